@@ -1,0 +1,48 @@
+// npm start: everything from a bare machine to the served application.
+import { spawn } from "node:child_process";
+import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
+import path from "node:path";
+import { buildWhenNeeded, dataDir, ensurePackages, environmentFor, fail, freePort, root, runTs, say, startPostgres, waitForHttp } from "./lib/environment.mjs";
+
+const dev = process.argv.includes("--dev");
+const resetDemo = process.argv.includes("--reset-demo");
+ensurePackages();
+mkdirSync(dataDir, { recursive: true });
+const pidFile = path.join(dataDir, "pid");
+if (existsSync(pidFile)) {
+  const pid = Number(readFileSync(pidFile, "utf8"));
+  let alive = true;
+  try { process.kill(pid, 0); } catch { alive = false; }
+  if (alive && !resetDemo) fail(`Sorrel is already running (process ${pid}). Stop it with: npm stop`);
+}
+const own = process.env.DATABASE_URL ? null : await startPostgres();
+const ownerUrl = process.env.DATABASE_URL ?? own.url("sorrel");
+const host = process.env.HOST ?? "127.0.0.1";
+const port = await freePort(Number(process.env.PORT ?? 3000));
+const baseUrl = process.env.BASE_URL ?? `http://${host}:${port}`;
+const devicePort = await freePort(4710);
+const env = environmentFor(ownerUrl, { BASE_URL: baseUrl, DEVICE_PORT: String(devicePort) });
+runTs("scripts/prepare-database.ts", resetDemo ? ["--reset-demo"] : ["--demo"], env);
+if (resetDemo) {
+  say("Demo data made anew.");
+  process.exit(0);
+}
+if (!dev) buildWhenNeeded(env);
+const next = spawn(process.execPath, ["node_modules/next/dist/bin/next", dev ? "dev" : "start", "-H", host, "-p", String(port)], { cwd: root, env: { ...env, NODE_ENV: dev ? "development" : "production" }, stdio: ["ignore", "inherit", "inherit"] });
+const devices = spawn(process.execPath, ["--import", "tsx", "scripts/devices.ts"], { cwd: root, env, stdio: ["ignore", "inherit", "inherit"] });
+const sealer = spawn(process.execPath, ["--import", "tsx", "scripts/seal-record.ts", "--every-minutes", "10"], { cwd: root, env, stdio: ["ignore", "inherit", "inherit"] });
+writeFileSync(pidFile, String(process.pid));
+const stop = () => {
+  for (const child of [next, devices, sealer]) child.kill("SIGTERM");
+  rmSync(pidFile, { force: true });
+};
+process.on("SIGINT", stop);
+process.on("SIGTERM", stop);
+next.on("exit", (code) => {
+  stop();
+  process.exit(code ?? 0);
+});
+if (!(await waitForHttp(`http://${host}:${port}/api/health`))) fail("The application did not answer within 60 s.");
+say(`\nSorrel is at ${baseUrl}`);
+runTs("scripts/demo-sign-ins.ts", [], env);
+say("Stop with Ctrl+C or npm stop.");

@@ -1,0 +1,4 @@
+export * from "./addition";
+export * from "./bath-window";
+export * from "./titration";
+export * from "./trend";

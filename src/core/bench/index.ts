@@ -1,0 +1,3 @@
+export * from "./cross-cut";
+export * from "./pull-off";
+export * from "./solvent-rub";

@@ -1,0 +1,3 @@
+export * from "./ewma";
+export * from "./individuals";
+export * from "./run-rules";

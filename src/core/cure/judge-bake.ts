@@ -1,0 +1,237 @@
+import { atLeast } from "../limits";
+import { err, ok, type Result } from "../result";
+import { type VerdictResult, worstResult } from "../verdict";
+import { cureIndex, type Hold, holdAt } from "./cure-index";
+import {
+  type CureCurve,
+  DEFAULT_ONSET_BELOW_SHEET_C,
+  fitCureCurve,
+  fitOverbakeCurve,
+  type SchedulePoint,
+} from "./schedule";
+import { checkTrace, deadFromS, findPullS, type Gap, type Trace } from "./trace";
+
+export type BakeChannel = { readonly name: string; readonly medium: "air" | "metal"; readonly trace: Trace };
+export type PowderSchedule = {
+  readonly points: readonly SchedulePoint[];
+  readonly overbake?: readonly SchedulePoint[];
+  readonly onsetC?: number | null;
+};
+export type CureDecider = "index" | "hold";
+
+export type JudgedChannel = {
+  readonly name: string;
+  readonly medium: "air" | "metal";
+  readonly deadFromS: number | null;
+  readonly index: number;
+  readonly extrapolatedShare: number;
+  readonly overbakeIndex: number | null;
+  readonly overbakeIndexGapsFilledHot: number | null;
+  readonly peakC: number;
+  readonly gaps: readonly Gap[];
+  readonly holds: readonly (Hold & { readonly neededS: number; readonly met: boolean })[];
+  readonly holdMet: boolean;
+  readonly result: VerdictResult;
+};
+export type BakeReason =
+  | { readonly kind: "index-short" | "index-met"; readonly channel: string; readonly index: number }
+  | {
+      readonly kind: "hold-short" | "hold-met";
+      readonly channel: string;
+      readonly atC: number;
+      readonly longestS: number;
+      readonly neededS: number;
+    }
+  | { readonly kind: "only-index-met" | "only-hold-met"; readonly channel: string; readonly index: number }
+  | { readonly kind: "overbaked" | "overbake-unknown-in-gap"; readonly channel: string; readonly index: number }
+  | { readonly kind: "channel-dead"; readonly channel: string; readonly fromS: number }
+  | { readonly kind: "gap"; readonly channel: string; readonly fromS: number; readonly toS: number }
+  | { readonly kind: "extrapolated"; readonly channel: string; readonly share: number }
+  | { readonly kind: "assumed-activation-energy" };
+export type BakeVerdict = {
+  readonly kind: "bake-verdict";
+  readonly result: VerdictResult;
+  readonly decidedBy: CureDecider;
+  /** The live metal channel with the lowest cure index. */
+  readonly decidingChannel: string;
+  readonly decidingIndex: number;
+  readonly channels: readonly JudgedChannel[];
+  readonly unknownPlaces: readonly string[];
+  readonly pullS: number | null;
+  readonly curve: CureCurve;
+  readonly onsetC: number;
+  readonly reasons: readonly BakeReason[];
+};
+
+/** Share of the index beyond which an extrapolation is worth a word. */
+const EXTRAPOLATION_WORTH_SAYING = 0.05;
+
+/**
+ * Judges a bake: per channel the index, holds and over-bake; the live metal channel with the lowest cure index
+ * decides cure, the one with the highest over-bake index decides over-bake; air and dead channels never decide.
+ * Where only one of index and hold is met the verdict is `watch`, naming both, unless the decider itself fails.
+ * Failures: those of the curve and the traces (with the channel), `no-live-metal-channel`.
+ */
+export function judgeBake(
+  channels: readonly BakeChannel[],
+  schedule: PowderSchedule,
+  options: { readonly decidedBy?: CureDecider; readonly pullS?: number | null } = {},
+): Result<BakeVerdict> {
+  const decidedBy = options.decidedBy ?? "index";
+  const curve = fitCureCurve(schedule.points);
+  if (!curve.ok) return curve;
+  const overbake = schedule.overbake?.length ? fitOverbakeCurve(schedule.overbake, curve.value) : null;
+  if (overbake && !overbake.ok) return overbake;
+  const onsetC = schedule.onsetC ?? curve.value.lowestC - DEFAULT_ONSET_BELOW_SHEET_C;
+  for (const channel of channels) {
+    const checked = checkTrace(channel.trace);
+    if (!checked.ok) return err({ ...checked.error, channel: channel.name });
+  }
+  const dead = deadFromS(channels);
+  const metal = channels.flatMap((channel, i) =>
+    channel.medium === "metal" && dead[i] === null ? [channel.trace] : [],
+  );
+  const pullS = options.pullS ?? findPullS(metal);
+  const judged: JudgedChannel[] = [];
+  for (const [i, channel] of channels.entries()) {
+    const one = judgeChannel(
+      channel,
+      dead[i] ?? null,
+      pullS,
+      schedule,
+      curve.value,
+      overbake?.value ?? null,
+      onsetC,
+      decidedBy,
+    );
+    if (!one.ok) return err({ ...one.error, channel: channel.name });
+    judged.push(one.value);
+  }
+  const live = judged.filter(
+    (channel) =>
+      (channel.medium === "metal" && channel.result !== "unknown") ||
+      (channel.medium === "metal" && !isDeadBefore(channel, pullS)),
+  );
+  const deciding = live.reduce<JudgedChannel | null>(
+    (least, channel) => (!least || channel.index < least.index ? channel : least),
+    null,
+  );
+  if (!deciding) return err({ kind: "no-live-metal-channel", channels: channels.map((channel) => channel.name) });
+  const hottest = live.reduce<JudgedChannel | null>(
+    (most, channel) => (!most || (channel.overbakeIndex ?? 0) > (most.overbakeIndex ?? 0) ? channel : most),
+    null,
+  );
+  const reasons = bakeReasons(judged, deciding, hottest, curve.value, pullS);
+  return ok({
+    kind: "bake-verdict",
+    result: worstResult(live.map((channel) => channel.result)),
+    decidedBy,
+    decidingChannel: deciding.name,
+    decidingIndex: deciding.index,
+    channels: judged,
+    unknownPlaces: judged
+      .filter((channel) => channel.medium === "metal" && isDeadBefore(channel, pullS))
+      .map((channel) => channel.name),
+    pullS,
+    curve: curve.value,
+    onsetC,
+    reasons,
+  });
+}
+
+const isDeadBefore = (channel: JudgedChannel, pullS: number | null) =>
+  channel.deadFromS !== null && (pullS === null || channel.deadFromS < pullS);
+
+function judgeChannel(
+  channel: BakeChannel,
+  dead: number | null,
+  pullS: number | null,
+  schedule: PowderSchedule,
+  curve: CureCurve,
+  overbake: CureCurve | null,
+  onsetC: number,
+  decidedBy: CureDecider,
+): Result<JudgedChannel> {
+  const index = cureIndex(channel.trace, curve, onsetC);
+  if (!index.ok) return index;
+  const over = overbake ? cureIndex(channel.trace, overbake, onsetC) : null;
+  if (over && !over.ok) return over;
+  const holds: (Hold & { neededS: number; met: boolean })[] = [];
+  for (const point of schedule.points) {
+    const hold = holdAt(channel.trace, point.metalC);
+    if (!hold.ok) return hold;
+    const neededS = point.minutes * 60;
+    holds.push({ ...hold.value, neededS, met: atLeast(hold.value.longestS, neededS) });
+  }
+  const holdMet = holds.some((hold) => hold.met);
+  const indexMet = atLeast(index.value.index, 100);
+  const overbakeIndex = over?.value.index ?? null;
+  const overFilled = over?.value.indexGapsFilledHot ?? null;
+  const decides = decidedBy === "index" ? indexMet : holdMet;
+  const other = decidedBy === "index" ? holdMet : indexMet;
+  let result: VerdictResult = decides && other ? "in" : decides || other ? "watch" : "out";
+  if (!decides && !other) result = "out";
+  if (overbakeIndex !== null && overbakeIndex > 100) result = "out";
+  else if (overFilled !== null && overFilled > 100) result = "unknown";
+  if (dead !== null && (pullS === null || dead < pullS)) result = "unknown";
+  const known = channel.trace.tempC.filter((c): c is number => c !== null);
+  return ok({
+    name: channel.name,
+    medium: channel.medium,
+    deadFromS: dead,
+    index: index.value.index,
+    extrapolatedShare: index.value.extrapolatedShare,
+    overbakeIndex,
+    overbakeIndexGapsFilledHot: overFilled,
+    peakC: known.reduce((most, c) => Math.max(most, c), Number.NEGATIVE_INFINITY),
+    gaps: index.value.gaps,
+    holds,
+    holdMet,
+    result,
+  });
+}
+
+function bakeReasons(
+  judged: readonly JudgedChannel[],
+  deciding: JudgedChannel,
+  hottest: JudgedChannel | null,
+  curve: CureCurve,
+  pullS: number | null,
+): BakeReason[] {
+  const reasons: BakeReason[] = [];
+  const indexMet = atLeast(deciding.index, 100);
+  reasons.push({ kind: indexMet ? "index-met" : "index-short", channel: deciding.name, index: deciding.index });
+  const best = deciding.holds.reduce((a, b) => (b.longestS / b.neededS > a.longestS / a.neededS ? b : a));
+  reasons.push({
+    kind: deciding.holdMet ? "hold-met" : "hold-short",
+    channel: deciding.name,
+    atC: best.atC,
+    longestS: best.longestS,
+    neededS: best.neededS,
+  });
+  if (indexMet !== deciding.holdMet)
+    reasons.push({
+      kind: indexMet ? "only-index-met" : "only-hold-met",
+      channel: deciding.name,
+      index: deciding.index,
+    });
+  if (hottest && hottest.overbakeIndex !== null) {
+    if (hottest.overbakeIndex > 100)
+      reasons.push({ kind: "overbaked", channel: hottest.name, index: hottest.overbakeIndex });
+    else if ((hottest.overbakeIndexGapsFilledHot ?? 0) > 100)
+      reasons.push({
+        kind: "overbake-unknown-in-gap",
+        channel: hottest.name,
+        index: hottest.overbakeIndexGapsFilledHot as number,
+      });
+  }
+  for (const channel of judged) {
+    if (channel.medium === "metal" && isDeadBefore(channel, pullS))
+      reasons.push({ kind: "channel-dead", channel: channel.name, fromS: channel.deadFromS as number });
+  }
+  for (const gap of deciding.gaps) reasons.push({ kind: "gap", channel: deciding.name, ...gap });
+  if (deciding.extrapolatedShare > EXTRAPOLATION_WORTH_SAYING)
+    reasons.push({ kind: "extrapolated", channel: deciding.name, share: deciding.extrapolatedShare });
+  if (curve.basis === "assumed-activation-energy") reasons.push({ kind: "assumed-activation-energy" });
+  return reasons;
+}

@@ -1,0 +1,167 @@
+import { err, ok, type Result } from "../result";
+
+/** Seconds from the start and temperature in °C, one pair per sample; null where the recorder gave no number. */
+export type Trace = { readonly timeS: readonly number[]; readonly tempC: readonly (number | null)[] };
+export type Segment = { readonly fromS: number; readonly toS: number; readonly fromC: number; readonly toC: number };
+export type Gap = { readonly fromS: number; readonly toS: number };
+
+/** An interval longer than this many median intervals is a gap. */
+export const GAP_MEDIAN_INTERVALS = 3;
+/** This many samples in a row without a number make a channel dead. */
+export const DEAD_SAMPLES = 3;
+/** A channel that does not change at all while others move more than this is dead. */
+export const DEAD_WHILE_OTHERS_MOVE_C = 20;
+/** The hottest and coldest an oven thermocouple can mean. */
+const COLDEST_C = -60;
+const HOTTEST_C = 1000;
+
+/** Failures: `no-samples`, `lengths-differ`, `times-out-of-order` with the pair, `beyond-instrument`. */
+export function checkTrace(trace: Trace): Result<Trace> {
+  if (trace.timeS.length !== trace.tempC.length)
+    return err({ kind: "lengths-differ", times: trace.timeS.length, temperatures: trace.tempC.length });
+  if (trace.timeS.length < 2) return err({ kind: "no-samples", got: trace.timeS.length, need: 2 });
+  for (let i = 0; i < trace.timeS.length; i++) {
+    const time = trace.timeS[i] as number;
+    const temp = trace.tempC[i] as number | null;
+    if (!Number.isFinite(time)) return err({ kind: "not-finite", index: i, value: time });
+    if (i > 0 && time <= (trace.timeS[i - 1] as number))
+      return err({ kind: "times-out-of-order", index: i, previousS: trace.timeS[i - 1], timeS: time });
+    if (temp !== null && !(temp >= COLDEST_C && temp <= HOTTEST_C))
+      return err({ kind: "beyond-instrument", index: i, tempC: temp, least: COLDEST_C, most: HOTTEST_C });
+  }
+  return ok(trace);
+}
+
+export function medianIntervalS(timeS: readonly number[]): number {
+  const steps = timeS
+    .slice(1)
+    .map((time, i) => time - (timeS[i] as number))
+    .sort((a, b) => a - b);
+  const middle = steps.length >> 1;
+  return steps.length % 2 ? (steps[middle] as number) : ((steps[middle - 1] as number) + (steps[middle] as number)) / 2;
+}
+
+/** Splits a trace into straight segments between samples and the gaps that are never bridged. Missing samples open a gap when long enough. */
+export function segmentsOf(trace: Trace): {
+  readonly segments: readonly (Segment & { readonly afterBreak: boolean })[];
+  readonly gaps: readonly (Gap & { readonly fromC: number; readonly toC: number })[];
+} {
+  const limit = GAP_MEDIAN_INTERVALS * medianIntervalS(trace.timeS);
+  const segments: (Segment & { afterBreak: boolean })[] = [];
+  const gaps: (Gap & { fromC: number; toC: number })[] = [];
+  let last: { s: number; c: number } | null = null;
+  let afterBreak = true;
+  for (let i = 0; i < trace.timeS.length; i++) {
+    const c = trace.tempC[i] as number | null;
+    if (c === null) continue;
+    const s = trace.timeS[i] as number;
+    if (last) {
+      if (s - last.s > limit) {
+        gaps.push({ fromS: last.s, toS: s, fromC: last.c, toC: c });
+        afterBreak = true;
+      } else {
+        segments.push({ fromS: last.s, toS: s, fromC: last.c, toC: c, afterBreak });
+        afterBreak = false;
+      }
+    }
+    last = { s, c };
+  }
+  return { segments, gaps };
+}
+
+/** From when each channel is dead, s, or null: three samples without a number, or stuck while another channel moves more than 20 °C. O(channels · samples). */
+export function deadFromS(channels: readonly { readonly trace: Trace }[]): readonly (number | null)[] {
+  return channels.map(({ trace }, self) => {
+    const others = channels.filter((_, i) => i !== self).map((channel) => channel.trace);
+    return earliest(missingFrom(trace), stuckFrom(trace, others));
+  });
+}
+const earliest = (a: number | null, b: number | null) => (a === null ? b : b === null ? a : Math.min(a, b));
+
+function missingFrom(trace: Trace): number | null {
+  let run = 0;
+  for (let i = 0; i < trace.tempC.length; i++) {
+    run = trace.tempC[i] === null ? run + 1 : 0;
+    if (run === DEAD_SAMPLES) return trace.timeS[i - DEAD_SAMPLES + 1] as number;
+  }
+  return null;
+}
+
+function stuckFrom(trace: Trace, others: readonly Trace[]): number | null {
+  let start = 0;
+  for (let i = 1; i <= trace.tempC.length; i++) {
+    if (i < trace.tempC.length && trace.tempC[i] === trace.tempC[start]) continue;
+    const fromS = trace.timeS[start] as number;
+    const toS = trace.timeS[i - 1] as number;
+    if (
+      i - start >= DEAD_SAMPLES &&
+      trace.tempC[start] !== null &&
+      others.some((other) => moved(other, fromS, toS) > DEAD_WHILE_OTHERS_MOVE_C)
+    )
+      return fromS;
+    start = i;
+  }
+  return null;
+}
+
+function moved(trace: Trace, fromS: number, toS: number): number {
+  let low = Number.POSITIVE_INFINITY;
+  let high = Number.NEGATIVE_INFINITY;
+  for (let i = 0; i < trace.timeS.length; i++) {
+    const c = trace.tempC[i] as number | null;
+    if (c === null || (trace.timeS[i] as number) < fromS || (trace.timeS[i] as number) > toS) continue;
+    low = Math.min(low, c);
+    high = Math.max(high, c);
+  }
+  return high - low;
+}
+
+/** The trace up to a time, s, cut between samples by interpolation; used to stop at the pull. */
+export function traceUntil(trace: Trace, endS: number): Trace {
+  const timeS: number[] = [];
+  const tempC: (number | null)[] = [];
+  for (let i = 0; i < trace.timeS.length; i++) {
+    const s = trace.timeS[i] as number;
+    if (s > endS) {
+      const before = tempC[tempC.length - 1];
+      const c = trace.tempC[i] as number | null;
+      const from = timeS[timeS.length - 1];
+      if (
+        from !== undefined &&
+        from < endS &&
+        typeof before === "number" &&
+        c !== null &&
+        s - from <= GAP_MEDIAN_INTERVALS * medianIntervalS(trace.timeS)
+      ) {
+        timeS.push(endS);
+        tempC.push(before + ((c - before) * (endS - from)) / (s - from));
+      }
+      break;
+    }
+    timeS.push(s);
+    tempC.push(trace.tempC[i] as number | null);
+  }
+  return { timeS, tempC };
+}
+
+/** Pull time where no door event was recorded: when the median of the metal channels starts to fall for good (its last maximum); null if it never falls 5 °C. */
+export function findPullS(metal: readonly Trace[]): number | null {
+  const first = metal[0];
+  if (!first) return null;
+  const medians: { s: number; c: number }[] = [];
+  for (let i = 0; i < first.timeS.length; i++) {
+    const here = metal
+      .flatMap((trace) => (typeof trace.tempC[i] === "number" ? [trace.tempC[i] as number] : []))
+      .sort((a, b) => a - b);
+    if (here.length > 0) medians.push({ s: first.timeS[i] as number, c: here[here.length >> 1] as number });
+  }
+  let fall = medians.length - 1;
+  while (fall > 0 && (medians[fall - 1] as { c: number }).c >= (medians[fall] as { c: number }).c) fall--;
+  const at = medians[fall];
+  const end = medians[medians.length - 1];
+  if (!at || !end) return null;
+  const peak = medians.reduce((best, m) => (m.c > best.c ? m : best), at);
+  // Recorder noise breaks a strict fall: the last sample within 1 °C of the highest is where the fall for good begins.
+  const lastHigh = [...medians].reverse().find((m) => m.c >= peak.c - 1) ?? at;
+  return lastHigh.c - end.c >= 5 ? lastHigh.s : null;
+}

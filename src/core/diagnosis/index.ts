@@ -1,0 +1,2 @@
+export * from "./diagnose";
+export * from "./knowledge";

@@ -1,0 +1,2 @@
+export * from "./creep";
+export * from "./rust";

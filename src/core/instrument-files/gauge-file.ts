@@ -1,0 +1,109 @@
+import { err, ok, type Result } from "../result";
+import { checkThicknessUm } from "../thickness";
+import { normaliseUnitWord, parseUnit } from "../units";
+import { columnDecimalMark, type FileProblem, type LeftOut, type Line, markerOf, numberIn, readLines } from "./text";
+
+export type GaugeFile = {
+  readonly kind: "gauge-file";
+  readonly unit: "um" | "mil";
+  /** Where the unit was read: the column heading, a line before the table, the readings themselves, or the person. */
+  readonly unitFrom: "heading" | "preamble" | "readings" | "person";
+  readonly columns: readonly string[];
+  readonly readings: readonly { readonly number: number; readonly line: number; readonly spot: string | null; readonly valueUm: number; readonly typed: string }[];
+  readonly rejected: readonly LeftOut[];
+  readonly spots: number;
+  readonly summaryLines: readonly string[];
+};
+
+const unitOf = (text: string): "um" | "mil" | null => {
+  for (const word of text.match(/[µμΜ°\w/]+/g) ?? []) {
+    const unit = parseUnit(word);
+    if (unit.ok && unit.value.quantity === "thickness") return /^mils?$/.test(normaliseUnitWord(word)) ? "mil" : "um";
+  }
+  return null;
+};
+const PROBLEM = { negative: "negative", "beyond-any-film": "beyond any film", "not-finite": "not a number" } as const;
+
+/**
+ * Reads a film gauge's export: a table (comma, semicolon or tab; either decimal mark; lines before and after it) or a
+ * plain stream of readings. Markers and deleted readings are left out and listed; any other text, a negative or more
+ * than 10,000 µm refuses the whole file and names each line. `unitIfNone` answers for a file that names no unit.
+ * Failures: `empty-file`, `no-thickness-column`, `unit-unknown`, `mixed-units`, `bad-rows` with the problems.
+ */
+export function readGaugeFile(text: string, unitIfNone: "um" | "mil" | null = null): Result<GaugeFile> {
+  const { delimiter, lines } = readLines(text);
+  if (lines.length === 0) return err({ kind: "empty-file" });
+  const headerAt = lines.findIndex((l) => l.cells.length > 1 && l.cells.some((c) => /thick|dft|value|\bfilm\b/i.test(c)) && l.cells.every((c) => !/^-?\d+([.,]\d+)?$/.test(c)));
+  return headerAt >= 0 ? readTable(lines, headerAt, delimiter, unitIfNone) : readStream(lines, unitIfNone);
+}
+
+function readTable(lines: readonly Line[], headerAt: number, delimiter: string, unitIfNone: "um" | "mil" | null): Result<GaugeFile> {
+  const header = lines[headerAt] as Line;
+  const column = (pattern: RegExp) => header.cells.findIndex((c) => pattern.test(c));
+  const valueAt = column(/thick|dft|value|\bfilm\b/i);
+  const spotAt = column(/^spot|^place|^point/i);
+  const numberAt = column(/^(no\.?|#|nr\.?|reading|n)$/i);
+  const flagAt = column(/^(flag|status|state|del)/i);
+  const fromHeading = unitOf(header.cells[valueAt] as string);
+  const fromPreamble = lines.slice(0, headerAt).map((l) => (/unit/i.test(l.cells[0] ?? "") ? unitOf(l.cells.slice(1).join(" ")) : null)).find((u) => u !== null) ?? null;
+  const unit = fromHeading ?? fromPreamble ?? unitIfNone;
+  if (!unit) return err({ kind: "unit-unknown", heading: header.cells[valueAt] });
+  const rows = lines.slice(headerAt + 1);
+  // Lines after the table that carry a word where readings carry their number are the instrument's own summary.
+  const isSummary = (l: Line) => numberAt >= 0 && l.cells.length < header.cells.length && !/^\d+$/.test(l.cells[numberAt] ?? "");
+  const data = rows.filter((l) => !isSummary(l));
+  const mark = columnDecimalMark(data.map((l) => l.cells[valueAt] ?? ""), delimiter);
+  const readings: GaugeFile["readings"][number][] = [];
+  const rejected: LeftOut[] = [];
+  const problems: FileProblem[] = [];
+  data.forEach((l, i) => {
+    const cell = l.cells[valueAt] ?? "";
+    const number = numberAt >= 0 ? Number(l.cells[numberAt]) || i + 1 : i + 1;
+    const flag = flagAt >= 0 ? (l.cells[flagAt] ?? "") : "";
+    const marker = markerOf(cell);
+    if (marker) rejected.push({ line: l.line, reading: number, why: marker, text: l.raw });
+    else if (/^(d|del|deleted|x)$/i.test(flag)) rejected.push({ line: l.line, reading: number, why: "deleted", text: l.raw });
+    else takeReading(cell, numberIn(cell, mark), l, problems, unit, (valueUm) => readings.push({ number, line: l.line, spot: spotAt >= 0 ? (l.cells[spotAt] ?? null) : null, valueUm, typed: cell }));
+  });
+  return finish(unit, fromHeading ? "heading" : fromPreamble ? "preamble" : "person", header.cells, readings, rejected, rows.filter(isSummary).map((l) => l.raw), problems);
+}
+
+function readStream(lines: readonly Line[], unitIfNone: "um" | "mil" | null): Result<GaugeFile> {
+  const units = new Set(lines.map((l) => unitOf(l.raw.replace(/^[\s\d.,+-]+/, ""))).filter((u) => u !== null));
+  if (units.size > 1) return err({ kind: "mixed-units", units: [...units] });
+  const unit = [...units][0] ?? unitIfNone;
+  const numbered = lines.some((l) => /^\s*[\d.,+-]+/.test(l.raw));
+  if (!numbered) return err({ kind: "no-thickness-column", firstLine: lines[0]?.raw });
+  if (!unit) return err({ kind: "unit-unknown", heading: null });
+  const readings: GaugeFile["readings"][number][] = [];
+  const rejected: LeftOut[] = [];
+  const problems: FileProblem[] = [];
+  const cells = lines.map((l) => l.raw.trim().replace(/\s*[^\d\s.,+-][^\d]*$/, "").trim() || l.raw.trim());
+  const mark = columnDecimalMark(cells, "");
+  lines.forEach((l, i) => {
+    const cell = cells[i] as string;
+    const marker = markerOf(cell);
+    if (marker) rejected.push({ line: l.line, reading: i + 1, why: marker, text: l.raw });
+    else takeReading(cell, numberIn(cell, mark), l, problems, unit, (valueUm) => readings.push({ number: i + 1, line: l.line, spot: null, valueUm, typed: l.raw.trim() }));
+  });
+  return finish(unit, units.size ? "readings" : "person", ["reading"], readings, rejected, [], problems);
+}
+
+function takeReading(cell: string, value: number | null, line: Line, problems: FileProblem[], unit: "um" | "mil", take: (valueUm: number) => void): void {
+  if (value === null) {
+    problems.push({ line: line.line, why: "not a number", text: cell });
+    return;
+  }
+  // A mil has exact decimal digits in µm; the product of two doubles does not, so it is cleared of its last noise.
+  const valueUm = unit === "mil" ? Number((value * 25.4).toPrecision(14)) : value;
+  const checked = checkThicknessUm(valueUm);
+  if (checked.ok) take(valueUm);
+  else problems.push({ line: line.line, why: PROBLEM[checked.error.kind as keyof typeof PROBLEM] ?? "not a number", text: cell });
+}
+
+function finish(unit: "um" | "mil", unitFrom: GaugeFile["unitFrom"], columns: readonly string[], readings: GaugeFile["readings"], rejected: readonly LeftOut[], summaryLines: readonly string[], problems: readonly FileProblem[]): Result<GaugeFile> {
+  if (problems.length > 0) return err({ kind: "bad-rows", problems });
+  if (readings.length === 0) return err({ kind: "empty-file" });
+  const spots = new Set(readings.map((r) => r.spot).filter((s) => s !== null)).size;
+  return ok({ kind: "gauge-file", unit, unitFrom, columns, readings, rejected, spots, summaryLines });
+}

@@ -1,0 +1,103 @@
+import { deadFromS, medianIntervalS, segmentsOf, type Trace } from "../cure";
+import { err, ok, type Result } from "../result";
+import { fahrenheitToC, parseUnit } from "../units";
+import { columnDecimalMark, type FileProblem, type Line, markerOf, numberIn, readLines } from "./text";
+
+export type OvenFile = {
+  readonly kind: "oven-file";
+  readonly unit: "degC" | "degF";
+  readonly unitFrom: "heading" | "comment" | "person";
+  /** Start of the trace as seconds since 1970 where the file gives moments, else null. */
+  readonly startEpochS: number | null;
+  readonly channels: readonly { readonly name: string; readonly medium: "air" | "metal"; readonly trace: Trace; readonly deadFromS: number | null; readonly gapsS: readonly (readonly [number, number])[] }[];
+  readonly samples: number;
+  readonly intervalS: number;
+  readonly duplicatesDropped: number;
+  readonly reordered: boolean;
+};
+
+const temperatureUnit = (text: string): "degC" | "degF" | null => {
+  const bracketed = /\(([^)]+)\)/.exec(text)?.[1] ?? text;
+  for (const word of bracketed.match(/[°\w]+/g) ?? []) {
+    const unit = parseUnit(word);
+    if (unit.ok && unit.value.quantity === "temperature") return /f$/i.test(word) ? "degF" : "degC";
+  }
+  return null;
+};
+
+/** Seconds from a clock cell: seconds since 1970, plain seconds, h:mm:ss or m:ss. */
+function secondsOf(cell: string): number | null {
+  if (/^\d+(\.\d+)?$/.test(cell)) return Number(cell);
+  const parts = /^(?:(\d+):)?(\d{1,2}):(\d{2}(?:\.\d+)?)$/.exec(cell);
+  return parts ? Number(parts[1] ?? 0) * 3600 + Number(parts[2]) * 60 + Number(parts[3]) : null;
+}
+
+/**
+ * Reads an oven recorder's export: a time column and one column per channel, °C or °F. Rows out of order are put in
+ * order, a row that repeats another exactly is dropped, both said; two different rows at one time refuse the file.
+ * Failures: `empty-file`, `no-time-column`, `unit-unknown`, `bad-rows`.
+ */
+export function readOvenFile(text: string, unitIfNone: "degC" | "degF" | null = null): Result<OvenFile> {
+  const { delimiter, lines, comments } = readLines(text);
+  const header = lines[0];
+  if (!header || lines.length < 3) return err({ kind: "empty-file" });
+  const timeAt = header.cells.findIndex((c) => /^(epoch|elapsed|time|t|seconds|s)\b/i.test(c));
+  if (timeAt < 0) return err({ kind: "no-time-column", columns: header.cells });
+  const isEpoch = /epoch|unix/i.test(header.cells[timeAt] ?? "");
+  const columns = header.cells.map((name, at) => ({ name, at })).filter((c) => c.at !== timeAt && c.name !== "");
+  const fromHeading = columns.map((c) => temperatureUnit(/\(/.test(c.name) ? c.name : "")).find((u) => u !== null) ?? null;
+  const fromComment = comments.map((c) => (/unit/i.test(c) ? temperatureUnit(c.replace(/.*unit\w*\s*[:=]?/i, "")) : null)).find((u) => u !== null) ?? null;
+  const unit = fromHeading ?? fromComment ?? unitIfNone;
+  if (!unit) return err({ kind: "unit-unknown", heading: header.cells.join(", ") });
+  const problems: FileProblem[] = [];
+  const marks = columns.map((c) => columnDecimalMark(lines.slice(1).map((l) => l.cells[c.at] ?? ""), delimiter));
+  const rows = lines.slice(1).flatMap((l) => readRow(l, timeAt, columns, marks, unit, problems));
+  const { kept, duplicatesDropped } = dropRepeats([...rows].sort((a, b) => a.s - b.s), problems);
+  if (problems.length > 0) return err({ kind: "bad-rows", problems });
+  if (kept.length < 2) return err({ kind: "empty-file" });
+  const startS = kept[0]?.s ?? 0;
+  const timeS = kept.map((row) => row.s - startS);
+  const traces = columns.map((_, i) => ({ trace: { timeS, tempC: kept.map((row) => row.tempC[i] ?? null) } }));
+  const dead = deadFromS(traces);
+  const channels = columns.map((c, i) => {
+    const trace = (traces[i] as { trace: Trace }).trace;
+    const name = c.name.replace(/\s*\([^)]*\)\s*$/, "");
+    return { name, medium: /\bair\b/i.test(name) ? ("air" as const) : ("metal" as const), trace, deadFromS: dead[i] ?? null, gapsS: segmentsOf(trace).gaps.map((g) => [g.fromS, g.toS] as const) };
+  });
+  return ok({
+    kind: "oven-file", unit, unitFrom: fromHeading ? "heading" : fromComment ? "comment" : "person", startEpochS: isEpoch ? startS : null, channels,
+    samples: kept.length, intervalS: medianIntervalS(timeS), duplicatesDropped, reordered: rows.some((row, i) => i > 0 && row.s < (rows[i - 1]?.s ?? 0)),
+  });
+}
+
+type Row = { readonly s: number; readonly tempC: readonly (number | null)[]; readonly line: number };
+
+function readRow(l: Line, timeAt: number, columns: readonly { at: number }[], marks: readonly ("." | ",")[], unit: "degC" | "degF", problems: FileProblem[]): Row[] {
+  const s = secondsOf(l.cells[timeAt] ?? "");
+  if (s === null) {
+    problems.push({ line: l.line, why: "not a time", text: l.cells[timeAt] ?? "" });
+    return [];
+  }
+  const tempC = columns.map((c, i) => {
+    const cell = l.cells[c.at] ?? "";
+    if (markerOf(cell)) return null;
+    const value = numberIn(cell, marks[i] ?? ".");
+    const celsius = value === null ? null : unit === "degF" ? fahrenheitToC(value) : value;
+    if (celsius === null) problems.push({ line: l.line, why: "not a number", text: cell });
+    else if (celsius < -60 || celsius > 1000) problems.push({ line: l.line, why: "beyond any oven", text: cell });
+    return celsius;
+  });
+  return [{ s, tempC, line: l.line }];
+}
+
+function dropRepeats(sorted: readonly Row[], problems: FileProblem[]): { kept: Row[]; duplicatesDropped: number } {
+  const kept: Row[] = [];
+  let duplicatesDropped = 0;
+  for (const row of sorted) {
+    const last = kept[kept.length - 1];
+    if (last?.s !== row.s) kept.push(row);
+    else if (last.tempC.every((c, i) => c === row.tempC[i])) duplicatesDropped++;
+    else problems.push({ line: row.line, why: `another reading at the same time as line ${last.line}`, text: String(row.s) });
+  }
+  return { kept, duplicatesDropped };
+}

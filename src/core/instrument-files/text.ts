@@ -1,0 +1,54 @@
+import { type DecimalMark, parseNumber } from "../units";
+
+/** A row that could not be taken, with its line in the file and why, in a word the interface explains. */
+export type FileProblem = { readonly line: number; readonly why: string; readonly text: string };
+export type LeftOut = { readonly line: number; readonly reading: number | null; readonly why: "not available" | "over range" | "deleted" | "no value"; readonly text: string };
+export type Line = { readonly line: number; readonly cells: readonly string[]; readonly raw: string };
+
+const stripQuotes = (cell: string) => cell.trim().replace(/^"(.*)"$/s, "$1").replace(/""/g, '"').trim();
+
+/** Splits a text into lines that remember their number; blank lines are kept out, comment lines (#) are returned apart. */
+export function readLines(text: string): { delimiter: string; lines: Line[]; comments: string[] } {
+  const raw = text.replace(/^\uFEFF/, "").split(/\r\n|\r|\n/);
+  const comments = raw.filter((l) => l.startsWith("#")).map((l) => l.slice(1).trim());
+  const body = raw.map((l, i) => ({ line: i + 1, raw: l })).filter((l) => l.raw.trim() !== "" && !l.raw.startsWith("#"));
+  const delimiter = ["\t", ";", ","].map((d) => ({ d, n: body.filter((l) => l.raw.includes(d)).length })).reduce((a, b) => (b.n > a.n ? b : a)).d;
+  return { delimiter, comments, lines: body.map((l) => ({ ...l, cells: splitCells(l.raw, delimiter).map(stripQuotes) })) };
+}
+
+/** One line, one record: instrument exports do not break inside quotes, and a reading's line must stay nameable. */
+function splitCells(line: string, delimiter: string): string[] {
+  const cells: string[] = [];
+  let cell = "";
+  let quoted = false;
+  for (const char of line) {
+    if (char === '"') quoted = !quoted;
+    if (char === delimiter && !quoted) {
+      cells.push(cell);
+      cell = "";
+    } else cell += char;
+  }
+  return [...cells, cell];
+}
+
+/** Markers that mean "no reading here", as instruments write them. */
+export function markerOf(cell: string): LeftOut["why"] | null {
+  const c = cell.trim().toLowerCase();
+  if (c === "") return "no value";
+  if (/^(over|ol|ovr|>+)$/.test(c)) return "over range";
+  if (/^(n\/?a|nan|null|none|-{1,4}|–|—)$/.test(c)) return "not available";
+  return null;
+}
+
+/** The decimal mark a column of numbers uses: certain where some cell shows it, else the file's other columns and its delimiter decide. */
+export function columnDecimalMark(cells: readonly string[], delimiter: string): DecimalMark {
+  const numbers = cells.map((c) => c.trim()).filter((c) => /\d/.test(c));
+  if (numbers.some((c) => /\d\.\d/.test(c))) return ".";
+  if (numbers.some((c) => /,\d{1,2}$|,\d{4,}$|^0,/.test(c))) return ",";
+  return delimiter === ";" && numbers.some((c) => c.includes(",")) ? "," : ".";
+}
+
+export const numberIn = (cell: string, mark: DecimalMark): number | null => {
+  const parsed = parseNumber(cell, mark);
+  return parsed.ok ? parsed.value : null;
+};

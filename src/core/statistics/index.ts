@@ -1,0 +1,4 @@
+export * from "./capability";
+export * from "./describe";
+export * from "./distributions";
+export * from "./histogram";

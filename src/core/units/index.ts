@@ -1,0 +1,2 @@
+export * from "./number-text";
+export * from "./units";

@@ -1,0 +1,15 @@
+import { Kysely, PostgresDialect } from "kysely";
+import pg from "pg";
+import type { Database } from "./schema";
+
+// A date without a time stays text: turning it into a moment would move it across time zones.
+pg.types.setTypeParser(pg.types.builtins.DATE, (text) => text);
+
+/** Opens a pool on a connection address. Give it back with `destroy()`. */
+export function connect(connectionString: string, most = 10): Kysely<Database> {
+  const pool = new pg.Pool({ connectionString, max: most, connectionTimeoutMillis: 4000 });
+  // An idle connection that the server drops is not a reason to stop the application; the next query opens another.
+  pool.on("error", () => {});
+  return new Kysely<Database>({ dialect: new PostgresDialect({ pool }) });
+}
+export type Db = Kysely<Database>;

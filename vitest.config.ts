@@ -1,0 +1,29 @@
+import path from "node:path";
+import { defineConfig } from "vitest/config";
+
+const alias = {
+  "@": path.resolve(import.meta.dirname, "src"),
+  "server-only": path.resolve(import.meta.dirname, "node_modules/next/dist/compiled/server-only/empty.js"),
+};
+export default defineConfig({
+  resolve: { alias },
+  test: {
+    env: { TZ: "Europe/London" },
+    projects: [
+      {
+        resolve: { alias },
+        test: { name: "core", include: ["tests/core/**/*.test.ts"], environment: "node", env: { TZ: "Europe/London" } },
+      },
+      {
+        resolve: { alias },
+        test: {
+          name: "database",
+          include: ["tests/db/**/*.test.ts", "tests/server/**/*.test.ts"],
+          environment: "node",
+          fileParallelism: false,
+          env: { TZ: "Europe/London" },
+        },
+      },
+    ],
+  },
+});
