@@ -2,7 +2,19 @@
 import { spawn } from "node:child_process";
 import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import path from "node:path";
-import { buildWhenNeeded, dataDir, ensurePackages, environmentFor, fail, freePort, root, runTs, say, startPostgres, waitForHttp } from "./lib/environment.mjs";
+import {
+  buildWhenNeeded,
+  dataDir,
+  ensurePackages,
+  environmentFor,
+  fail,
+  freePort,
+  root,
+  runTs,
+  say,
+  startPostgres,
+  waitForHttp,
+} from "./lib/environment.mjs";
 
 const dev = process.argv.includes("--dev");
 const resetDemo = process.argv.includes("--reset-demo");
@@ -12,7 +24,11 @@ const pidFile = path.join(dataDir, "pid");
 if (existsSync(pidFile)) {
   const pid = Number(readFileSync(pidFile, "utf8"));
   let alive = true;
-  try { process.kill(pid, 0); } catch { alive = false; }
+  try {
+    process.kill(pid, 0);
+  } catch {
+    alive = false;
+  }
   if (alive && !resetDemo) fail(`Sorrel is already running (process ${pid}). Stop it with: npm stop`);
 }
 const own = process.env.DATABASE_URL ? null : await startPostgres();
@@ -28,9 +44,21 @@ if (resetDemo) {
   process.exit(0);
 }
 if (!dev) buildWhenNeeded(env);
-const next = spawn(process.execPath, ["node_modules/next/dist/bin/next", dev ? "dev" : "start", "-H", host, "-p", String(port)], { cwd: root, env: { ...env, NODE_ENV: dev ? "development" : "production" }, stdio: ["ignore", "inherit", "inherit"] });
-const devices = spawn(process.execPath, ["--import", "tsx", "scripts/devices.ts"], { cwd: root, env, stdio: ["ignore", "inherit", "inherit"] });
-const sealer = spawn(process.execPath, ["--import", "tsx", "scripts/seal-record.ts", "--every-minutes", "10"], { cwd: root, env, stdio: ["ignore", "inherit", "inherit"] });
+const next = spawn(
+  process.execPath,
+  ["node_modules/next/dist/bin/next", dev ? "dev" : "start", "-H", host, "-p", String(port)],
+  { cwd: root, env: { ...env, NODE_ENV: dev ? "development" : "production" }, stdio: ["ignore", "inherit", "inherit"] },
+);
+const devices = spawn(process.execPath, ["--import", "tsx", "scripts/devices.ts"], {
+  cwd: root,
+  env,
+  stdio: ["ignore", "inherit", "inherit"],
+});
+const sealer = spawn(process.execPath, ["--import", "tsx", "scripts/seal-record.ts", "--every-minutes", "10"], {
+  cwd: root,
+  env,
+  stdio: ["ignore", "inherit", "inherit"],
+});
 writeFileSync(pidFile, String(process.pid));
 const stop = () => {
   for (const child of [next, devices, sealer]) child.kill("SIGTERM");

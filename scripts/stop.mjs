@@ -5,7 +5,9 @@ import { dataDir, findPostgres, say, startPostgres } from "./lib/environment.mjs
 
 const pidFile = path.join(dataDir, "pid");
 if (existsSync(pidFile)) {
-  try { process.kill(Number(readFileSync(pidFile, "utf8")), "SIGTERM"); } catch {}
+  try {
+    process.kill(Number(readFileSync(pidFile, "utf8")), "SIGTERM");
+  } catch {}
   rmSync(pidFile, { force: true });
 }
 if (findPostgres() && existsSync(path.join(dataDir, "pg"))) (await startPostgres()).stop();

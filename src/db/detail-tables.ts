@@ -3,42 +3,138 @@
  * insertion, the hash of a record's content, export and the row types, so that they cannot drift apart.
  */
 export const detailTables = {
-  passage: { stage: "text", entered_at: "timestamptz", left_at: "timestamptz", source: "text" },
-  bath_check: { ordinal: "int", parameter: "text", value: "float8", typed: "text", typed_unit: "text", titrant_ml: "float8?", blank_ml: "float8?", factor: "float8?" },
-  bath_event: { event: "text", product: "text?", amount_l: "float8?", parameter: "text?", expected_value: "float8?", note: "text?" },
+  passage: { stage: "text", entered_at: "timestamptz", left_at: "timestamptz?", source: "text" },
+  bath_check: {
+    ordinal: "int",
+    parameter: "text",
+    value: "float8",
+    typed: "text",
+    typed_unit: "text",
+    titrant_ml: "float8?",
+    blank_ml: "float8?",
+    factor: "float8?",
+  },
+  bath_event: {
+    event: "text",
+    product: "text?",
+    amount_l: "float8?",
+    parameter: "text?",
+    expected_value: "float8?",
+    note: "text?",
+  },
   thickness_set: { coat_no: "int", source: "text", typed_unit: "text" },
-  thickness_reading: { ordinal: "int", face: "text", spot: "text", value_um: "float8", typed: "text", rejected_reason: "text?" },
-  bake: { oven_id: "uuid", load_no: "text", powder_id: "uuid", door_closed_at: "timestamptz", pulled_at: "timestamptz?", timing: "text", set_point_c: "float8?" },
+  thickness_reading: {
+    ordinal: "int",
+    face: "text",
+    spot: "text",
+    value_um: "float8",
+    typed: "text",
+    rejected_reason: "text?",
+  },
+  bake: {
+    oven_id: "uuid",
+    load_no: "text",
+    powder_id: "uuid",
+    door_closed_at: "timestamptz",
+    pulled_at: "timestamptz?",
+    timing: "text",
+    set_point_c: "float8?",
+  },
   bake_place: { rack_id: "uuid", place: "text", channel: "text?" },
   bake_channel: { ordinal: "int", name: "text", medium: "text", time_s: "float8[]", temp_c: "float8[]" },
   coat: {
-    coat_no: "int", layer: "text", lot_id: "uuid", booth: "text", kv: "float8?", current_ua: "float8?", gun_air_kpa: "float8?", distance_mm: "float8?",
-    earth_mohm: "float8?", hook_cycles: "int?", sprayed_hot: "boolean?", colour_change_before: "boolean?", reclaim_percent: "float8?",
+    coat_no: "int",
+    layer: "text",
+    lot_id: "uuid",
+    booth: "text",
+    kv: "float8?",
+    current_ua: "float8?",
+    gun_air_kpa: "float8?",
+    distance_mm: "float8?",
+    earth_mohm: "float8?",
+    hook_cycles: "int?",
+    sprayed_hot: "boolean?",
+    colour_change_before: "boolean?",
+    reclaim_percent: "float8?",
   },
   prep_step: { step: "text", done: "boolean", value: "float8?", unit: "text?", note: "text?" },
   condition: { quantity: "text", value: "float8", unit: "text", place: "text" },
-  cross_cut: { removed_percent: "float8", squares_lost: "int?", squares: "int?", spacing_mm: "float8?", iso: "int", astm: "text", on_panel: "boolean" },
+  cross_cut: {
+    removed_percent: "float8",
+    squares_lost: "int?",
+    squares: "int?",
+    spacing_mm: "float8?",
+    iso: "int",
+    astm: "text",
+    on_panel: "boolean",
+  },
   solvent_rub: { double_rubs: "int", rub_limit: "int", grade: "int", known_cured_grade: "int?", on_panel: "boolean" },
-  defect: { defect: "text", face: "text?", x: "float8?", y: "float8?", extent_percent: "float8?", pieces_affected: "int?", pieces_seen: "int?", note: "text?" },
+  defect: {
+    defect: "text",
+    face: "text?",
+    x: "float8?",
+    y: "float8?",
+    extent_percent: "float8?",
+    pieces_affected: "int?",
+    pieces_seen: "int?",
+    note: "text?",
+  },
   disposition: { decision: "text", note: "text", verdict: "jsonb", signed_name: "text" },
   certificate: { number: "text", document: "jsonb" },
   visit: { weather: "text?", note: "text?" },
-  creep_measure: { ordinal: "int", zone: "text", from_what: "text", scribe_mm: "float8?", widths_mm: "float8[]", creep_mm: "float8", rating: "int?" },
+  creep_measure: {
+    ordinal: "int",
+    zone: "text",
+    from_what: "text",
+    scribe_mm: "float8?",
+    widths_mm: "float8[]",
+    creep_mm: "float8",
+    rating: "int?",
+  },
   finding: { finding: "text", state: "text", note: "text?" },
-  confirmation: { cause: "text", proof: "text", correction: "text", corrective_action: "text", who: "text", due_on: "date?" },
+  confirmation: {
+    cause: "text",
+    proof: "text",
+    correction: "text",
+    corrective_action: "text",
+    who: "text",
+    due_on: "date?",
+  },
   photo: { caption: "text", zone: "text?" },
 } as const;
 
 export type DetailTable = keyof typeof detailTables;
 
-type Scalar = { text: string; uuid: string; int: number; float8: number; boolean: boolean; timestamptz: Date; date: string; "float8[]": (number | null)[]; jsonb: Json };
+type Scalar = {
+  text: string;
+  uuid: string;
+  int: number;
+  float8: number;
+  boolean: boolean;
+  timestamptz: Date;
+  date: string;
+  "float8[]": (number | null)[];
+  jsonb: Json;
+};
 export type Json = string | number | boolean | null | readonly Json[] | { readonly [key: string]: Json };
 type Columns<T extends DetailTable> = (typeof detailTables)[T];
-type Required<C> = { [K in keyof C as C[K] extends `${string}?` ? never : K]: C[K] extends keyof Scalar ? Scalar[C[K]] : never };
-type Optional<C> = { [K in keyof C as C[K] extends `${string}?` ? K : never]?: C[K] extends `${infer S extends keyof Scalar}?` ? Scalar[S] | null : never };
+type Required<C> = {
+  [K in keyof C as C[K] extends `${string}?` ? never : K]: C[K] extends keyof Scalar ? Scalar[C[K]] : never;
+};
+type Optional<C> = {
+  [K in keyof C as C[K] extends `${string}?` ? K : never]?: C[K] extends `${infer S extends keyof Scalar}?`
+    ? Scalar[S] | null
+    : never;
+};
 /** A detail row as it is written; `record_id` is added when it is stored. */
 export type NewDetail<T extends DetailTable> = Required<Columns<T>> & Optional<Columns<T>>;
-type Stored<C> = { [K in keyof C]: C[K] extends `${infer S extends keyof Scalar}?` ? Scalar[S] | null : C[K] extends keyof Scalar ? Scalar[C[K]] : never };
+type Stored<C> = {
+  [K in keyof C]: C[K] extends `${infer S extends keyof Scalar}?`
+    ? Scalar[S] | null
+    : C[K] extends keyof Scalar
+      ? Scalar[C[K]]
+      : never;
+};
 /** A detail row as it is read. */
 export type DetailRow<T extends DetailTable> = { record_id: string } & Stored<Columns<T>>;
 

@@ -5,28 +5,134 @@ type Written<T> = ColumnType<T, string, never>;
 export type EvidenceGradeColumn = "measured" | "by-procedure" | "assumed" | "unknown";
 
 export interface RecordTable {
-  id: string; kind: string; happened_at: Date; stored_at: Date; by_user: string; grade: EvidenceGradeColumn;
-  instrument_id: string | null; job_id: string | null; rack_id: string | null; piece_id: string | null; bath_id: string | null;
-  bake_id: string | null; structure_id: string | null; case_id: string | null; file_id: string | null;
-  idempotency_key: string; request_hash: string; supersedes: string | null; reason: string | null; content_hash: string;
+  id: string;
+  kind: string;
+  happened_at: Date;
+  stored_at: Date;
+  by_user: string;
+  grade: EvidenceGradeColumn;
+  instrument_id: string | null;
+  job_id: string | null;
+  rack_id: string | null;
+  piece_id: string | null;
+  bath_id: string | null;
+  bake_id: string | null;
+  structure_id: string | null;
+  case_id: string | null;
+  file_id: string | null;
+  idempotency_key: string;
+  request_hash: string;
+  supersedes: string | null;
+  reason: string | null;
+  content_hash: string;
 }
 interface Tables {
   setup_entity: { id: string; kind: string; code: string };
-  setup_version: { id: string; entity_id: string; valid_from: Date; recorded_at: Generated<Date>; by_user: string; reason: string; data: Written<Json> };
-  file: { id: string; sha256: string; media_type: string; name: string; size_bytes: number; bytes: Buffer; added_by: string; added_at: Generated<Date> };
-  job: { id: string; number: string; customer_id: string; part_id: string; powder_id: string; received_at: Date; due_on: string | null; requirement: Written<Json>; plan: Written<Json>; created_by: string };
+  setup_version: {
+    id: string;
+    entity_id: string;
+    valid_from: Date;
+    recorded_at: Generated<Date>;
+    by_user: string;
+    reason: string;
+    data: Written<Json>;
+  };
+  file: {
+    id: string;
+    sha256: string;
+    media_type: string;
+    name: string;
+    size_bytes: number;
+    bytes: Buffer;
+    added_by: string;
+    added_at: Generated<Date>;
+  };
+  job: {
+    id: string;
+    number: string;
+    customer_id: string;
+    part_id: string;
+    powder_id: string;
+    received_at: Date;
+    due_on: string | null;
+    requirement: Written<Json>;
+    plan: Written<Json>;
+    created_by: string;
+  };
   rack: { id: string; number: string; job_id: string; hung_at: Date; created_by: string };
   piece: { id: string; rack_id: string; serial: string; position: number };
-  structure: { id: string; code: string; customer_id: string; site: string; name: string; put_up_on: string | null; exposure: Written<Json>; created_by: string };
+  structure: {
+    id: string;
+    code: string;
+    customer_id: string;
+    site: string;
+    name: string;
+    put_up_on: string | null;
+    exposure: Written<Json>;
+    created_by: string;
+  };
   structure_piece: { structure_id: string; piece_id: string; place: string };
-  root_cause_case: { id: string; number: string; defect: string; defect_record_id: string; rack_id: string | null; structure_id: string | null; zone: string; opened_at: Date; opened_by: string };
+  root_cause_case: {
+    id: string;
+    number: string;
+    defect: string;
+    defect_record_id: string;
+    rack_id: string | null;
+    structure_id: string | null;
+    zone: string;
+    opened_at: Date;
+    opened_by: string;
+  };
   record: RecordTable;
-  seal: { number: number; sealed_at: Date; member_count: number; merkle_root: string; previous_hash: string; hash: string; signature: string };
+  seal: {
+    number: number;
+    sealed_at: Date;
+    member_count: number;
+    merkle_root: string;
+    previous_hash: string;
+    hash: string;
+    signature: string;
+  };
   seal_member: { record_id: string; seal_number: number; position: number; content_hash: string };
-  sign_in_attempt: { id: Generated<string>; username: string; address: string; at: Generated<Date>; succeeded: boolean };
-  user: { id: string; name: string; email: string; emailVerified: boolean; image: string | null; createdAt: Generated<Date>; updatedAt: Generated<Date>; username: string | null; displayUsername: string | null; role: string; customerId: string | null };
-  account: { id: string; accountId: string; providerId: string; userId: string; password: string | null; createdAt: Generated<Date>; updatedAt: Date };
-  session: { id: string; expiresAt: Date; token: string; createdAt: Generated<Date>; updatedAt: Date; ipAddress: string | null; userAgent: string | null; userId: string };
+  sign_in_attempt: {
+    id: Generated<string>;
+    username: string;
+    address: string;
+    at: Generated<Date>;
+    succeeded: boolean;
+  };
+  user: {
+    id: string;
+    name: string;
+    email: string;
+    emailVerified: boolean;
+    image: string | null;
+    createdAt: Generated<Date>;
+    updatedAt: Generated<Date>;
+    username: string | null;
+    displayUsername: string | null;
+    role: string;
+    customerId: string | null;
+  };
+  account: {
+    id: string;
+    accountId: string;
+    providerId: string;
+    userId: string;
+    password: string | null;
+    createdAt: Generated<Date>;
+    updatedAt: Date;
+  };
+  session: {
+    id: string;
+    expiresAt: Date;
+    token: string;
+    createdAt: Generated<Date>;
+    updatedAt: Date;
+    ipAddress: string | null;
+    userAgent: string | null;
+    userId: string;
+  };
 }
 type Details = { [T in DetailTable]: DetailRow<T> };
 export type Database = Tables & Details;

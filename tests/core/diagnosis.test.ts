@@ -28,7 +28,10 @@ describe("each cause's own picture names it", () => {
     for (const causeId of defect.causes.keys()) {
       test(`${defectId} ← ${causeId}`, () => {
         const cause = knowledge.causes.get(causeId);
-        const clear = [...(cause?.evidence ?? [])].filter((e) => e.whenPresent >= 1).slice(0, 3).map((e) => e.finding);
+        const clear = [...(cause?.evidence ?? [])]
+          .filter((e) => e.whenPresent >= 1)
+          .slice(0, 3)
+          .map((e) => e.finding);
         const ranked = valueOrThrow(diagnose(knowledge, defectId, findingsOf(clear, []))).causes.map((c) => c.cause);
         expect(ranked.slice(0, 3)).toContain(causeId);
       });
@@ -37,7 +40,11 @@ describe("each cause's own picture names it", () => {
 });
 
 const allFindings = [...knowledge.findings.keys()];
-const someFindings = fc.dictionary(fc.constantFrom(...allFindings), fc.constantFrom("present" as const, "absent" as const), { maxKeys: 12 });
+const someFindings = fc.dictionary(
+  fc.constantFrom(...allFindings),
+  fc.constantFrom("present" as const, "absent" as const),
+  { maxKeys: 12 },
+);
 const someDefect = fc.constantFrom(...knowledge.defects.keys());
 
 describe("inference", () => {
@@ -47,7 +54,10 @@ describe("inference", () => {
         const plain = valueOrThrow(diagnose(knowledge, defect, findings));
         const reversed = Object.fromEntries(Object.entries(findings).reverse());
         expect(valueOrThrow(diagnose(knowledge, defect, reversed)).causes).toEqual(plain.causes);
-        if (!(extra in findings)) expect(valueOrThrow(diagnose(knowledge, defect, { ...findings, [extra]: "unknown" })).causes).toEqual(plain.causes);
+        if (!(extra in findings))
+          expect(valueOrThrow(diagnose(knowledge, defect, { ...findings, [extra]: "unknown" })).causes).toEqual(
+            plain.causes,
+          );
         const open = plain.causes.filter((c) => c.role !== "ruled-out");
         if (open.length > 0) expect(open.reduce((sum, c) => sum + c.strength, 0)).toBeCloseTo(1, 9);
       }),
@@ -68,8 +78,15 @@ describe("inference", () => {
   });
   test("findings that say the same thing count once", () => {
     const once = valueOrThrow(diagnose(knowledge, "soft-film", { "hold-short": "present" }));
-    const thrice = valueOrThrow(diagnose(knowledge, "soft-film", { "hold-short": "present", "cure-index-low": "present", "solvent-rub-fail": "present" }));
-    const strength = (d: typeof once) => d.causes.find((c) => c.cause === "undercure-hold")?.raised.reduce((sum, c) => sum + c.weight, 0);
+    const thrice = valueOrThrow(
+      diagnose(knowledge, "soft-film", {
+        "hold-short": "present",
+        "cure-index-low": "present",
+        "solvent-rub-fail": "present",
+      }),
+    );
+    const strength = (d: typeof once) =>
+      d.causes.find((c) => c.cause === "undercure-hold")?.raised.reduce((sum, c) => sum + c.weight, 0);
     expect(strength(thrice)).toBe(strength(once));
   });
   test("with no findings there is not enough to tell apart, and three checks are offered", () => {
@@ -79,7 +96,13 @@ describe("inference", () => {
     for (const check of got.nextChecks) expect(check.how.length).toBeGreaterThan(10);
   });
   test("bad input is refused by name", () => {
-    expect(diagnose(knowledge, "melancholy", {})).toEqual({ ok: false, error: { kind: "unknown-defect", defect: "melancholy" } });
-    expect(diagnose(knowledge, "craters", { "full-moon": "present" })).toEqual({ ok: false, error: { kind: "unknown-finding", finding: "full-moon" } });
+    expect(diagnose(knowledge, "melancholy", {})).toEqual({
+      ok: false,
+      error: { kind: "unknown-defect", defect: "melancholy" },
+    });
+    expect(diagnose(knowledge, "craters", { "full-moon": "present" })).toEqual({
+      ok: false,
+      error: { kind: "unknown-finding", finding: "full-moon" },
+    });
   });
 });

@@ -3,7 +3,12 @@ import type { CauseKnowledge, Knowledge } from "./knowledge";
 
 export type FindingState = "present" | "absent" | "unknown";
 export type Findings = Readonly<Record<string, FindingState>>;
-export type Contribution = { readonly finding: string; readonly state: "present" | "absent"; readonly weight: number; readonly because: string };
+export type Contribution = {
+  readonly finding: string;
+  readonly state: "present" | "absent";
+  readonly weight: number;
+  readonly because: string;
+};
 export type RankedCause = {
   readonly cause: string;
   readonly label: string;
@@ -16,7 +21,14 @@ export type RankedCause = {
   /** The necessary condition that is recorded absent; null unless ruled out. */
   readonly ruledOutBy: string | null;
 };
-export type NextCheck = { readonly finding: string; readonly label: string; readonly how: string; readonly minutes: number; readonly destroysPart: boolean; readonly expectedGainBits: number };
+export type NextCheck = {
+  readonly finding: string;
+  readonly label: string;
+  readonly how: string;
+  readonly minutes: number;
+  readonly destroysPart: boolean;
+  readonly expectedGainBits: number;
+};
 export type Diagnosis = {
   readonly kind: "diagnosis";
   readonly defect: string;
@@ -38,7 +50,13 @@ const FINDING_PRIOR = 0.25;
 /** A lost part is reckoned as this many minutes of work. */
 const LOST_PART_MINUTES = 30;
 
-type Scored = { readonly cause: CauseKnowledge; readonly raised: Contribution[]; readonly lowered: Contribution[]; readonly score: number; readonly ruledOutBy: string | null };
+type Scored = {
+  readonly cause: CauseKnowledge;
+  readonly raised: Contribution[];
+  readonly lowered: Contribution[];
+  readonly score: number;
+  readonly ruledOutBy: string | null;
+};
 
 /**
  * Ranks every candidate cause of a defect from findings. Weights are log odds added to the log of the base weight;
@@ -47,27 +65,64 @@ type Scored = { readonly cause: CauseKnowledge; readonly raised: Contribution[];
  * own by what a site has confirmed. Same input, same answer. O(causes × findings).
  * Failures: `unknown-defect`, `unknown-finding`, `bad-state`.
  */
-export function diagnose(knowledge: Knowledge, defect: string, findings: Findings, baseWeights?: ReadonlyMap<string, number>): Result<Diagnosis> {
+export function diagnose(
+  knowledge: Knowledge,
+  defect: string,
+  findings: Findings,
+  baseWeights?: ReadonlyMap<string, number>,
+): Result<Diagnosis> {
   const known = knowledge.defects.get(defect);
   if (!known) return err({ kind: "unknown-defect", defect });
   for (const [finding, state] of Object.entries(findings)) {
     if (!knowledge.findings.has(finding)) return err({ kind: "unknown-finding", finding });
-    if (state !== "present" && state !== "absent" && state !== "unknown") return err({ kind: "bad-state", finding, state });
+    if (state !== "present" && state !== "absent" && state !== "unknown")
+      return err({ kind: "bad-state", finding, state });
   }
-  const scored = [...known.causes].map(([id, weight]) => scoreCause(knowledge, knowledge.causes.get(id) as CauseKnowledge, baseWeights?.get(id) ?? weight, findings));
+  const scored = [...known.causes].map(([id, weight]) =>
+    scoreCause(knowledge, knowledge.causes.get(id) as CauseKnowledge, baseWeights?.get(id) ?? weight, findings),
+  );
   const strengths = shares(scored);
-  const order = scored.map((s, i) => ({ s, strength: strengths[i] as number })).sort((a, b) => b.strength - a.strength || (a.s.cause.id < b.s.cause.id ? -1 : 1));
+  const order = scored
+    .map((s, i) => ({ s, strength: strengths[i] as number }))
+    .sort((a, b) => b.strength - a.strength || (a.s.cause.id < b.s.cause.id ? -1 : 1));
   const [first, second] = order;
-  const enoughToTell = !!first && first.strength >= LEAD_LEAST_STRENGTH && first.s.raised.length > 0 && first.strength >= LEAD_LEAST_RATIO * (second?.strength ?? 0);
+  const enoughToTell =
+    !!first &&
+    first.strength >= LEAD_LEAST_STRENGTH &&
+    first.s.raised.length > 0 &&
+    first.strength >= LEAD_LEAST_RATIO * (second?.strength ?? 0);
   const leadFindings = new Set(first?.s.raised.map((c) => c.finding));
   const causes = order.map(({ s, strength }, i): RankedCause => {
     const own = s.raised.filter((c) => !leadFindings.has(c.finding)).reduce((sum, c) => sum + c.weight, 0);
     const net = own + s.lowered.reduce((sum, c) => sum + c.weight, 0);
-    const role = s.ruledOutBy !== null ? "ruled-out" : i === 0 && s.raised.length > 0 ? "primary" : i > 0 && net >= CONTRIBUTING_LEAST_NET && strength >= 0.02 ? "contributing" : "other";
-    return { cause: s.cause.id, label: s.cause.label, stage: s.cause.stage, strength, role, raised: s.raised, lowered: s.lowered, ruledOutBy: s.ruledOutBy };
+    const role =
+      s.ruledOutBy !== null
+        ? "ruled-out"
+        : i === 0 && s.raised.length > 0
+          ? "primary"
+          : i > 0 && net >= CONTRIBUTING_LEAST_NET && strength >= 0.02
+            ? "contributing"
+            : "other";
+    return {
+      cause: s.cause.id,
+      label: s.cause.label,
+      stage: s.cause.stage,
+      strength,
+      role,
+      raised: s.raised,
+      lowered: s.lowered,
+      ruledOutBy: s.ruledOutBy,
+    };
   });
   const used = Object.values(findings).filter((state) => state !== "unknown").length;
-  return ok({ kind: "diagnosis", defect, causes, enoughToTell, used, nextChecks: nextChecks(knowledge, scored, strengths, findings) });
+  return ok({
+    kind: "diagnosis",
+    defect,
+    causes,
+    enoughToTell,
+    used,
+    nextChecks: nextChecks(knowledge, scored, strengths, findings),
+  });
 }
 
 function scoreCause(knowledge: Knowledge, cause: CauseKnowledge, weight: number, findings: Findings): Scored {
@@ -78,7 +133,8 @@ function scoreCause(knowledge: Knowledge, cause: CauseKnowledge, weight: number,
     const moved = state === "present" ? row.whenPresent : row.whenAbsent;
     if (moved !== 0) all.push({ finding: row.finding, state, weight: moved, because: row.because });
   }
-  const byStrength = (a: Contribution, b: Contribution) => Math.abs(b.weight) - Math.abs(a.weight) || (a.finding < b.finding ? -1 : 1);
+  const byStrength = (a: Contribution, b: Contribution) =>
+    Math.abs(b.weight) - Math.abs(a.weight) || (a.finding < b.finding ? -1 : 1);
   const strongest = (side: Contribution[]): Contribution[] => {
     const seen = new Set<number>();
     return side.sort(byStrength).filter((c) => {
@@ -107,7 +163,12 @@ function shares(scored: readonly Scored[]): number[] {
 const entropyBits = (p: readonly number[]): number => p.reduce((sum, x) => (x > 0 ? sum - x * Math.log2(x) : sum), 0);
 
 /** Three unknown findings that would tell the leading causes apart most for their cost: expected information gain per minute. */
-function nextChecks(knowledge: Knowledge, scored: readonly Scored[], strengths: readonly number[], findings: Findings): NextCheck[] {
+function nextChecks(
+  knowledge: Knowledge,
+  scored: readonly Scored[],
+  strengths: readonly number[],
+  findings: Findings,
+): NextCheck[] {
   const now = entropyBits(strengths);
   const candidates = new Set(scored.flatMap((s) => s.cause.evidence.map((row) => row.finding)));
   const checks: (NextCheck & { perMinute: number })[] = [];
@@ -115,7 +176,9 @@ function nextChecks(knowledge: Knowledge, scored: readonly Scored[], strengths: 
     const finding = knowledge.findings.get(id);
     if (!finding?.check || findings[id] === "present" || findings[id] === "absent") continue;
     const group = knowledge.sameThing.get(id);
-    const groupKnown = group !== undefined && Object.keys(findings).some((other) => findings[other] !== "unknown" && knowledge.sameThing.get(other) === group);
+    const groupKnown =
+      group !== undefined &&
+      Object.keys(findings).some((other) => findings[other] !== "unknown" && knowledge.sameThing.get(other) === group);
     let present = 0;
     const ifPresent: number[] = [];
     const ifAbsent: number[] = [];
@@ -130,10 +193,24 @@ function nextChecks(knowledge: Knowledge, scored: readonly Scored[], strengths: 
       ifAbsent.push(strength * (1 - p));
     });
     if (present <= 0 || present >= 1) continue;
-    const after = present * entropyBits(ifPresent.map((x) => x / present)) + (1 - present) * entropyBits(ifAbsent.map((x) => x / (1 - present)));
+    const after =
+      present * entropyBits(ifPresent.map((x) => x / present)) +
+      (1 - present) * entropyBits(ifAbsent.map((x) => x / (1 - present)));
     const expectedGainBits = (now - after) * (groupKnown ? 0.5 : 1);
     const cost = finding.check.minutes + 5 + (finding.check.destroysPart ? LOST_PART_MINUTES : 0);
-    checks.push({ finding: id, label: finding.label, how: finding.check.how, minutes: finding.check.minutes, destroysPart: finding.check.destroysPart, expectedGainBits, perMinute: expectedGainBits / cost });
+    checks.push({
+      finding: id,
+      label: finding.label,
+      how: finding.check.how,
+      minutes: finding.check.minutes,
+      destroysPart: finding.check.destroysPart,
+      expectedGainBits,
+      perMinute: expectedGainBits / cost,
+    });
   }
-  return checks.filter((c) => c.expectedGainBits > 1e-6).sort((a, b) => b.perMinute - a.perMinute || (a.finding < b.finding ? -1 : 1)).slice(0, 3).map(({ perMinute: _, ...check }) => check);
+  return checks
+    .filter((c) => c.expectedGainBits > 1e-6)
+    .sort((a, b) => b.perMinute - a.perMinute || (a.finding < b.finding ? -1 : 1))
+    .slice(0, 3)
+    .map(({ perMinute: _, ...check }) => check);
 }

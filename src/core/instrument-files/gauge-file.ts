@@ -9,7 +9,13 @@ export type GaugeFile = {
   /** Where the unit was read: the column heading, a line before the table, the readings themselves, or the person. */
   readonly unitFrom: "heading" | "preamble" | "readings" | "person";
   readonly columns: readonly string[];
-  readonly readings: readonly { readonly number: number; readonly line: number; readonly spot: string | null; readonly valueUm: number; readonly typed: string }[];
+  readonly readings: readonly {
+    readonly number: number;
+    readonly line: number;
+    readonly spot: string | null;
+    readonly valueUm: number;
+    readonly typed: string;
+  }[];
   readonly rejected: readonly LeftOut[];
   readonly spots: number;
   readonly summaryLines: readonly string[];
@@ -33,11 +39,21 @@ const PROBLEM = { negative: "negative", "beyond-any-film": "beyond any film", "n
 export function readGaugeFile(text: string, unitIfNone: "um" | "mil" | null = null): Result<GaugeFile> {
   const { delimiter, lines } = readLines(text);
   if (lines.length === 0) return err({ kind: "empty-file" });
-  const headerAt = lines.findIndex((l) => l.cells.length > 1 && l.cells.some((c) => /thick|dft|value|\bfilm\b/i.test(c)) && l.cells.every((c) => !/^-?\d+([.,]\d+)?$/.test(c)));
+  const headerAt = lines.findIndex(
+    (l) =>
+      l.cells.length > 1 &&
+      l.cells.some((c) => /thick|dft|value|\bfilm\b/i.test(c)) &&
+      l.cells.every((c) => !/^-?\d+([.,]\d+)?$/.test(c)),
+  );
   return headerAt >= 0 ? readTable(lines, headerAt, delimiter, unitIfNone) : readStream(lines, unitIfNone);
 }
 
-function readTable(lines: readonly Line[], headerAt: number, delimiter: string, unitIfNone: "um" | "mil" | null): Result<GaugeFile> {
+function readTable(
+  lines: readonly Line[],
+  headerAt: number,
+  delimiter: string,
+  unitIfNone: "um" | "mil" | null,
+): Result<GaugeFile> {
   const header = lines[headerAt] as Line;
   const column = (pattern: RegExp) => header.cells.findIndex((c) => pattern.test(c));
   const valueAt = column(/thick|dft|value|\bfilm\b/i);
@@ -45,14 +61,22 @@ function readTable(lines: readonly Line[], headerAt: number, delimiter: string, 
   const numberAt = column(/^(no\.?|#|nr\.?|reading|n)$/i);
   const flagAt = column(/^(flag|status|state|del)/i);
   const fromHeading = unitOf(header.cells[valueAt] as string);
-  const fromPreamble = lines.slice(0, headerAt).map((l) => (/unit/i.test(l.cells[0] ?? "") ? unitOf(l.cells.slice(1).join(" ")) : null)).find((u) => u !== null) ?? null;
+  const fromPreamble =
+    lines
+      .slice(0, headerAt)
+      .map((l) => (/unit/i.test(l.cells[0] ?? "") ? unitOf(l.cells.slice(1).join(" ")) : null))
+      .find((u) => u !== null) ?? null;
   const unit = fromHeading ?? fromPreamble ?? unitIfNone;
   if (!unit) return err({ kind: "unit-unknown", heading: header.cells[valueAt] });
   const rows = lines.slice(headerAt + 1);
   // Lines after the table that carry a word where readings carry their number are the instrument's own summary.
-  const isSummary = (l: Line) => numberAt >= 0 && l.cells.length < header.cells.length && !/^\d+$/.test(l.cells[numberAt] ?? "");
+  const isSummary = (l: Line) =>
+    numberAt >= 0 && l.cells.length < header.cells.length && !/^\d+$/.test(l.cells[numberAt] ?? "");
   const data = rows.filter((l) => !isSummary(l));
-  const mark = columnDecimalMark(data.map((l) => l.cells[valueAt] ?? ""), delimiter);
+  const mark = columnDecimalMark(
+    data.map((l) => l.cells[valueAt] ?? ""),
+    delimiter,
+  );
   const readings: GaugeFile["readings"][number][] = [];
   const rejected: LeftOut[] = [];
   const problems: FileProblem[] = [];
@@ -62,10 +86,28 @@ function readTable(lines: readonly Line[], headerAt: number, delimiter: string, 
     const flag = flagAt >= 0 ? (l.cells[flagAt] ?? "") : "";
     const marker = markerOf(cell);
     if (marker) rejected.push({ line: l.line, reading: number, why: marker, text: l.raw });
-    else if (/^(d|del|deleted|x)$/i.test(flag)) rejected.push({ line: l.line, reading: number, why: "deleted", text: l.raw });
-    else takeReading(cell, numberIn(cell, mark), l, problems, unit, (valueUm) => readings.push({ number, line: l.line, spot: spotAt >= 0 ? (l.cells[spotAt] ?? null) : null, valueUm, typed: cell }));
+    else if (/^(d|del|deleted|x)$/i.test(flag))
+      rejected.push({ line: l.line, reading: number, why: "deleted", text: l.raw });
+    else
+      takeReading(cell, numberIn(cell, mark), l, problems, unit, (valueUm) =>
+        readings.push({
+          number,
+          line: l.line,
+          spot: spotAt >= 0 ? (l.cells[spotAt] ?? null) : null,
+          valueUm,
+          typed: cell,
+        }),
+      );
   });
-  return finish(unit, fromHeading ? "heading" : fromPreamble ? "preamble" : "person", header.cells, readings, rejected, rows.filter(isSummary).map((l) => l.raw), problems);
+  return finish(
+    unit,
+    fromHeading ? "heading" : fromPreamble ? "preamble" : "person",
+    header.cells,
+    readings,
+    rejected,
+    rows.filter(isSummary).map((l) => l.raw),
+    problems,
+  );
 }
 
 function readStream(lines: readonly Line[], unitIfNone: "um" | "mil" | null): Result<GaugeFile> {
@@ -78,18 +120,34 @@ function readStream(lines: readonly Line[], unitIfNone: "um" | "mil" | null): Re
   const readings: GaugeFile["readings"][number][] = [];
   const rejected: LeftOut[] = [];
   const problems: FileProblem[] = [];
-  const cells = lines.map((l) => l.raw.trim().replace(/\s*[^\d\s.,+-][^\d]*$/, "").trim() || l.raw.trim());
+  const cells = lines.map(
+    (l) =>
+      l.raw
+        .trim()
+        .replace(/\s*[^\d\s.,+-][^\d]*$/, "")
+        .trim() || l.raw.trim(),
+  );
   const mark = columnDecimalMark(cells, "");
   lines.forEach((l, i) => {
     const cell = cells[i] as string;
     const marker = markerOf(cell);
     if (marker) rejected.push({ line: l.line, reading: i + 1, why: marker, text: l.raw });
-    else takeReading(cell, numberIn(cell, mark), l, problems, unit, (valueUm) => readings.push({ number: i + 1, line: l.line, spot: null, valueUm, typed: l.raw.trim() }));
+    else
+      takeReading(cell, numberIn(cell, mark), l, problems, unit, (valueUm) =>
+        readings.push({ number: i + 1, line: l.line, spot: null, valueUm, typed: l.raw.trim() }),
+      );
   });
   return finish(unit, units.size ? "readings" : "person", ["reading"], readings, rejected, [], problems);
 }
 
-function takeReading(cell: string, value: number | null, line: Line, problems: FileProblem[], unit: "um" | "mil", take: (valueUm: number) => void): void {
+function takeReading(
+  cell: string,
+  value: number | null,
+  line: Line,
+  problems: FileProblem[],
+  unit: "um" | "mil",
+  take: (valueUm: number) => void,
+): void {
   if (value === null) {
     problems.push({ line: line.line, why: "not a number", text: cell });
     return;
@@ -98,10 +156,23 @@ function takeReading(cell: string, value: number | null, line: Line, problems: F
   const valueUm = unit === "mil" ? Number((value * 25.4).toPrecision(14)) : value;
   const checked = checkThicknessUm(valueUm);
   if (checked.ok) take(valueUm);
-  else problems.push({ line: line.line, why: PROBLEM[checked.error.kind as keyof typeof PROBLEM] ?? "not a number", text: cell });
+  else
+    problems.push({
+      line: line.line,
+      why: PROBLEM[checked.error.kind as keyof typeof PROBLEM] ?? "not a number",
+      text: cell,
+    });
 }
 
-function finish(unit: "um" | "mil", unitFrom: GaugeFile["unitFrom"], columns: readonly string[], readings: GaugeFile["readings"], rejected: readonly LeftOut[], summaryLines: readonly string[], problems: readonly FileProblem[]): Result<GaugeFile> {
+function finish(
+  unit: "um" | "mil",
+  unitFrom: GaugeFile["unitFrom"],
+  columns: readonly string[],
+  readings: GaugeFile["readings"],
+  rejected: readonly LeftOut[],
+  summaryLines: readonly string[],
+  problems: readonly FileProblem[],
+): Result<GaugeFile> {
   if (problems.length > 0) return err({ kind: "bad-rows", problems });
   if (readings.length === 0) return err({ kind: "empty-file" });
   const spots = new Set(readings.map((r) => r.spot).filter((s) => s !== null)).size;

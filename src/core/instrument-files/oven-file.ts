@@ -9,7 +9,13 @@ export type OvenFile = {
   readonly unitFrom: "heading" | "comment" | "person";
   /** Start of the trace as seconds since 1970 where the file gives moments, else null. */
   readonly startEpochS: number | null;
-  readonly channels: readonly { readonly name: string; readonly medium: "air" | "metal"; readonly trace: Trace; readonly deadFromS: number | null; readonly gapsS: readonly (readonly [number, number])[] }[];
+  readonly channels: readonly {
+    readonly name: string;
+    readonly medium: "air" | "metal";
+    readonly trace: Trace;
+    readonly deadFromS: number | null;
+    readonly gapsS: readonly (readonly [number, number])[];
+  }[];
   readonly samples: number;
   readonly intervalS: number;
   readonly duplicatesDropped: number;
@@ -45,14 +51,26 @@ export function readOvenFile(text: string, unitIfNone: "degC" | "degF" | null = 
   if (timeAt < 0) return err({ kind: "no-time-column", columns: header.cells });
   const isEpoch = /epoch|unix/i.test(header.cells[timeAt] ?? "");
   const columns = header.cells.map((name, at) => ({ name, at })).filter((c) => c.at !== timeAt && c.name !== "");
-  const fromHeading = columns.map((c) => temperatureUnit(/\(/.test(c.name) ? c.name : "")).find((u) => u !== null) ?? null;
-  const fromComment = comments.map((c) => (/unit/i.test(c) ? temperatureUnit(c.replace(/.*unit\w*\s*[:=]?/i, "")) : null)).find((u) => u !== null) ?? null;
+  const fromHeading =
+    columns.map((c) => temperatureUnit(/\(/.test(c.name) ? c.name : "")).find((u) => u !== null) ?? null;
+  const fromComment =
+    comments
+      .map((c) => (/unit/i.test(c) ? temperatureUnit(c.replace(/.*unit\w*\s*[:=]?/i, "")) : null))
+      .find((u) => u !== null) ?? null;
   const unit = fromHeading ?? fromComment ?? unitIfNone;
   if (!unit) return err({ kind: "unit-unknown", heading: header.cells.join(", ") });
   const problems: FileProblem[] = [];
-  const marks = columns.map((c) => columnDecimalMark(lines.slice(1).map((l) => l.cells[c.at] ?? ""), delimiter));
+  const marks = columns.map((c) =>
+    columnDecimalMark(
+      lines.slice(1).map((l) => l.cells[c.at] ?? ""),
+      delimiter,
+    ),
+  );
   const rows = lines.slice(1).flatMap((l) => readRow(l, timeAt, columns, marks, unit, problems));
-  const { kept, duplicatesDropped } = dropRepeats([...rows].sort((a, b) => a.s - b.s), problems);
+  const { kept, duplicatesDropped } = dropRepeats(
+    [...rows].sort((a, b) => a.s - b.s),
+    problems,
+  );
   if (problems.length > 0) return err({ kind: "bad-rows", problems });
   if (kept.length < 2) return err({ kind: "empty-file" });
   const startS = kept[0]?.s ?? 0;
@@ -62,17 +80,37 @@ export function readOvenFile(text: string, unitIfNone: "degC" | "degF" | null = 
   const channels = columns.map((c, i) => {
     const trace = (traces[i] as { trace: Trace }).trace;
     const name = c.name.replace(/\s*\([^)]*\)\s*$/, "");
-    return { name, medium: /\bair\b/i.test(name) ? ("air" as const) : ("metal" as const), trace, deadFromS: dead[i] ?? null, gapsS: segmentsOf(trace).gaps.map((g) => [g.fromS, g.toS] as const) };
+    return {
+      name,
+      medium: /\bair\b/i.test(name) ? ("air" as const) : ("metal" as const),
+      trace,
+      deadFromS: dead[i] ?? null,
+      gapsS: segmentsOf(trace).gaps.map((g) => [g.fromS, g.toS] as const),
+    };
   });
   return ok({
-    kind: "oven-file", unit, unitFrom: fromHeading ? "heading" : fromComment ? "comment" : "person", startEpochS: isEpoch ? startS : null, channels,
-    samples: kept.length, intervalS: medianIntervalS(timeS), duplicatesDropped, reordered: rows.some((row, i) => i > 0 && row.s < (rows[i - 1]?.s ?? 0)),
+    kind: "oven-file",
+    unit,
+    unitFrom: fromHeading ? "heading" : fromComment ? "comment" : "person",
+    startEpochS: isEpoch ? startS : null,
+    channels,
+    samples: kept.length,
+    intervalS: medianIntervalS(timeS),
+    duplicatesDropped,
+    reordered: rows.some((row, i) => i > 0 && row.s < (rows[i - 1]?.s ?? 0)),
   });
 }
 
 type Row = { readonly s: number; readonly tempC: readonly (number | null)[]; readonly line: number };
 
-function readRow(l: Line, timeAt: number, columns: readonly { at: number }[], marks: readonly ("." | ",")[], unit: "degC" | "degF", problems: FileProblem[]): Row[] {
+function readRow(
+  l: Line,
+  timeAt: number,
+  columns: readonly { at: number }[],
+  marks: readonly ("." | ",")[],
+  unit: "degC" | "degF",
+  problems: FileProblem[],
+): Row[] {
   const s = secondsOf(l.cells[timeAt] ?? "");
   if (s === null) {
     problems.push({ line: l.line, why: "not a time", text: l.cells[timeAt] ?? "" });
@@ -97,7 +135,12 @@ function dropRepeats(sorted: readonly Row[], problems: FileProblem[]): { kept: R
     const last = kept[kept.length - 1];
     if (last?.s !== row.s) kept.push(row);
     else if (last.tempC.every((c, i) => c === row.tempC[i])) duplicatesDropped++;
-    else problems.push({ line: row.line, why: `another reading at the same time as line ${last.line}`, text: String(row.s) });
+    else
+      problems.push({
+        line: row.line,
+        why: `another reading at the same time as line ${last.line}`,
+        text: String(row.s),
+      });
   }
   return { kept, duplicatesDropped };
 }

@@ -2,18 +2,36 @@ import { type DecimalMark, parseNumber } from "../units";
 
 /** A row that could not be taken, with its line in the file and why, in a word the interface explains. */
 export type FileProblem = { readonly line: number; readonly why: string; readonly text: string };
-export type LeftOut = { readonly line: number; readonly reading: number | null; readonly why: "not available" | "over range" | "deleted" | "no value"; readonly text: string };
+export type LeftOut = {
+  readonly line: number;
+  readonly reading: number | null;
+  readonly why: "not available" | "over range" | "deleted" | "no value";
+  readonly text: string;
+};
 export type Line = { readonly line: number; readonly cells: readonly string[]; readonly raw: string };
 
-const stripQuotes = (cell: string) => cell.trim().replace(/^"(.*)"$/s, "$1").replace(/""/g, '"').trim();
+const stripQuotes = (cell: string) =>
+  cell
+    .trim()
+    .replace(/^"(.*)"$/s, "$1")
+    .replace(/""/g, '"')
+    .trim();
 
 /** Splits a text into lines that remember their number; blank lines are kept out, comment lines (#) are returned apart. */
 export function readLines(text: string): { delimiter: string; lines: Line[]; comments: string[] } {
   const raw = text.replace(/^\uFEFF/, "").split(/\r\n|\r|\n/);
   const comments = raw.filter((l) => l.startsWith("#")).map((l) => l.slice(1).trim());
-  const body = raw.map((l, i) => ({ line: i + 1, raw: l })).filter((l) => l.raw.trim() !== "" && !l.raw.startsWith("#"));
-  const delimiter = ["\t", ";", ","].map((d) => ({ d, n: body.filter((l) => l.raw.includes(d)).length })).reduce((a, b) => (b.n > a.n ? b : a)).d;
-  return { delimiter, comments, lines: body.map((l) => ({ ...l, cells: splitCells(l.raw, delimiter).map(stripQuotes) })) };
+  const body = raw
+    .map((l, i) => ({ line: i + 1, raw: l }))
+    .filter((l) => l.raw.trim() !== "" && !l.raw.startsWith("#"));
+  const delimiter = ["\t", ";", ","]
+    .map((d) => ({ d, n: body.filter((l) => l.raw.includes(d)).length }))
+    .reduce((a, b) => (b.n > a.n ? b : a)).d;
+  return {
+    delimiter,
+    comments,
+    lines: body.map((l) => ({ ...l, cells: splitCells(l.raw, delimiter).map(stripQuotes) })),
+  };
 }
 
 /** One line, one record: instrument exports do not break inside quotes, and a reading's line must stay nameable. */

@@ -66,7 +66,7 @@ alter table record add foreign key (case_id) references root_cause_case;
 
 create table passage (
   record_id uuid primary key references record, stage text not null, entered_at timestamptz(3) not null,
-  left_at timestamptz(3) not null, source text not null, check (left_at >= entered_at));
+  left_at timestamptz(3), source text not null, check (left_at >= entered_at));
 create table bath_check (
   record_id uuid not null references record, ordinal int not null, parameter text not null, value float8 not null,
   typed text not null, typed_unit text not null, titrant_ml float8, blank_ml float8, factor float8,

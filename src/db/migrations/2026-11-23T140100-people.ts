@@ -14,13 +14,13 @@ create table "session" (
   "id" text primary key, "expiresAt" timestamptz not null, "token" text not null unique,
   "createdAt" timestamptz not null default now(), "updatedAt" timestamptz not null, "ipAddress" text, "userAgent" text,
   "userId" text not null references "user" on delete cascade);
-create index session_user on "session" ("userId");
+create index session_by_user on "session" ("userId");
 create table "account" (
   "id" text primary key, "accountId" text not null, "providerId" text not null,
   "userId" text not null references "user" on delete cascade, "accessToken" text, "refreshToken" text, "idToken" text,
   "accessTokenExpiresAt" timestamptz, "refreshTokenExpiresAt" timestamptz, "scope" text, "password" text,
   "createdAt" timestamptz not null default now(), "updatedAt" timestamptz not null);
-create index account_user on "account" ("userId");
+create index account_by_user on "account" ("userId");
 create table "verification" (
   "id" text primary key, "identifier" text not null, "value" text not null, "expiresAt" timestamptz not null,
   "createdAt" timestamptz not null default now(), "updatedAt" timestamptz not null default now());

@@ -5,8 +5,25 @@ import { canonicalText, sha256 } from "./canonical";
 
 /** The base columns that belong to a record's content. */
 const contentColumns = [
-  "id", "kind", "happened_at", "stored_at", "by_user", "grade", "instrument_id", "job_id", "rack_id", "piece_id", "bath_id",
-  "bake_id", "structure_id", "case_id", "file_id", "idempotency_key", "request_hash", "supersedes", "reason",
+  "id",
+  "kind",
+  "happened_at",
+  "stored_at",
+  "by_user",
+  "grade",
+  "instrument_id",
+  "job_id",
+  "rack_id",
+  "piece_id",
+  "bath_id",
+  "bake_id",
+  "structure_id",
+  "case_id",
+  "file_id",
+  "idempotency_key",
+  "request_hash",
+  "supersedes",
+  "reason",
 ] as const satisfies readonly (keyof RecordTable)[];
 
 export type DetailRows = { readonly [T in DetailTable]?: readonly NewDetail<T>[] };

@@ -6,18 +6,37 @@ export type StoredDetails = { [T in DetailTable]?: DetailRow<T>[] };
 
 /** Which detail tables a record kind writes to; the verifier reads all, the application only these. */
 export const tablesOfKind: Record<string, readonly DetailTable[]> = {
-  passage: ["passage"], "bath-check": ["bath_check"], "bath-event": ["bath_event"], thickness: ["thickness_set", "thickness_reading"],
-  bake: ["bake", "bake_place", "bake_channel"], coat: ["coat"], "prep-step": ["prep_step"], condition: ["condition"], "cross-cut": ["cross_cut"],
-  "solvent-rub": ["solvent_rub"], defect: ["defect"], disposition: ["disposition"], certificate: ["certificate"],
-  visit: ["visit", "creep_measure"], finding: ["finding"], confirmation: ["confirmation"], photo: ["photo"],
+  passage: ["passage"],
+  "bath-check": ["bath_check"],
+  "bath-event": ["bath_event"],
+  thickness: ["thickness_set", "thickness_reading"],
+  bake: ["bake", "bake_place", "bake_channel"],
+  coat: ["coat"],
+  "prep-step": ["prep_step"],
+  condition: ["condition"],
+  "cross-cut": ["cross_cut"],
+  "solvent-rub": ["solvent_rub"],
+  defect: ["defect"],
+  disposition: ["disposition"],
+  certificate: ["certificate"],
+  visit: ["visit", "creep_measure"],
+  finding: ["finding"],
+  confirmation: ["confirmation"],
+  photo: ["photo"],
 };
 
 /** Detail rows of many records at once, one query per table. */
-export async function readDetails(db: Kysely<Database>, recordIds: readonly string[], tables: readonly DetailTable[] = detailTableNames): Promise<Map<string, StoredDetails>> {
+export async function readDetails(
+  db: Kysely<Database>,
+  recordIds: readonly string[],
+  tables: readonly DetailTable[] = detailTableNames,
+): Promise<Map<string, StoredDetails>> {
   const found = new Map<string, StoredDetails>();
   if (recordIds.length === 0) return found;
   for (const table of tables) {
-    const { rows } = await sql<{ record_id: string }>`select * from ${sql.table(table)} where record_id = any(${recordIds}::uuid[])`.execute(db);
+    const { rows } = await sql<{
+      record_id: string;
+    }>`select * from ${sql.table(table)} where record_id = any(${recordIds}::uuid[])`.execute(db);
     for (const row of rows) {
       const details = (found.get(row.record_id) ?? {}) as Record<string, object[]>;
       details[table] ??= [];

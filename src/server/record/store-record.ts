@@ -46,7 +46,9 @@ const requestHash = (record: NewRecord): string => {
  */
 export async function storeRecord(db: Kysely<Database>, record: NewRecord, storedAt: Date): Promise<StoreOutcome> {
   try {
-    return await (db.isTransaction ? storeIn(db as Transaction<Database>, record, storedAt) : db.transaction().execute((trx) => storeIn(trx, record, storedAt)));
+    return await (db.isTransaction
+      ? storeIn(db as Transaction<Database>, record, storedAt)
+      : db.transaction().execute((trx) => storeIn(trx, record, storedAt)));
   } catch (error) {
     if ((error as { code?: string }).code !== UNIQUE_VIOLATION || db.isTransaction) throw error;
     const clash = await findClash(db, record);
@@ -59,13 +61,21 @@ async function storeIn(trx: Kysely<Database>, record: NewRecord, storedAt: Date)
   const clash = await findClash(trx, record);
   if (clash) return clash;
   if (record.supersedes) {
-    const old = await trx.selectFrom("record").select("kind").where("id", "=", record.supersedes.recordId).executeTakeFirst();
+    const old = await trx
+      .selectFrom("record")
+      .select("kind")
+      .where("id", "=", record.supersedes.recordId)
+      .executeTakeFirst();
     if (old?.kind !== record.kind) return { kind: "unknown-superseded", recordId: record.supersedes.recordId };
   }
   const row = baseRow(record, storedAt);
   await trx.insertInto("record").values(row).execute();
   for (const [table, rows] of Object.entries(record.details)) {
-    await insertDetails(trx, table as DetailTable, rows.map((values) => ({ record_id: record.id, values })));
+    await insertDetails(
+      trx,
+      table as DetailTable,
+      rows.map((values) => ({ record_id: record.id, values })),
+    );
   }
   return { kind: "stored", recordId: record.id, contentHash: row.content_hash };
 }
@@ -73,23 +83,47 @@ async function storeIn(trx: Kysely<Database>, record: NewRecord, storedAt: Date)
 /** The base row as it will stand, content hash included. */
 export function baseRow(record: NewRecord, storedAt: Date): RecordTable {
   const base = {
-    id: record.id, kind: record.kind, happened_at: record.happenedAt, stored_at: storedAt, by_user: record.by, grade: record.grade,
-    instrument_id: record.instrumentId ?? null, job_id: record.jobId ?? null, rack_id: record.rackId ?? null, piece_id: record.pieceId ?? null,
-    bath_id: record.bathId ?? null, bake_id: record.bakeId ?? null, structure_id: record.structureId ?? null, case_id: record.caseId ?? null,
-    file_id: record.fileId ?? null, idempotency_key: record.idempotencyKey, request_hash: requestHash(record),
-    supersedes: record.supersedes?.recordId ?? null, reason: record.supersedes?.reason ?? null,
+    id: record.id,
+    kind: record.kind,
+    happened_at: record.happenedAt,
+    stored_at: storedAt,
+    by_user: record.by,
+    grade: record.grade,
+    instrument_id: record.instrumentId ?? null,
+    job_id: record.jobId ?? null,
+    rack_id: record.rackId ?? null,
+    piece_id: record.pieceId ?? null,
+    bath_id: record.bathId ?? null,
+    bake_id: record.bakeId ?? null,
+    structure_id: record.structureId ?? null,
+    case_id: record.caseId ?? null,
+    file_id: record.fileId ?? null,
+    idempotency_key: record.idempotencyKey,
+    request_hash: requestHash(record),
+    supersedes: record.supersedes?.recordId ?? null,
+    reason: record.supersedes?.reason ?? null,
   };
   return { ...base, content_hash: contentHash(base, record.details) };
 }
 
 async function findClash(db: Kysely<Database>, record: NewRecord): Promise<StoreOutcome | null> {
-  const same = await db.selectFrom("record").select(["id", "request_hash", "content_hash"]).where("idempotency_key", "=", record.idempotencyKey).executeTakeFirst();
+  const same = await db
+    .selectFrom("record")
+    .select(["id", "request_hash", "content_hash"])
+    .where("idempotency_key", "=", record.idempotencyKey)
+    .executeTakeFirst();
   if (same) {
     return same.request_hash === requestHash(record)
       ? { kind: "already-stored", recordId: same.id, contentHash: same.content_hash }
       : { kind: "key-conflict", recordId: same.id };
   }
   if (!record.supersedes) return null;
-  const first = await db.selectFrom("record").select(["id", "by_user", "reason"]).where("supersedes", "=", record.supersedes.recordId).executeTakeFirst();
-  return first ? { kind: "already-superseded", recordId: first.id, by: first.by_user, reason: first.reason ?? "" } : null;
+  const first = await db
+    .selectFrom("record")
+    .select(["id", "by_user", "reason"])
+    .where("supersedes", "=", record.supersedes.recordId)
+    .executeTakeFirst();
+  return first
+    ? { kind: "already-superseded", recordId: first.id, by: first.by_user, reason: first.reason ?? "" }
+    : null;
 }

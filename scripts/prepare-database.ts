@@ -1,0 +1,47 @@
+// Makes the database where it is missing, migrates it, grants the application's role and, with --demo, loads the demo once.
+import { sql } from "kysely";
+import pg from "pg";
+import { connect } from "../src/db/connect";
+import { grantApplicationRole, migrateToLatest } from "../src/db/prepare";
+import { loadDemo } from "../src/demo/load-demo";
+
+const url = process.env.DATABASE_URL ?? "";
+const resetDemo = process.argv.includes("--reset-demo");
+const address = new URL(url);
+const name = decodeURIComponent(address.pathname.slice(1));
+if (!/^[a-z][a-z0-9_]*$/.test(name)) throw new RangeError(`not a database name Sorrel would make: ${name}`);
+
+async function ensureDatabase(): Promise<void> {
+  const server = new URL(url);
+  server.pathname = "/postgres";
+  const client = new pg.Client({ connectionString: server.toString() });
+  try {
+    await client.connect();
+    const { rowCount } = await client.query("select 1 from pg_database where datname = $1", [name]);
+    if (rowCount && resetDemo) {
+      await client.query("select pg_terminate_backend(pid) from pg_stat_activity where datname = $1 and pid <> pg_backend_pid()", [name]);
+      await client.query(`drop database "${name}"`);
+    }
+    if (!rowCount || resetDemo) await client.query(`create database "${name}" template template0 encoding 'UTF8'`);
+  } catch (error) {
+    // A managed server may not let us look; the database itself then has to be there, and migrating will tell.
+    if (resetDemo) throw error;
+  } finally {
+    await client.end().catch(() => {});
+  }
+}
+
+await ensureDatabase();
+const db = connect(url, 1);
+const ran = await migrateToLatest(db);
+if (ran.length > 0) console.log(`Migrated: ${ran.join(", ")}`);
+await grantApplicationRole(db, process.env.APP_DATABASE_PASSWORD ?? "");
+if (process.argv.includes("--demo") || resetDemo) {
+  const { rows } = await sql<{ empty: boolean }>`select not exists (select 1 from setup_entity) as empty`.execute(db);
+  if (rows[0]?.empty) {
+    const anchor = process.env.DEMO_ANCHOR ? new Date(process.env.DEMO_ANCHOR) : new Date();
+    const loaded = await loadDemo(db, anchor, process.env.SEAL_PRIVATE_KEY ?? "");
+    console.log(`Demo loaded: ${loaded.racks} racks, ${loaded.records} records, ${loaded.readings} readings.`);
+  }
+}
+await db.destroy();

@@ -1,0 +1,160 @@
+import type { BathParameter } from "../bath";
+import { checkBathValue } from "../bath";
+import { err, ok, type Result } from "../result";
+import { checkThicknessUm } from "../thickness";
+import { parseNumber, parseUnit, type UnitSystem } from "../units";
+
+/** What a line of shop shorthand means, before names are looked up. */
+export type Understood =
+  | { readonly kind: "go-to"; readonly word: string }
+  | {
+      readonly kind: "thickness";
+      readonly rack: string | null;
+      readonly spot: string | null;
+      readonly readings: readonly { readonly valueUm: number; readonly typed: string }[];
+    }
+  | {
+      readonly kind: "bath-check";
+      readonly tank: string;
+      readonly values: readonly {
+        readonly parameter: BathParameter | "titrant";
+        readonly value: number;
+        readonly typed: string;
+        readonly typedUnit: string;
+      }[];
+    }
+  | { readonly kind: "oven-pull"; readonly oven: string }
+  | { readonly kind: "passage"; readonly rack: string; readonly stage: string }
+  | { readonly kind: "cross-cut"; readonly rack: string; readonly squaresLost: number; readonly squares: number }
+  | { readonly kind: "solvent-rub"; readonly rack: string; readonly grade: number; readonly doubleRubs: number };
+
+export const passageStages = [
+  "blast",
+  "clean",
+  "conversion",
+  "rinse",
+  "dry-off",
+  "prebake",
+  "booth",
+  "oven",
+  "cool",
+] as const;
+const stageWords: Record<string, string> = {
+  ...Object.fromEntries(passageStages.map((s) => [s, s])),
+  wash: "clean",
+  washer: "clean",
+  dry: "dry-off",
+  bake: "prebake",
+  coat: "booth",
+  cure: "oven",
+};
+const parameterWords: Record<string, BathParameter | "titrant"> = {
+  ph: "ph",
+  temp: "temperature",
+  at: "temperature",
+  cond: "conductivity",
+  conductivity: "conductivity",
+  conc: "concentration",
+  titr: "titrant",
+  ml: "titrant",
+};
+
+/**
+ * Reads one line of shop shorthand or of what a gauge types: `rack 1042 dft a3 72 75 71`, `tank 3 ph 5.1 at 48C`,
+ * `oven 2 pull`, `rack 1042 in booth`, `rack 1042 cut 2/25`, `rack 1042 rub 5`, bare readings, or a name to go to.
+ * A number without its unit is in `units`. Failures: `empty`, `not-understood` with the word and its place,
+ * `expected` with what was, and those of the values themselves.
+ */
+export function parseShorthand(text: string, units: UnitSystem = "metric"): Result<Understood> {
+  const words = text.trim().split(/\s+/).filter(Boolean);
+  const [first = "", second = "", third = ""] = words.map((w) => w.toLowerCase());
+  if (first === "") return err({ kind: "empty" });
+  if ((first === "tank" || first === "t" || /^t\d+$/.test(first)) && words.length > 1) return parseBath(words, units);
+  if (first === "oven" && third === "pull") return ok({ kind: "oven-pull", oven: second });
+  if (first === "rack" && words.length > 2) return parseRack(words, units);
+  if (first === "dft") return parseThickness(null, words.slice(1), units);
+  if (/^[-+]?\d/.test(first) && words.every((w) => /^[-+]?\d/.test(w) || parseUnit(w).ok) && !/^\d{4}$/.test(text.trim())) return parseThickness(null, words, units);
+  return ok({ kind: "go-to", word: first === "rack" ? second : text.trim() });
+}
+
+function parseRack(words: readonly string[], units: UnitSystem): Result<Understood> {
+  const rack = words[1] as string;
+  const verb = (words[2] as string).toLowerCase();
+  const rest = words.slice(3);
+  if (verb === "dft" || verb === "film") return parseThickness(rack, rest, units);
+  if (verb === "in" || verb === "at") {
+    const stage = stageWords[(rest[0] ?? "").toLowerCase()];
+    return stage
+      ? ok({ kind: "passage", rack, stage })
+      : err({ kind: "expected", what: "stage", got: rest[0] ?? "", of: passageStages });
+  }
+  if (verb === "cut") {
+    const share = /^(\d+)\/(\d+)$/.exec(rest[0] ?? "");
+    return share
+      ? ok({ kind: "cross-cut", rack, squaresLost: Number(share[1]), squares: Number(share[2]) })
+      : err({ kind: "expected", what: "squares", got: rest[0] ?? "", of: ["2/25"] });
+  }
+  if (verb === "rub") {
+    const grade = Number(rest[0]);
+    const doubleRubs = rest[1] === undefined ? 50 : Number(rest[1]);
+    return Number.isInteger(grade) && grade >= 0 && grade <= 5 && Number.isInteger(doubleRubs)
+      ? ok({ kind: "solvent-rub", rack, grade, doubleRubs })
+      : err({ kind: "expected", what: "rub-grade", got: rest[0] ?? "", of: ["0–5"] });
+  }
+  return err({ kind: "not-understood", word: words[2] as string, at: 3 });
+}
+
+function parseThickness(rack: string | null, words: readonly string[], units: UnitSystem): Result<Understood> {
+  const named = /^[a-z]+\d*$/i.test(words[0] ?? "") && !/^(um|mil)s?$/i.test(words[0] ?? "");
+  const spot = named ? (words[0] as string).toUpperCase() : null;
+  const readings: { valueUm: number; typed: string }[] = [];
+  for (const word of words.slice(named ? 1 : 0)) {
+    const parts = /^([-+]?[\d.,]+(?:e\d+)?)\s*([a-zµμ]*)$/i.exec(word);
+    const bareUnit = parts ? null : parseUnit(word);
+    if (bareUnit?.ok && bareUnit.value.quantity === "thickness") continue;
+    if (!parts) return err({ kind: "not-understood", word, at: words.indexOf(word) + 1 });
+    const number = parseNumber(parts[1] as string);
+    if (!number.ok) return number;
+    const unit = parseUnit(parts[2] || (units === "us" ? "mil" : "um"));
+    if (!unit.ok) return unit;
+    if (unit.value.quantity !== "thickness")
+      return err({ kind: "expected", what: "thickness", got: word, of: ["µm", "mil"] });
+    const checked = checkThicknessUm(Number(unit.value.toCanonical(number.value).toPrecision(14)));
+    if (!checked.ok) return checked;
+    readings.push({ valueUm: checked.value, typed: word });
+  }
+  return readings.length === 0
+    ? err({ kind: "expected", what: "readings", got: words.join(" "), of: ["72 75 71"] })
+    : ok({ kind: "thickness", rack, spot, readings });
+}
+
+function parseBath(words: readonly string[], units: UnitSystem): Result<Understood> {
+  const joined = /^t(\d+)$/i.exec(words[0] as string);
+  const tank = `Tank ${joined?.[1] ?? words[1]}`;
+  const rest = words.slice(joined ? 1 : 2);
+  const values: { parameter: BathParameter | "titrant"; value: number; typed: string; typedUnit: string }[] = [];
+  for (let i = 0; i < rest.length; i += 2) {
+    const word = (rest[i] as string).toLowerCase();
+    const parameter = parameterWords[word];
+    if (!parameter) return err({ kind: "not-understood", word: rest[i] as string, at: i + 2 });
+    const parts = /^([-+]?[\d.,]+)([a-zµ°%/]*)$/i.exec(rest[i + 1] ?? "");
+    if (!parts) return err({ kind: "expected", what: parameter, got: rest[i + 1] ?? "", of: ["a number"] });
+    const number = parseNumber(parts[1] as string);
+    if (!number.ok) return number;
+    const typedUnit = parts[2] || (parameter === "temperature" && units === "us" ? "F" : "");
+    const unit = typedUnit && typedUnit !== "%" && parameter !== "titrant" ? parseUnit(typedUnit) : null;
+    if (unit && !unit.ok) return unit;
+    if (unit?.ok && unit.value.quantity !== parameter)
+      return err({ kind: "expected", what: parameter, got: rest[i + 1] as string, of: ["a fitting unit"] });
+    const value = unit?.ok ? unit.value.toCanonical(number.value) : number.value;
+    if (parameter !== "titrant") {
+      const checked = checkBathValue(parameter, value);
+      if (!checked.ok) return checked;
+    } else if (value < 0 || value > 100)
+      return err({ kind: "beyond-instrument", parameter, value, least: 0, most: 100 });
+    values.push({ parameter, value, typed: rest[i + 1] as string, typedUnit });
+  }
+  return values.length === 0
+    ? err({ kind: "expected", what: "bath values", got: "", of: ["ph 5.1 at 48C"] })
+    : ok({ kind: "bath-check", tank, values });
+}

@@ -1,0 +1,4 @@
+export * from "./bath-model";
+export * from "./oven-model";
+export * from "./random";
+export * from "./simulate-line";

@@ -1,0 +1,274 @@
+import type { Trace } from "../cure";
+import { type SimulatedBathCheck, type SimulatedBathEvent, simulateConversionBath } from "./bath-model";
+import { simulateBake } from "./oven-model";
+import { type Random, seededRandom } from "./random";
+
+export type SimulatedProduct = {
+  readonly key: string;
+  readonly cast: boolean;
+  readonly powder: string;
+  readonly targetUm: number;
+  readonly faces: readonly {
+    readonly face: string;
+    readonly spots: readonly string[];
+    readonly effectUm: readonly number[];
+  }[];
+  readonly pieces: number;
+  readonly tauS: readonly { readonly channel: string; readonly tauS: number }[];
+  readonly setPointC: number;
+  readonly doorToPullS: number;
+};
+export type SimulatedRack = {
+  readonly number: string;
+  readonly product: string;
+  readonly hungMs: number;
+  readonly night: boolean;
+  readonly passages: readonly { readonly stage: string; readonly enteredMs: number; readonly leftMs: number | null }[];
+  readonly prep: readonly {
+    readonly step: string;
+    readonly atMs: number;
+    readonly done: boolean;
+    readonly value: number | null;
+    readonly unit: string | null;
+  }[];
+  readonly coat: {
+    readonly atMs: number;
+    readonly lot: string;
+    readonly kv: number;
+    readonly currentUa: number;
+    readonly gunAirKPa: number;
+    readonly earthMohm: number;
+    readonly hookCycles: number;
+  } | null;
+  readonly bake: {
+    readonly load: string;
+    readonly closedMs: number;
+    readonly pulledMs: number;
+    readonly channels: readonly { readonly name: string; readonly medium: "air" | "metal"; readonly trace: Trace }[];
+    readonly place: string;
+    readonly setPointC: number;
+  } | null;
+  readonly film: {
+    readonly atMs: number;
+    readonly readings: readonly { readonly face: string; readonly spot: string; readonly valueUm: number }[];
+  } | null;
+  readonly crossCut: { readonly atMs: number; readonly squaresLost: number } | null;
+  readonly rub: { readonly atMs: number; readonly grade: number } | null;
+  readonly pinholes: { readonly atMs: number; readonly pieces: number } | null;
+  /** What the simulation knows to be true: only tests and practice may look. */
+  readonly truth: { readonly causes: readonly string[]; readonly conversionPh: number };
+};
+export type SimulatedLine = {
+  readonly kind: "simulated-line";
+  readonly conversion: {
+    readonly checks: readonly SimulatedBathCheck[];
+    readonly events: readonly SimulatedBathEvent[];
+  };
+  readonly rinse: readonly { readonly atMs: number; readonly microSiemensPerCm: number }[];
+  readonly air: readonly {
+    readonly atMs: number;
+    readonly humidityPercent: number;
+    readonly airC: number;
+    readonly compressedAirDewPointC: number;
+  }[];
+  readonly racks: readonly SimulatedRack[];
+};
+
+const MINUTE = 60_000;
+const HOUR = 60 * MINUTE;
+const DAY = 24 * HOUR;
+
+/**
+ * Runs the line from `fromMs` to `toMs` (milliseconds since 1970, both at a local midnight or later). Racks at hand at
+ * `toMs` are left where they stand. Same seed, same data.
+ */
+export function simulateLine(input: {
+  readonly seed: number;
+  readonly fromMs: number;
+  readonly toMs: number;
+  readonly racksPerDay: number;
+  readonly firstRackNumber: number;
+  readonly products: readonly SimulatedProduct[];
+  readonly wrongAdditionMs: number;
+  readonly putRightMs: number;
+  readonly gassyDeliveryMs: number;
+}): SimulatedLine {
+  const random = seededRandom(input.seed);
+  const bath = simulateConversionBath(random, input);
+  const rinse: SimulatedLine["rinse"][number][] = [];
+  const air: SimulatedLine["air"][number][] = [];
+  const racks: SimulatedRack[] = [];
+  let number = input.firstRackNumber;
+  let load = 380;
+  for (let day = input.fromMs; day < input.toMs; day += DAY) {
+    for (const hour of [6, 14]) {
+      if (day + hour * HOUR >= input.toMs) continue;
+      rinse.push({ atMs: day + hour * HOUR + 12 * MINUTE, microSiemensPerCm: Math.round(62 + random.normal(0, 9)) });
+      air.push({
+        atMs: day + hour * HOUR + 3 * MINUTE,
+        humidityPercent: Math.round(62 + random.normal(0, 7)),
+        airC: Math.round(17 + random.normal(0, 2)),
+        compressedAirDewPointC: Math.round(-30 + random.normal(0, 2)),
+      });
+    }
+    for (let i = 0; i < input.racksPerDay; i++) {
+      const night = i === input.racksPerDay - 1;
+      const hungMs =
+        day +
+        (night ? 19.2 : 5.6 + (i * 9.5) / Math.max(1, input.racksPerDay - 1)) * HOUR +
+        Math.round(random.uniform() * 20) * MINUTE;
+      if (hungMs >= input.toMs) continue;
+      racks.push(
+        simulateRack(random, {
+          product: random.pick(input.products),
+          number: String(number++).padStart(4, "0"),
+          load: String(load++),
+          hungMs,
+          night,
+          toMs: input.toMs,
+          phAt: bath.phAt,
+          gassyDeliveryMs: input.gassyDeliveryMs,
+          day: Math.floor((day - input.fromMs) / DAY),
+        }),
+      );
+    }
+  }
+  return { kind: "simulated-line", conversion: { checks: bath.checks, events: bath.events }, rinse, air, racks };
+}
+
+function simulateRack(
+  random: Random,
+  r: {
+    product: SimulatedProduct;
+    number: string;
+    load: string;
+    hungMs: number;
+    night: boolean;
+    toMs: number;
+    phAt: (ms: number) => number;
+    gassyDeliveryMs: number;
+    day: number;
+  },
+): SimulatedRack {
+  const { product } = r;
+  let at = r.hungMs;
+  const go = (minutes: number) => {
+    at += Math.round(minutes * MINUTE);
+    return at;
+  };
+  const passages: { stage: string; enteredMs: number; leftMs: number | null }[] = [];
+  const stage = (name: string, minutes: number) => {
+    const enteredMs = at;
+    passages.push({ stage: name, enteredMs, leftMs: go(minutes) });
+    return enteredMs;
+  };
+  const prep: SimulatedRack["prep"][number][] = [];
+  const blastMs = stage("blast", 22);
+  prep.push({
+    step: "blast",
+    atMs: blastMs + 20 * MINUTE,
+    done: true,
+    value: Math.round(46 + random.normal(0, 4)),
+    unit: "µm",
+  });
+  prep.push({ step: "dust-tape", atMs: blastMs + 21 * MINUTE, done: true, value: 1, unit: "grade" });
+  go(28 + random.uniform() * 15);
+  stage("clean", 2);
+  const conversionMs = stage("conversion", 1.5);
+  stage("rinse", 1);
+  stage("dry-off", 11);
+  const conversionPh = r.phAt(conversionMs);
+  const gassy = product.cast && r.hungMs >= r.gassyDeliveryMs;
+  const skipped = product.cast && r.night && random.chance(0.85);
+  if (product.cast) {
+    if (skipped) prep.push({ step: "prebake", atMs: at, done: false, value: null, unit: null });
+    else prep.push({ step: "prebake", atMs: stage("prebake", 42), done: true, value: 228, unit: "°C" });
+  }
+  go(8);
+  const boothMs = stage("booth", 16);
+  const kv = Math.round(70 + random.normal(0, 3));
+  const earthMohm = Math.round(Math.abs(0.35 + random.normal(0, 0.12)) * 100) / 100;
+  go(6);
+  const closedMs = stage("oven", product.doorToPullS / 60);
+  const pulledMs = at;
+  const shift = random.normal(0, 3.2);
+  go(35);
+  const filmMs = at;
+  const readings = product.faces.flatMap((face) =>
+    face.spots.flatMap((spot, i) => {
+      const spotUm = product.targetUm + shift + (face.effectUm[i] ?? 0) + random.normal(0, 3);
+      return Array.from({ length: 3 }, () => ({
+        face: face.face,
+        spot,
+        valueUm: Math.round(Math.max(8, spotUm + random.normal(0, 1.6)) * 10) / 10,
+      }));
+    }),
+  );
+  go(12);
+  // A bath too far up its pH lays down little conversion coat, and the film has less to hold to.
+  const weak = Math.max(0, Math.min(1, (conversionPh - 5.75) / 0.3));
+  const squaresLost = random.chance(0.85 * weak) ? 2 + Math.floor(random.uniform() * 9) : random.chance(0.03) ? 1 : 0;
+  const pinholed =
+    gassy && skipped ? 3 + Math.floor(random.uniform() * (product.pieces / 3)) : gassy && random.chance(0.12) ? 1 : 0;
+  const causes = [...(squaresLost > 1 ? ["conversion-thin"] : []), ...(pinholed > 1 ? ["casting-gas"] : [])];
+  const past = (ms: number) => ms < r.toMs;
+  return {
+    number: r.number,
+    product: product.key,
+    hungMs: r.hungMs,
+    night: r.night,
+    passages: passages
+      .filter((p) => past(p.enteredMs))
+      .map((p) => (p.leftMs !== null && past(p.leftMs) ? p : { ...p, leftMs: null })),
+    prep: prep.filter((p) => past(p.atMs)),
+    coat: past(boothMs)
+      ? {
+          atMs: boothMs,
+          lot: `${product.powder}/${r.day < 14 ? "2610-2" : "2611-4"}`,
+          kv,
+          currentUa: 22,
+          gunAirKPa: 62,
+          earthMohm,
+          hookCycles: 1 + (r.day % 6),
+        }
+      : null,
+    bake: past(closedMs)
+      ? {
+          load: r.load,
+          closedMs,
+          pulledMs,
+          channels: cutTo(
+            simulateBake(random, {
+              setPointC: product.setPointC,
+              pieces: product.tauS,
+              doorToPullS: product.doorToPullS,
+              intervalS: 20,
+              coolS: 400,
+              startC: 21,
+            }),
+            (r.toMs - closedMs) / 1000,
+          ),
+          place: random.pick(["A1", "B2", "C3"]),
+          setPointC: product.setPointC,
+        }
+      : null,
+    film: past(filmMs) ? { atMs: filmMs, readings } : null,
+    crossCut: past(at) ? { atMs: at, squaresLost } : null,
+    rub: past(at + 5 * MINUTE) ? { atMs: at + 5 * MINUTE, grade: 5 } : null,
+    pinholes: pinholed > 0 && past(filmMs) ? { atMs: filmMs - 5 * MINUTE, pieces: pinholed } : null,
+    truth: { causes, conversionPh },
+  };
+}
+
+/** A recorder knows nothing of samples still to come. */
+function cutTo(
+  channels: { name: string; medium: "air" | "metal"; trace: Trace }[],
+  seconds: number,
+): { name: string; medium: "air" | "metal"; trace: Trace }[] {
+  const first = channels[0]?.trace.timeS ?? [];
+  const keep = Math.max(2, first.filter((s) => s <= seconds).length);
+  return channels.map((c) => ({
+    ...c,
+    trace: { timeS: c.trace.timeS.slice(0, keep), tempC: c.trace.tempC.slice(0, keep) },
+  }));
+}

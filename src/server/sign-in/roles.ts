@@ -1,0 +1,22 @@
+export const roles = ["administrator", "lead", "inspector", "operator", "viewer"] as const;
+export type Role = (typeof roles)[number];
+
+/** What a person may do. Checked on the server for every action, route and file. */
+export type Ability = "look" | "log-line" | "inspect" | "release" | "administer";
+const abilities: Record<Role, readonly Ability[]> = {
+  administrator: ["look", "log-line", "inspect", "release", "administer"],
+  lead: ["look", "log-line", "inspect", "release"],
+  inspector: ["look", "log-line", "inspect"],
+  operator: ["look", "log-line"],
+  viewer: ["look"],
+};
+export const may = (role: Role, ability: Ability): boolean => abilities[role].includes(ability);
+
+export type Person = {
+  readonly id: string;
+  readonly username: string;
+  readonly name: string;
+  readonly role: Role;
+  /** A viewer tied to a customer sees that customer's work only. */
+  readonly customerId: string | null;
+};
