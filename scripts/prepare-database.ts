@@ -19,7 +19,10 @@ async function ensureDatabase(): Promise<void> {
     await client.connect();
     const { rowCount } = await client.query("select 1 from pg_database where datname = $1", [name]);
     if (rowCount && resetDemo) {
-      await client.query("select pg_terminate_backend(pid) from pg_stat_activity where datname = $1 and pid <> pg_backend_pid()", [name]);
+      await client.query(
+        "select pg_terminate_backend(pid) from pg_stat_activity where datname = $1 and pid <> pg_backend_pid()",
+        [name],
+      );
       await client.query(`drop database "${name}"`);
     }
     if (!rowCount || resetDemo) await client.query(`create database "${name}" template template0 encoding 'UTF8'`);

@@ -4,7 +4,55 @@ const five = (face: string) => Array.from({ length: 5 }, (_, i) => `${face}${i +
 
 /** What the simulated line makes: the shop's parts with how powder and heat take to them. */
 export const products: readonly SimulatedProduct[] = [
-  { key: "SHELTER-POST", cast: false, powder: "GR-210", targetUm: 74, faces: [{ face: "A", spots: five("A"), effectUm: [1, 0, 2, -3, -14] }, { face: "B", spots: five("B"), effectUm: [3, 2, 0, -1, -9] }], pieces: 8, tauS: [{ channel: "Post top", tauS: 210 }, { channel: "Post foot", tauS: 330 }], setPointC: 205, doorToPullS: 2000 },
-  { key: "LAMP-HEAD", cast: true, powder: "GR-815", targetUm: 88, faces: [{ face: "H", spots: five("H"), effectUm: [4, 1, 1, -3, -3] }, { face: "R", spots: five("R"), effectUm: [0, 0, -5, -2, -2] }], pieces: 20, tauS: [{ channel: "Hood", tauS: 380 }, { channel: "Rear plate", tauS: 240 }], setPointC: 207, doorToPullS: 2100 },
-  { key: "FERRY-SEAT", cast: false, powder: "GR-505", targetUm: 73, faces: [{ face: "S", spots: five("S"), effectUm: [-3, 1, 2, 1, -3] }, { face: "L", spots: five("L"), effectUm: [2, 1, 0, -2, -5] }], pieces: 16, tauS: [{ channel: "Seat", tauS: 190 }, { channel: "Leg", tauS: 300 }], setPointC: 205, doorToPullS: 1900 },
+  {
+    key: "SHELTER-POST",
+    cast: false,
+    powder: "GR-210",
+    targetUm: 74,
+    faces: [
+      { face: "A", spots: five("A"), effectUm: [1, 0, 2, -3, -14] },
+      { face: "B", spots: five("B"), effectUm: [3, 2, 0, -1, -9] },
+    ],
+    pieces: 8,
+    tauS: [
+      { channel: "Post top", tauS: 210 },
+      { channel: "Post foot", tauS: 330 },
+    ],
+    setPointC: 205,
+    doorToPullS: 2000,
+  },
+  {
+    key: "LAMP-HEAD",
+    cast: true,
+    powder: "GR-815",
+    targetUm: 88,
+    faces: [
+      { face: "H", spots: five("H"), effectUm: [4, 1, 1, -3, -3] },
+      { face: "R", spots: five("R"), effectUm: [0, 0, -5, -2, -2] },
+    ],
+    pieces: 20,
+    tauS: [
+      { channel: "Hood", tauS: 380 },
+      { channel: "Rear plate", tauS: 240 },
+    ],
+    setPointC: 207,
+    doorToPullS: 2100,
+  },
+  {
+    key: "FERRY-SEAT",
+    cast: false,
+    powder: "GR-505",
+    targetUm: 73,
+    faces: [
+      { face: "S", spots: five("S"), effectUm: [-3, 1, 2, 1, -3] },
+      { face: "L", spots: five("L"), effectUm: [2, 1, 0, -2, -5] },
+    ],
+    pieces: 16,
+    tauS: [
+      { channel: "Seat", tauS: 190 },
+      { channel: "Leg", tauS: 300 },
+    ],
+    setPointC: 205,
+    doorToPullS: 1900,
+  },
 ];

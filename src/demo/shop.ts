@@ -1,48 +1,265 @@
 import type { SetupData, SetupKind } from "@/server/setup/setup-data";
 
 type Seed = { [K in SetupKind]: { kind: K; code: string; data: SetupData<K> } }[SetupKind];
-const rectangle: [number, number][] = [[0, 0], [100, 0], [100, 100], [0, 100]];
+const rectangle: [number, number][] = [
+  [0, 0],
+  [100, 0],
+  [100, 100],
+  [0, 100],
+];
 const post = (id: string, name: string, recessFromY: number | null) => ({
-  id, name, outline: rectangle, recessFromY,
-  spots: [8, 28, 48, 68, 86].map((y, i) => ({ id: `${id}${i + 1}`, at: [50, y] as [number, number], note: recessFromY !== null && y > recessFromY - 10 ? "by the foot plate" : "" })),
+  id,
+  name,
+  outline: rectangle,
+  recessFromY,
+  spots: [8, 28, 48, 68, 86].map((y, i) => ({
+    id: `${id}${i + 1}`,
+    at: [50, y] as [number, number],
+    note: recessFromY !== null && y > recessFromY - 10 ? "by the foot plate" : "",
+  })),
 });
 const powder = (code: string, name: string, extra: Partial<SetupData<"powder">>): Seed => ({
-  kind: "powder", code,
+  kind: "powder",
+  code,
   data: {
-    name, chemistry: "polyester", minUm: 60, maxUm: 90, specificGravity: 1.6, schedule: [{ metalC: 180, minutes: 20 }, { metalC: 190, minutes: 15 }, { metalC: 200, minutes: 10 }],
-    overbake: [{ metalC: 200, minutes: 40 }], onsetC: 140, shelfLifeDays: 540, knownCuredRubGrade: 5, traits: [], weathering: "standard", ...extra,
+    name,
+    chemistry: "polyester",
+    minUm: 60,
+    maxUm: 90,
+    specificGravity: 1.6,
+    schedule: [
+      { metalC: 180, minutes: 20 },
+      { metalC: 190, minutes: 15 },
+      { metalC: 200, minutes: 10 },
+    ],
+    overbake: [{ metalC: 200, minutes: 40 }],
+    onsetC: 140,
+    shelfLifeDays: 540,
+    knownCuredRubGrade: 5,
+    traits: [],
+    weathering: "standard",
+    ...extra,
   },
 });
 
 /** Tarnwick Quay Finishing: an invented shop in an invented town. */
 export const shop: readonly Seed[] = [
-  { kind: "site", code: "site", data: { name: "Tarnwick Quay Finishing", timeZone: "Europe/London", cureDecidedBy: "index", crossCutWorstIso: 1, bareLimitHours: 4, dewPointMarginC: 3, compressedAirDewPointC: -20, dayShift: ["06:00", "14:00"], blastProfileUm: [35, 60] } },
-  ...(["Saltmarsh Ferries", "Brackwater Borough", "Ordway Lamps", "Pellan Charge", "Pinnock & Daughter"].map((name, i) => ({ kind: "customer", code: `C${i + 1}`, data: { name } })) as Seed[]),
-  { kind: "part", code: "SHELTER-POST", data: { name: "Tram shelter post", substrate: "hot-rolled-steel", thickestMm: 6, features: ["hollow-section", "deep-recess"], faces: [post("A", "Face A, road side", 92), post("B", "Face B, seat side", 92)] } },
-  { kind: "part", code: "LAMP-HEAD", data: { name: "Cast lamp head", substrate: "cast-aluminium", thickestMm: 8, features: ["deep-recess"], faces: [
-    { id: "H", name: "Hood", outline: [[20, 0], [80, 0], [100, 60], [100, 100], [0, 100], [0, 60]], recessFromY: null, spots: ([[50, 14], [24, 46], [76, 46], [26, 84], [74, 84]] as [number, number][]).map((at, i) => ({ id: `H${i + 1}`, at, note: "" })) },
-    { id: "R", name: "Rear", outline: rectangle, recessFromY: null, spots: ([[26, 24], [74, 24], [50, 50], [26, 78], [74, 78]] as [number, number][]).map((at, i) => ({ id: `R${i + 1}`, at, note: "" })) }] } },
-  { kind: "part", code: "FERRY-SEAT", data: { name: "Landing-stage seat", substrate: "hot-rolled-steel", thickestMm: 5, features: ["sharp-edges"], faces: [
-    { id: "S", name: "Seat", outline: [[0, 20], [100, 20], [100, 80], [0, 80]], recessFromY: null, spots: [12, 32, 52, 72, 90].map((x, i) => ({ id: `S${i + 1}`, at: [x, 50] as [number, number], note: "" })) },
-    { id: "L", name: "Legs", outline: [[10, 0], [90, 0], [80, 100], [20, 100]], recessFromY: null, spots: [10, 30, 50, 70, 90].map((y, i) => ({ id: `L${i + 1}`, at: [50, y] as [number, number], note: "" })) }] } },
-  { kind: "part", code: "CHARGER-BOX", data: { name: "Charger enclosure", substrate: "cold-rolled-steel", thickestMm: 2, features: ["deep-recess"], faces: [post("D", "Door", null), post("C", "Inside corner", 4)] } },
+  {
+    kind: "site",
+    code: "site",
+    data: {
+      name: "Tarnwick Quay Finishing",
+      timeZone: "Europe/London",
+      cureDecidedBy: "index",
+      crossCutWorstIso: 1,
+      bareLimitHours: 4,
+      dewPointMarginC: 3,
+      compressedAirDewPointC: -20,
+      dayShift: ["06:00", "14:00"],
+      blastProfileUm: [35, 60],
+    },
+  },
+  ...(["Saltmarsh Ferries", "Brackwater Borough", "Ordway Lamps", "Pellan Charge", "Pinnock & Daughter"].map(
+    (name, i) => ({ kind: "customer", code: `C${i + 1}`, data: { name } }),
+  ) as Seed[]),
+  {
+    kind: "part",
+    code: "SHELTER-POST",
+    data: {
+      name: "Tram shelter post",
+      substrate: "hot-rolled-steel",
+      thickestMm: 6,
+      features: ["hollow-section", "deep-recess"],
+      faces: [post("A", "Face A, road side", 92), post("B", "Face B, seat side", 92)],
+    },
+  },
+  {
+    kind: "part",
+    code: "LAMP-HEAD",
+    data: {
+      name: "Cast lamp head",
+      substrate: "cast-aluminium",
+      thickestMm: 8,
+      features: ["deep-recess"],
+      faces: [
+        {
+          id: "H",
+          name: "Hood",
+          outline: [
+            [20, 0],
+            [80, 0],
+            [100, 60],
+            [100, 100],
+            [0, 100],
+            [0, 60],
+          ],
+          recessFromY: null,
+          spots: (
+            [
+              [50, 14],
+              [24, 46],
+              [76, 46],
+              [26, 84],
+              [74, 84],
+            ] as [number, number][]
+          ).map((at, i) => ({ id: `H${i + 1}`, at, note: "" })),
+        },
+        {
+          id: "R",
+          name: "Rear",
+          outline: rectangle,
+          recessFromY: null,
+          spots: (
+            [
+              [26, 24],
+              [74, 24],
+              [50, 50],
+              [26, 78],
+              [74, 78],
+            ] as [number, number][]
+          ).map((at, i) => ({ id: `R${i + 1}`, at, note: "" })),
+        },
+      ],
+    },
+  },
+  {
+    kind: "part",
+    code: "FERRY-SEAT",
+    data: {
+      name: "Landing-stage seat",
+      substrate: "hot-rolled-steel",
+      thickestMm: 5,
+      features: ["sharp-edges"],
+      faces: [
+        {
+          id: "S",
+          name: "Seat",
+          outline: [
+            [0, 20],
+            [100, 20],
+            [100, 80],
+            [0, 80],
+          ],
+          recessFromY: null,
+          spots: [12, 32, 52, 72, 90].map((x, i) => ({ id: `S${i + 1}`, at: [x, 50] as [number, number], note: "" })),
+        },
+        {
+          id: "L",
+          name: "Legs",
+          outline: [
+            [10, 0],
+            [90, 0],
+            [80, 100],
+            [20, 100],
+          ],
+          recessFromY: null,
+          spots: [10, 30, 50, 70, 90].map((y, i) => ({ id: `L${i + 1}`, at: [50, y] as [number, number], note: "" })),
+        },
+      ],
+    },
+  },
+  {
+    kind: "part",
+    code: "CHARGER-BOX",
+    data: {
+      name: "Charger enclosure",
+      substrate: "cold-rolled-steel",
+      thickestMm: 2,
+      features: ["deep-recess"],
+      faces: [post("D", "Door", null), post("C", "Inside corner", 4)],
+    },
+  },
   powder("GR-210", "Slate satin", {}),
   powder("GR-505", "Gorse yellow", { specificGravity: 1.7 }),
   powder("GR-815", "Fine-texture anthracite", { minUm: 70, maxUm: 110 }),
-  powder("GR-610", "Zinc barrier primer", { chemistry: "epoxy", minUm: 50, maxUm: 80, traits: ["primer"], weathering: "indoor" }),
-  ...(["GR-210", "GR-505", "GR-815"].flatMap((code) => ["2610-2", "2611-4"].map((lot) => ({ kind: "lot", code: `${code}/${lot}`, data: { powderCode: code, madeOn: lot.startsWith("2610") ? "2026-03-02" : "2026-06-11", receivedOn: "2026-06-20" } }))) as Seed[]),
-  ...(["GR-210", "GR-505", "GR-815"].map((code) => ({ kind: "setup-sheet", code: `${code} booth 1`, data: { powderCode: code, kv: [60, 80], recessKv: 45, gunAirKPa: [40, 75], earthLimitMohm: 1, boothAirMPerS: [0.3, 0.6], hookCyclesLimit: 5 } })) as Seed[]),
-  { kind: "bath", code: "Tank 3", data: {
-    name: "Tank 3 conversion", stage: "conversion", role: "conversion", volumeL: 4200, freeboardL: 160, stepL: 0.5, maxSingleL: 25, roundHours: 4,
-    windows: { ph: { lower: 4.8, upper: 5.8, watchLower: 4.9, watchUpper: 5.6 }, concentration: { lower: 1.5, upper: 2.5, watchLower: 1.6, watchUpper: null }, temperature: { lower: 42, upper: 55, watchLower: null, watchUpper: null } },
-    titrationFactorPercentPerMl: 0.25, concentratePercent: 100, product: "conversion concentrate", targetPercent: 2.1, targetPh: 5.2, phChangePerLPerM3: -0.19,
-    caution: "Acid: gloves, goggles; acid into water, never the other way. Supplier's sheet first.", contactS: [60, 120] } },
-  { kind: "bath", code: "Tank 4", data: {
-    name: "Tank 4 rinse", stage: "rinse", role: "rinse", volumeL: 3000, freeboardL: 100, stepL: 10, maxSingleL: null, roundHours: 8, windows: { conductivity: { lower: null, upper: 150, watchLower: null, watchUpper: 110 } },
-    titrationFactorPercentPerMl: null, concentratePercent: null, product: "", targetPercent: null, targetPh: null, phChangePerLPerM3: null, caution: "Wet floor; dump only to the treated drain, by permit.", contactS: [30, 90] } },
+  powder("GR-610", "Zinc barrier primer", {
+    chemistry: "epoxy",
+    minUm: 50,
+    maxUm: 80,
+    traits: ["primer"],
+    weathering: "indoor",
+  }),
+  ...(["GR-210", "GR-505", "GR-815"].flatMap((code) =>
+    ["2610-2", "2611-4"].map((lot) => ({
+      kind: "lot",
+      code: `${code}/${lot}`,
+      data: {
+        powderCode: code,
+        madeOn: lot.startsWith("2610") ? "2026-03-02" : "2026-06-11",
+        receivedOn: "2026-06-20",
+      },
+    })),
+  ) as Seed[]),
+  ...(["GR-210", "GR-505", "GR-815"].map((code) => ({
+    kind: "setup-sheet",
+    code: `${code} booth 1`,
+    data: {
+      powderCode: code,
+      kv: [60, 80],
+      recessKv: 45,
+      gunAirKPa: [40, 75],
+      earthLimitMohm: 1,
+      boothAirMPerS: [0.3, 0.6],
+      hookCyclesLimit: 5,
+    },
+  })) as Seed[]),
+  {
+    kind: "bath",
+    code: "Tank 3",
+    data: {
+      name: "Tank 3 conversion",
+      stage: "conversion",
+      role: "conversion",
+      volumeL: 4200,
+      freeboardL: 160,
+      stepL: 0.5,
+      maxSingleL: 25,
+      roundHours: 4,
+      windows: {
+        ph: { lower: 4.8, upper: 5.8, watchLower: 4.9, watchUpper: 5.6 },
+        concentration: { lower: 1.5, upper: 2.5, watchLower: 1.6, watchUpper: null },
+        temperature: { lower: 42, upper: 55, watchLower: null, watchUpper: null },
+      },
+      titrationFactorPercentPerMl: 0.25,
+      concentratePercent: 100,
+      product: "conversion concentrate",
+      targetPercent: 2.1,
+      targetPh: 5.2,
+      phChangePerLPerM3: -0.19,
+      caution: "Acid: gloves, goggles; acid into water, never the other way. Supplier's sheet first.",
+      contactS: [60, 120],
+    },
+  },
+  {
+    kind: "bath",
+    code: "Tank 4",
+    data: {
+      name: "Tank 4 rinse",
+      stage: "rinse",
+      role: "rinse",
+      volumeL: 3000,
+      freeboardL: 100,
+      stepL: 10,
+      maxSingleL: null,
+      roundHours: 8,
+      windows: { conductivity: { lower: null, upper: 150, watchLower: null, watchUpper: 110 } },
+      titrationFactorPercentPerMl: null,
+      concentratePercent: null,
+      product: "",
+      targetPercent: null,
+      targetPh: null,
+      phChangePerLPerM3: null,
+      caution: "Wet floor; dump only to the treated drain, by permit.",
+      contactS: [30, 90],
+    },
+  },
   { kind: "oven", code: "Oven 1", data: { name: "Oven 1, batch, 6 m" } },
   { kind: "instrument", code: "731", data: { name: "Film gauge 731", kind: "film-gauge", serial: "00731" } },
-  { kind: "instrument", code: "R6", data: { name: "Six-channel oven recorder", kind: "oven-recorder", serial: "R6-2" } },
+  {
+    kind: "instrument",
+    code: "R6",
+    data: { name: "Six-channel oven recorder", kind: "oven-recorder", serial: "R6-2" },
+  },
   { kind: "instrument", code: "M2", data: { name: "pH and conductivity meter", kind: "bath-meter", serial: "M2-17" } },
 ];
 

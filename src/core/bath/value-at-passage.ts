@@ -15,18 +15,32 @@ export type ValueAtPassage = {
  * within the round interval of the passage, assumed beyond it, unknown without one.
  */
 export function valueAtPassage(input: {
-  readonly atMs: number; readonly before: CheckedValue | null; readonly after: CheckedValue | null;
-  readonly eventsMs: readonly number[]; readonly roundHours: number;
+  readonly atMs: number;
+  readonly before: CheckedValue | null;
+  readonly after: CheckedValue | null;
+  readonly eventsMs: readonly number[];
+  readonly roundHours: number;
 }): ValueAtPassage {
   const { atMs, before, after, eventsMs } = input;
   const eventSinceBefore = before !== null && eventsMs.some((ms) => ms > before.atMs && ms <= atMs);
   const eventUntilAfter = after !== null && eventsMs.some((ms) => ms > atMs && ms <= after.atMs);
   const roundMs = input.roundHours * 3_600_000;
-  const gradeOf = (checks: readonly CheckedValue[]): EvidenceGrade => (checks.some((c) => Math.abs(c.atMs - atMs) <= roundMs) ? "measured" : "assumed");
-  const held = (check: CheckedValue, how: ValueAtPassage["how"]): ValueAtPassage => ({ value: check.value, grade: gradeOf([check]), how, sources: [check.recordId] });
+  const gradeOf = (checks: readonly CheckedValue[]): EvidenceGrade =>
+    checks.some((c) => Math.abs(c.atMs - atMs) <= roundMs) ? "measured" : "assumed";
+  const held = (check: CheckedValue, how: ValueAtPassage["how"]): ValueAtPassage => ({
+    value: check.value,
+    grade: gradeOf([check]),
+    how,
+    sources: [check.recordId],
+  });
   if (before && after && !eventSinceBefore && !eventUntilAfter) {
     const share = after.atMs === before.atMs ? 0 : (atMs - before.atMs) / (after.atMs - before.atMs);
-    return { value: before.value + share * (after.value - before.value), grade: gradeOf([before, after]), how: "interpolated", sources: [before.recordId, after.recordId] };
+    return {
+      value: before.value + share * (after.value - before.value),
+      grade: gradeOf([before, after]),
+      how: "interpolated",
+      sources: [before.recordId, after.recordId],
+    };
   }
   if (after && eventSinceBefore && !eventUntilAfter) return held(after, "held-after");
   if (before && !eventSinceBefore) return held(before, after ? "held-before" : "last-value");

@@ -73,7 +73,12 @@ export function parseShorthand(text: string, units: UnitSystem = "metric"): Resu
   if (first === "oven" && third === "pull") return ok({ kind: "oven-pull", oven: second });
   if (first === "rack" && words.length > 2) return parseRack(words, units);
   if (first === "dft") return parseThickness(null, words.slice(1), units);
-  if (/^[-+]?\d/.test(first) && words.every((w) => /^[-+]?\d/.test(w) || parseUnit(w).ok) && !/^\d{4}$/.test(text.trim())) return parseThickness(null, words, units);
+  if (
+    /^[-+]?\d/.test(first) &&
+    words.every((w) => /^[-+]?\d/.test(w) || parseUnit(w).ok) &&
+    !/^\d{4}$/.test(text.trim())
+  )
+    return parseThickness(null, words, units);
   return ok({ kind: "go-to", word: first === "rack" ? second : text.trim() });
 }
 

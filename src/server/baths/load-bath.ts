@@ -1,13 +1,37 @@
 import { type Kysely, sql } from "kysely";
-import { type AdditionPlan, type BathForecast, type BathParameter, type BathWindow, forecastLimit, judgeBathValue, type LimitSide, planAddition, predictAt } from "@/core/bath";
-import { individualsChart, type IndividualsChart, runRules, type RunRuleHits } from "@/core/control-charts";
+import {
+  type AdditionPlan,
+  type BathForecast,
+  type BathParameter,
+  type BathWindow,
+  forecastLimit,
+  judgeBathValue,
+  type LimitSide,
+  planAddition,
+  predictAt,
+} from "@/core/bath";
+import { type IndividualsChart, individualsChart, type RunRuleHits, runRules } from "@/core/control-charts";
 import type { Failure, Result } from "@/core/result";
 import { type VerdictResult, worstResult } from "@/core/verdict";
 import type { Database } from "@/db/schema";
-import { setupAt, type SetupItem } from "../setup/setup-data";
+import { type SetupItem, setupAt } from "../setup/setup-data";
 
-export type BathPoint = { readonly recordId: string; readonly at: Date; readonly value: number; readonly by: string; readonly result: VerdictResult; readonly typed: string; readonly typedUnit: string };
-export type BathEvent = { readonly recordId: string; readonly at: Date; readonly event: string; readonly product: string; readonly amountL: number | null };
+export type BathPoint = {
+  readonly recordId: string;
+  readonly at: Date;
+  readonly value: number;
+  readonly by: string;
+  readonly result: VerdictResult;
+  readonly typed: string;
+  readonly typedUnit: string;
+};
+export type BathEvent = {
+  readonly recordId: string;
+  readonly at: Date;
+  readonly event: string;
+  readonly product: string;
+  readonly amountL: number | null;
+};
 export type BathSeries = {
   readonly parameter: BathParameter;
   readonly window: BathWindow;
@@ -22,10 +46,28 @@ export type BathSeries = {
   readonly nextCheckBy: Date | null;
   readonly nextCheckWhy: "forecast" | "round";
 };
-export type BathFile = { readonly bath: SetupItem<"bath">; readonly series: readonly BathSeries[]; readonly events: readonly BathEvent[]; readonly result: VerdictResult; readonly nextCheckBy: Date | null; readonly addition: BathAddition | null };
+export type BathFile = {
+  readonly bath: SetupItem<"bath">;
+  readonly series: readonly BathSeries[];
+  readonly events: readonly BathEvent[];
+  readonly result: VerdictResult;
+  readonly nextCheckBy: Date | null;
+  readonly addition: BathAddition | null;
+};
 export type BathAddition =
-  | { readonly kind: "concentrate"; readonly plan: Result<AdditionPlan>; readonly fromPercent: number; readonly toPercent: number }
-  | { readonly kind: "acid"; readonly litres: number; readonly fromPh: number; readonly toPh: number; readonly grade: "assumed" };
+  | {
+      readonly kind: "concentrate";
+      readonly plan: Result<AdditionPlan>;
+      readonly fromPercent: number;
+      readonly toPercent: number;
+    }
+  | {
+      readonly kind: "acid";
+      readonly litres: number;
+      readonly fromPh: number;
+      readonly toPh: number;
+      readonly grade: "assumed";
+    };
 
 /** Newest points judged and drawn; older ones are in the record. */
 const POINTS_SHOWN = 96;
@@ -36,36 +78,90 @@ export async function loadBath(db: Kysely<Database>, code: string, at: Date, day
   const bath = [...baths.values()].find((b) => b.code.toLowerCase() === code.toLowerCase());
   if (!bath) return null;
   const since = new Date(at.getTime() - daysBack * 86_400_000);
-  const { rows } = await sql<{ id: string; happened_at: Date; by_user: string; parameter: BathParameter; value: number; typed: string; typed_unit: string }>`
+  const { rows } = await sql<{
+    id: string;
+    happened_at: Date;
+    by_user: string;
+    parameter: BathParameter;
+    value: number;
+    typed: string;
+    typed_unit: string;
+  }>`
     select r.id, r.happened_at, r.by_user, k.parameter, k.value, k.typed, k.typed_unit from record r join bath_check k on k.record_id = r.id
-    where r.bath_id = ${bath.id} and r.kind = 'bath-check' and r.happened_at >= ${since} and r.happened_at <= ${at} and not exists (select 1 from record s where s.supersedes = r.id) order by r.happened_at`.execute(db);
+    where r.bath_id = ${bath.id} and r.kind = 'bath-check' and r.happened_at >= ${since} and r.happened_at <= ${at} and not exists (select 1 from record s where s.supersedes = r.id) order by r.happened_at`.execute(
+    db,
+  );
   const events = await sql<BathEvent>`
     select r.id as "recordId", r.happened_at as at, e.event, coalesce(e.product, '') as product, e.amount_l as "amountL" from record r join bath_event e on e.record_id = r.id
-    where r.bath_id = ${bath.id} and r.kind = 'bath-event' and r.happened_at >= ${since} and r.happened_at <= ${at} and not exists (select 1 from record s where s.supersedes = r.id) order by r.happened_at`.execute(db);
+    where r.bath_id = ${bath.id} and r.kind = 'bath-event' and r.happened_at >= ${since} and r.happened_at <= ${at} and not exists (select 1 from record s where s.supersedes = r.id) order by r.happened_at`.execute(
+    db,
+  );
   const series = Object.entries(bath.data.windows).map(([parameter, window]) => {
-    const points = rows.filter((row) => row.parameter === parameter).slice(-POINTS_SHOWN).map((row): BathPoint => ({ recordId: row.id, at: row.happened_at, value: row.value, by: row.by_user, result: judgeBathValue(row.value, window), typed: row.typed, typedUnit: row.typed_unit }));
+    const points = rows
+      .filter((row) => row.parameter === parameter)
+      .slice(-POINTS_SHOWN)
+      .map(
+        (row): BathPoint => ({
+          recordId: row.id,
+          at: row.happened_at,
+          value: row.value,
+          by: row.by_user,
+          result: judgeBathValue(row.value, window),
+          typed: row.typed,
+          typedUnit: row.typed_unit,
+        }),
+      );
     return judgeSeries(parameter as BathParameter, window, points, events.rows, bath.data.roundHours);
   });
   const last = series.map((s) => s.points[s.points.length - 1]?.result ?? "unknown");
   const nexts = series.flatMap((s) => (s.nextCheckBy ? [s.nextCheckBy.getTime()] : []));
-  return { bath, series, events: events.rows, result: worstResult(last), nextCheckBy: nexts.length ? new Date(Math.min(...nexts)) : null, addition: additionFor(bath, series) };
+  return {
+    bath,
+    series,
+    events: events.rows,
+    result: worstResult(last),
+    nextCheckBy: nexts.length ? new Date(Math.min(...nexts)) : null,
+    addition: additionFor(bath, series),
+  };
 }
 
-function judgeSeries(parameter: BathParameter, window: BathWindow, points: readonly BathPoint[], events: readonly BathEvent[], roundHours: number): BathSeries {
+function judgeSeries(
+  parameter: BathParameter,
+  window: BathWindow,
+  points: readonly BathPoint[],
+  events: readonly BathEvent[],
+  roundHours: number,
+): BathSeries {
   const values = points.map((p) => p.value);
   const chart = individualsChart(values);
-  const breaks = points.flatMap((p, i) => (i > 0 && events.some((e) => e.at > (points[i - 1] as BathPoint).at && e.at <= p.at) ? [i] : []));
+  const breaks = points.flatMap((p, i) =>
+    i > 0 && events.some((e) => e.at > (points[i - 1] as BathPoint).at && e.at <= p.at) ? [i] : [],
+  );
   const rules = chart.ok ? runRules(values, chart.value, breaks) : null;
   const last = points[points.length - 1];
   const base: BathSeries = {
-    parameter, window, points, chart: chart.ok ? chart.value : null, runRules: rules?.ok ? rules.value : {}, noRunRulesWhy: rules && !rules.ok ? rules.error : chart.ok ? null : chart.error,
-    forecast: null, wedge: [], noForecastWhy: null, nextCheckBy: last ? new Date(last.at.getTime() + roundHours * 3_600_000) : null, nextCheckWhy: "round",
+    parameter,
+    window,
+    points,
+    chart: chart.ok ? chart.value : null,
+    runRules: rules?.ok ? rules.value : {},
+    noRunRulesWhy: rules && !rules.ok ? rules.error : chart.ok ? null : chart.error,
+    forecast: null,
+    wedge: [],
+    noForecastWhy: null,
+    nextCheckBy: last ? new Date(last.at.getTime() + roundHours * 3_600_000) : null,
+    nextCheckWhy: "round",
   };
   if (!last) return base;
   const since = points.slice(breaks[breaks.length - 1] ?? 0);
   const hours = since.map((p) => (p.at.getTime() - (since[0] as BathPoint).at.getTime()) / 3_600_000);
   const sinceValues = since.map((p) => p.value);
-  const sides = ([["upper", window.upper], ["lower", window.lower]] as const).filter((s): s is readonly ["upper" | "lower", number] => s[1] !== null);
+  const sides = (
+    [
+      ["upper", window.upper],
+      ["lower", window.lower],
+    ] as const
+  ).filter((s): s is readonly ["upper" | "lower", number] => s[1] !== null);
   let why: Failure | null = null;
   for (const [side, limit] of sides) {
     const found = forecastLimit(hours, sinceValues, limit, side);
@@ -79,8 +175,17 @@ function judgeSeries(parameter: BathParameter, window: BathWindow, points: reado
     const lastHour = found.value.trend.lastHour;
     const round = lastHour + roundHours;
     const checkBy = Math.min(round, found.value.forecast.checkByHour);
-    const wedge = [lastHour, lastHour + (round - lastHour) / 2, round].map((hour) => ({ at: moment(hour), ...predictAt(found.value.trend, hours, hour, side) }));
-    return { ...base, forecast: { ...found.value.forecast, limit, side }, wedge, nextCheckBy: moment(checkBy), nextCheckWhy: checkBy < round ? "forecast" : "round" };
+    const wedge = [lastHour, lastHour + (round - lastHour) / 2, round].map((hour) => ({
+      at: moment(hour),
+      ...predictAt(found.value.trend, hours, hour, side),
+    }));
+    return {
+      ...base,
+      forecast: { ...found.value.forecast, limit, side },
+      wedge,
+      nextCheckBy: moment(checkBy),
+      nextCheckWhy: checkBy < round ? "forecast" : "round",
+    };
   }
   return { ...base, noForecastWhy: why };
 }
@@ -89,13 +194,35 @@ function additionFor(bath: SetupItem<"bath">, series: readonly BathSeries[]): Ba
   const { data } = bath;
   const lastOf = (parameter: BathParameter) => series.find((s) => s.parameter === parameter)?.points.at(-1);
   const ph = lastOf("ph");
-  if (ph && ph.result !== "in" && data.targetPh !== null && data.phChangePerLPerM3 !== null && ph.value > data.targetPh) {
+  if (
+    ph &&
+    ph.result !== "in" &&
+    data.targetPh !== null &&
+    data.phChangePerLPerM3 !== null &&
+    ph.value > data.targetPh
+  ) {
     const litres = ((data.targetPh - ph.value) / data.phChangePerLPerM3) * (data.volumeL / 1000);
-    return { kind: "acid", litres: Math.ceil(litres / data.stepL) * data.stepL, fromPh: ph.value, toPh: data.targetPh, grade: "assumed" };
+    return {
+      kind: "acid",
+      litres: Math.ceil(litres / data.stepL) * data.stepL,
+      fromPh: ph.value,
+      toPh: data.targetPh,
+      grade: "assumed",
+    };
   }
   const strength = lastOf("concentration");
   if (strength && data.targetPercent !== null && strength.value < data.targetPercent - 0.05) {
-    const plan = planAddition({ volumeL: data.volumeL, fromPercent: strength.value, toPercent: data.targetPercent, concentratePercent: data.concentratePercent ?? 100, way: "level-kept", stepL: data.stepL, freeboardL: data.freeboardL, maxSingleL: data.maxSingleL, titrationTolerancePercent: 0.1 });
+    const plan = planAddition({
+      volumeL: data.volumeL,
+      fromPercent: strength.value,
+      toPercent: data.targetPercent,
+      concentratePercent: data.concentratePercent ?? 100,
+      way: "level-kept",
+      stepL: data.stepL,
+      freeboardL: data.freeboardL,
+      maxSingleL: data.maxSingleL,
+      titrationTolerancePercent: 0.1,
+    });
     return { kind: "concentrate", plan, fromPercent: strength.value, toPercent: data.targetPercent };
   }
   return null;

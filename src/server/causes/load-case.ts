@@ -1,5 +1,5 @@
 import { type Kysely, sql } from "kysely";
-import { diagnose, type Diagnosis, type Findings, loadKnowledge } from "@/core/diagnosis";
+import { type Diagnosis, diagnose, type Findings, loadKnowledge } from "@/core/diagnosis";
 import { valueOrThrow } from "@/core/result";
 import type { Database } from "@/db/schema";
 import { loadRack, newest, type RackFile } from "../rack/load-rack";
@@ -9,75 +9,191 @@ import { conditionsWhenPassed } from "../trace/conditions";
 import { type EstablishedFinding, findingsFromRecord } from "./findings-from-record";
 
 const knowledge = loadKnowledge();
-export type AskedFinding = { readonly finding: string; readonly state: "present" | "absent" | "unknown"; readonly by: string; readonly at: Date; readonly recordId: string };
+export type AskedFinding = {
+  readonly finding: string;
+  readonly state: "present" | "absent" | "unknown";
+  readonly by: string;
+  readonly at: Date;
+  readonly recordId: string;
+};
 export type CaseFile = NonNullable<Awaited<ReturnType<typeof loadCase>>>;
 
 /** A root-cause case: what the record establishes, what was asked, and the ranking that follows. Null where it is not this person's to see. */
 export async function loadCase(db: Kysely<Database>, person: Person, number: string) {
   const row = await db.selectFrom("root_cause_case").selectAll().where("number", "=", number).executeTakeFirst();
   if (!row) return null;
-  const structure = row.structure_id ? await db.selectFrom("structure").selectAll().where("id", "=", row.structure_id).executeTakeFirst() : null;
-  const rackRow = row.rack_id ? await db.selectFrom("rack").select("number").where("id", "=", row.rack_id).executeTakeFirst() : await rackOfStructure(db, row.structure_id);
+  const structure = row.structure_id
+    ? await db.selectFrom("structure").selectAll().where("id", "=", row.structure_id).executeTakeFirst()
+    : null;
+  const rackRow = row.rack_id
+    ? await db.selectFrom("rack").select("number").where("id", "=", row.rack_id).executeTakeFirst()
+    : await rackOfStructure(db, row.structure_id);
   const rack = rackRow ? await loadRack(db, person, rackRow.number) : null;
   if (person.customerId !== null && !rack && structure?.customer_id !== person.customerId) return null;
-  const defect = await db.selectFrom("record").innerJoin("defect", "defect.record_id", "record.id").selectAll("defect").select(["record.happened_at", "record.by_user"]).where("record.id", "=", row.defect_record_id).executeTakeFirst();
+  const defect = await db
+    .selectFrom("record")
+    .innerJoin("defect", "defect.record_id", "record.id")
+    .selectAll("defect")
+    .select(["record.happened_at", "record.by_user"])
+    .where("record.id", "=", row.defect_record_id)
+    .executeTakeFirst();
   const exposure = Array.isArray(structure?.exposure) ? (structure.exposure as unknown[]).map(String) : null;
   const established = rack ? await establish(db, rack, exposure, defect?.face ?? null) : [];
   const asked = await askedFindings(db, row.id);
-  const findings: Findings = Object.fromEntries([...established.map((f) => [f.finding, f.state] as const), ...asked.map((f) => [f.finding, f.state] as const)]);
-  const confirmation = await db.selectFrom("record").innerJoin("confirmation", "confirmation.record_id", "record.id").selectAll("confirmation").select(["record.happened_at", "record.by_user"]).where("record.case_id", "=", row.id).orderBy("record.happened_at", "desc").executeTakeFirst();
+  const findings: Findings = Object.fromEntries([
+    ...established.map((f) => [f.finding, f.state] as const),
+    ...asked.map((f) => [f.finding, f.state] as const),
+  ]);
+  const confirmation = await db
+    .selectFrom("record")
+    .innerJoin("confirmation", "confirmation.record_id", "record.id")
+    .selectAll("confirmation")
+    .select(["record.happened_at", "record.by_user"])
+    .where("record.case_id", "=", row.id)
+    .orderBy("record.happened_at", "desc")
+    .executeTakeFirst();
   const diagnosis: Diagnosis = valueOrThrow(diagnose(knowledge, row.defect, findings));
   const label = knowledge.defects.get(row.defect);
   return {
-    id: row.id, number: row.number, defect: row.defect, defectLabel: label?.label ?? row.defect, defectPlain: label?.plain ?? "", thorough: label?.thorough ?? false, zone: row.zone, openedAt: row.opened_at, openedBy: row.opened_by,
-    structure, rack, defectRow: defect ?? null, established, asked, diagnosis, confirmation: confirmation ?? null,
+    id: row.id,
+    number: row.number,
+    defect: row.defect,
+    defectLabel: label?.label ?? row.defect,
+    defectPlain: label?.plain ?? "",
+    thorough: label?.thorough ?? false,
+    zone: row.zone,
+    openedAt: row.opened_at,
+    openedBy: row.opened_by,
+    structure,
+    rack,
+    defectRow: defect ?? null,
+    established,
+    asked,
+    diagnosis,
+    confirmation: confirmation ?? null,
   };
 }
 
 async function rackOfStructure(db: Kysely<Database>, structureId: string | null) {
   if (!structureId) return undefined;
-  return db.selectFrom("structure_piece").innerJoin("piece", "piece.id", "structure_piece.piece_id").innerJoin("rack", "rack.id", "piece.rack_id").select("rack.number").where("structure_piece.structure_id", "=", structureId).orderBy("piece.serial").limit(1).executeTakeFirst();
+  return db
+    .selectFrom("structure_piece")
+    .innerJoin("piece", "piece.id", "structure_piece.piece_id")
+    .innerJoin("rack", "rack.id", "piece.rack_id")
+    .select("rack.number")
+    .where("structure_piece.structure_id", "=", structureId)
+    .orderBy("piece.serial")
+    .limit(1)
+    .executeTakeFirst();
 }
 
-export async function establish(db: Kysely<Database>, rack: RackFile, exposure: readonly string[] | null, face: string | null): Promise<EstablishedFinding[]> {
+export async function establish(
+  db: Kysely<Database>,
+  rack: RackFile,
+  exposure: readonly string[] | null,
+  face: string | null,
+): Promise<EstablishedFinding[]> {
   const at = rack.hungAt;
-  const [conditions, site, sheets, lots] = await Promise.all([conditionsWhenPassed(db, [rack.id], at), siteAt(db, at), setupAt(db, "setup-sheet", at), setupAt(db, "lot", at)]);
+  const [conditions, site, sheets, lots] = await Promise.all([
+    conditionsWhenPassed(db, [rack.id], at),
+    siteAt(db, at),
+    setupAt(db, "setup-sheet", at),
+    setupAt(db, "lot", at),
+  ]);
   const coat = newest(rack, "coat");
   const lotId = coat?.details.coat?.[0]?.lot_id;
-  const air = coat ? await db.selectFrom("record").innerJoin("condition", "condition.record_id", "record.id").select(["record.id", "condition.value"]).where("record.kind", "=", "condition").where("condition.quantity", "=", "compressed-air-dew-point").where("record.happened_at", "<=", coat.base.happened_at).where("record.happened_at", ">", new Date(coat.base.happened_at.getTime() - 12 * 3_600_000)).orderBy("record.happened_at", "desc").limit(1).executeTakeFirst() : undefined;
+  const air = coat
+    ? await db
+        .selectFrom("record")
+        .innerJoin("condition", "condition.record_id", "record.id")
+        .select(["record.id", "condition.value"])
+        .where("record.kind", "=", "condition")
+        .where("condition.quantity", "=", "compressed-air-dew-point")
+        .where("record.happened_at", "<=", coat.base.happened_at)
+        .where("record.happened_at", ">", new Date(coat.base.happened_at.getTime() - 12 * 3_600_000))
+        .orderBy("record.happened_at", "desc")
+        .limit(1)
+        .executeTakeFirst()
+    : undefined;
   return findingsFromRecord(rack, conditions, {
-    site, setupSheet: [...sheets.values()].find((s) => s.data.powderCode === rack.powder.code)?.data ?? null, lot: lotId ? (lots.get(lotId)?.data ?? null) : null, exposure, face,
+    site,
+    setupSheet: [...sheets.values()].find((s) => s.data.powderCode === rack.powder.code)?.data ?? null,
+    lot: lotId ? (lots.get(lotId)?.data ?? null) : null,
+    exposure,
+    face,
     compressedAirDewPointC: air ? { value: air.value, recordId: air.id } : null,
   });
 }
 
 async function askedFindings(db: Kysely<Database>, caseId: string): Promise<AskedFinding[]> {
-  const { rows } = await sql<AskedFinding>`select distinct on (f.finding) f.finding, f.state, r.by_user as by, r.happened_at as at, r.id as "recordId"
-    from record r join finding f on f.record_id = r.id where r.case_id = ${caseId} order by f.finding, r.happened_at desc, r.stored_at desc`.execute(db);
+  const { rows } =
+    await sql<AskedFinding>`select distinct on (f.finding) f.finding, f.state, r.by_user as by, r.happened_at as at, r.id as "recordId"
+    from record r join finding f on f.record_id = r.id where r.case_id = ${caseId} order by f.finding, r.happened_at desc, r.stored_at desc`.execute(
+      db,
+    );
   return rows;
 }
 
-export type AtRisk = { readonly number: string; readonly hungAt: Date; readonly part: string; readonly customer: string; readonly pieces: number; readonly decision: string | null; readonly structure: string | null };
+export type AtRisk = {
+  readonly number: string;
+  readonly hungAt: Date;
+  readonly part: string;
+  readonly customer: string;
+  readonly pieces: number;
+  readonly decision: string | null;
+  readonly structure: string | null;
+};
 
 /** Containment: other racks of the period that passed under the same condition as this case's rack. One set-based query each; O(racks in the window). */
-export async function sameCondition(db: Kysely<Database>, person: Person, file: { rack: RackFile | null; established: readonly EstablishedFinding[] }, cause: string): Promise<AtRisk[]> {
+export async function sameCondition(
+  db: Kysely<Database>,
+  person: Person,
+  file: { rack: RackFile | null; established: readonly EstablishedFinding[] },
+  cause: string,
+): Promise<AtRisk[]> {
   const rack = file.rack;
   if (!rack) return [];
   const known = knowledge.causes.get(cause);
-  const shared = file.established.filter((f) => f.state === "present" && known?.evidence.some((e) => e.finding === f.finding && e.whenPresent >= 1));
+  const shared = file.established.filter(
+    (f) => f.state === "present" && known?.evidence.some((e) => e.finding === f.finding && e.whenPresent >= 1),
+  );
   if (shared.length === 0) return [];
   const from = new Date(rack.hungAt.getTime() - 30 * 86_400_000);
   const to = new Date(rack.hungAt.getTime() + 30 * 86_400_000);
-  const candidates = await db.selectFrom("rack").innerJoin("job", "job.id", "rack.job_id").select(["rack.id", "rack.number"]).where("rack.hung_at", ">=", from).where("rack.hung_at", "<=", to).where("rack.id", "<>", rack.id)
-    .$if(person.customerId !== null, (q) => q.where("job.customer_id", "=", person.customerId as string)).orderBy("rack.hung_at").limit(400).execute();
+  const candidates = await db
+    .selectFrom("rack")
+    .innerJoin("job", "job.id", "rack.job_id")
+    .select(["rack.id", "rack.number"])
+    .where("rack.hung_at", ">=", from)
+    .where("rack.hung_at", "<=", to)
+    .where("rack.id", "<>", rack.id)
+    .$if(person.customerId !== null, (q) => q.where("job.customer_id", "=", person.customerId as string))
+    .orderBy("rack.hung_at")
+    .limit(400)
+    .execute();
   const out: AtRisk[] = [];
   for (const candidate of candidates) {
     const other = await loadRack(db, person, candidate.number);
     if (!other) continue;
     const findings = await establish(db, other, null, null);
     if (!shared.every((f) => findings.some((g) => g.finding === f.finding && g.state === "present"))) continue;
-    const structure = await db.selectFrom("structure_piece").innerJoin("piece", "piece.id", "structure_piece.piece_id").innerJoin("structure", "structure.id", "structure_piece.structure_id").select("structure.name").where("piece.rack_id", "=", other.id).limit(1).executeTakeFirst();
-    out.push({ number: other.number, hungAt: other.hungAt, part: other.part.data.name, customer: other.customer, pieces: other.pieces.length, decision: newest(other, "disposition")?.details.disposition?.[0]?.decision ?? null, structure: structure?.name ?? null });
+    const structure = await db
+      .selectFrom("structure_piece")
+      .innerJoin("piece", "piece.id", "structure_piece.piece_id")
+      .innerJoin("structure", "structure.id", "structure_piece.structure_id")
+      .select("structure.name")
+      .where("piece.rack_id", "=", other.id)
+      .limit(1)
+      .executeTakeFirst();
+    out.push({
+      number: other.number,
+      hungAt: other.hungAt,
+      part: other.part.data.name,
+      customer: other.customer,
+      pieces: other.pieces.length,
+      decision: newest(other, "disposition")?.details.disposition?.[0]?.decision ?? null,
+      structure: structure?.name ?? null,
+    });
   }
   return out;
 }

@@ -8,9 +8,19 @@ const knowledge = loadKnowledge();
 const uuid = v.pipe(v.string(), v.uuid("not an id"));
 const text = (most: number) => v.pipe(v.string(), v.trim(), v.maxLength(most, `longer than ${most} characters`));
 const filled = (most: number) => v.pipe(text(most), v.minLength(1, "is empty"));
-const number = (least: number, most: number) => v.pipe(v.number("is not a number"), v.finite("is not a number"), v.minValue(least, `is under ${least}`), v.maxValue(most, `is over ${most}`));
+const number = (least: number, most: number) =>
+  v.pipe(
+    v.number("is not a number"),
+    v.finite("is not a number"),
+    v.minValue(least, `is under ${least}`),
+    v.maxValue(most, `is over ${most}`),
+  );
 const whole = (least: number, most: number) => v.pipe(number(least, most), v.integer("is not a whole number"));
-const moment = v.pipe(v.string(), v.isoTimestamp("is not a moment"), v.transform((s) => new Date(s)));
+const moment = v.pipe(
+  v.string(),
+  v.isoTimestamp("is not a moment"),
+  v.transform((s) => new Date(s)),
+);
 
 /** What every entry carries: its own id and key, made where it was caught, and when it happened. */
 const base = {
@@ -19,32 +29,104 @@ const base = {
   happenedAt: moment,
   supersedes: v.optional(v.nullable(v.object({ recordId: uuid, reason: filled(400) })), null),
 };
-const entry = <K extends string, T extends v.ObjectEntries>(kind: K, rest: T) => v.object({ kind: v.literal(kind), ...base, ...rest });
+const entry = <K extends string, T extends v.ObjectEntries>(kind: K, rest: T) =>
+  v.object({ kind: v.literal(kind), ...base, ...rest });
 
 const bathValue = v.pipe(
-  v.object({ parameter: v.picklist(bathParameters), value: v.pipe(v.number(), v.finite()), typed: filled(40), typedUnit: text(12), titrantMl: v.optional(v.nullable(number(0, 200)), null), blankMl: v.optional(v.nullable(number(0, 200)), null) }),
-  v.check((x) => x.value >= bathParameterBounds[x.parameter][0] && x.value <= bathParameterBounds[x.parameter][1], "is beyond what the instrument can read"),
+  v.object({
+    parameter: v.picklist(bathParameters),
+    value: v.pipe(v.number(), v.finite()),
+    typed: filled(40),
+    typedUnit: text(12),
+    titrantMl: v.optional(v.nullable(number(0, 200)), null),
+    blankMl: v.optional(v.nullable(number(0, 200)), null),
+  }),
+  v.check(
+    (x) => x.value >= bathParameterBounds[x.parameter][0] && x.value <= bathParameterBounds[x.parameter][1],
+    "is beyond what the instrument can read",
+  ),
 );
 
 /** Forms, the entry line, imports and instrument streams all make these; one schema checks them all. */
 export const entrySchema = v.variant("kind", [
-  entry("bath-check", { bath: filled(60), values: v.pipe(v.array(bathValue), v.minLength(1, "has no value"), v.maxLength(8)) }),
-  entry("bath-event", { bath: filled(60), event: v.picklist(["addition", "dump", "recharge"]), product: text(80), amountL: v.nullable(number(0, 100_000)), note: text(400) }),
+  entry("bath-check", {
+    bath: filled(60),
+    values: v.pipe(v.array(bathValue), v.minLength(1, "has no value"), v.maxLength(8)),
+  }),
+  entry("bath-event", {
+    bath: filled(60),
+    event: v.picklist(["addition", "dump", "recharge"]),
+    product: text(80),
+    amountL: v.nullable(number(0, 100_000)),
+    note: text(400),
+  }),
   entry("passage", { rack: filled(20), stage: v.picklist(passageStages) }),
   entry("thickness", {
-    rack: filled(20), source: v.picklist(["typed", "gauge", "import"]), typedUnit: v.picklist(["um", "mil"]), coatNo: whole(1, 9),
-    readings: v.pipe(v.array(v.object({ face: filled(20), spot: filled(20), valueUm: number(0, BEYOND_ANY_FILM_UM), typed: filled(40), rejectedReason: v.optional(v.nullable(filled(200)), null) })), v.minLength(1, "has no reading"), v.maxLength(200_000)),
+    rack: filled(20),
+    source: v.picklist(["typed", "gauge", "import"]),
+    typedUnit: v.picklist(["um", "mil"]),
+    coatNo: whole(1, 9),
+    readings: v.pipe(
+      v.array(
+        v.object({
+          face: filled(20),
+          spot: filled(20),
+          valueUm: number(0, BEYOND_ANY_FILM_UM),
+          typed: filled(40),
+          rejectedReason: v.optional(v.nullable(filled(200)), null),
+        }),
+      ),
+      v.minLength(1, "has no reading"),
+      v.maxLength(200_000),
+    ),
   }),
-  entry("cross-cut", { rack: filled(20), squaresLost: whole(0, 100), squares: v.picklist([25, 100], "is neither 25 nor 100"), spacingMm: v.nullable(number(0.5, 5)), onPanel: v.boolean() }),
-  entry("solvent-rub", { rack: filled(20), doubleRubs: whole(1, 1000), limit: whole(1, 1000), grade: whole(0, 5), onPanel: v.boolean() }),
+  entry("cross-cut", {
+    rack: filled(20),
+    squaresLost: whole(0, 100),
+    squares: v.picklist([25, 100], "is neither 25 nor 100"),
+    spacingMm: v.nullable(number(0.5, 5)),
+    onPanel: v.boolean(),
+  }),
+  entry("solvent-rub", {
+    rack: filled(20),
+    doubleRubs: whole(1, 1000),
+    limit: whole(1, 1000),
+    grade: whole(0, 5),
+    onPanel: v.boolean(),
+  }),
   entry("defect", {
-    rack: v.nullable(filled(20)), structure: v.nullable(filled(40)), defect: v.picklist([...knowledge.defects.keys()]), face: v.nullable(text(20)), x: v.nullable(number(0, 100)), y: v.nullable(number(0, 100)),
-    extentPercent: v.nullable(number(0, 100)), piecesAffected: v.nullable(whole(0, 10_000)), piecesSeen: v.nullable(whole(0, 10_000)), note: text(400),
+    rack: v.nullable(filled(20)),
+    structure: v.nullable(filled(40)),
+    defect: v.picklist([...knowledge.defects.keys()]),
+    face: v.nullable(text(20)),
+    x: v.nullable(number(0, 100)),
+    y: v.nullable(number(0, 100)),
+    extentPercent: v.nullable(number(0, 100)),
+    piecesAffected: v.nullable(whole(0, 10_000)),
+    piecesSeen: v.nullable(whole(0, 10_000)),
+    note: text(400),
   }),
-  entry("finding", { caseNumber: filled(20), finding: v.picklist([...knowledge.findings.keys()]), state: v.picklist(["present", "absent", "unknown"]), note: text(400) }),
+  entry("finding", {
+    caseNumber: filled(20),
+    finding: v.picklist([...knowledge.findings.keys()]),
+    state: v.picklist(["present", "absent", "unknown"]),
+    note: text(400),
+  }),
   entry("visit", {
-    structure: filled(40), weather: text(80), note: text(800),
-    creep: v.pipe(v.array(v.object({ zone: filled(80), from: v.picklist(["scribe", "chip"]), scribeMm: v.nullable(number(0, 20)), widthsMm: v.pipe(v.array(number(0, 500)), v.minLength(1, "has no width"), v.maxLength(200)) })), v.maxLength(50)),
+    structure: filled(40),
+    weather: text(80),
+    note: text(800),
+    creep: v.pipe(
+      v.array(
+        v.object({
+          zone: filled(80),
+          from: v.picklist(["scribe", "chip"]),
+          scribeMm: v.nullable(number(0, 20)),
+          widthsMm: v.pipe(v.array(number(0, 500)), v.minLength(1, "has no width"), v.maxLength(200)),
+        }),
+      ),
+      v.maxLength(50),
+    ),
   }),
 ]);
 export type Entry = v.InferOutput<typeof entrySchema>;

@@ -19,7 +19,15 @@ export type EntryFailure = Failure;
 const CLOCK_SLACK_MS = 5 * 60_000;
 
 export const abilityFor: Record<Entry["kind"], Ability> = {
-  "bath-check": "log-line", "bath-event": "log-line", passage: "log-line", thickness: "inspect", "cross-cut": "inspect", "solvent-rub": "inspect", defect: "inspect", finding: "inspect", visit: "inspect",
+  "bath-check": "log-line",
+  "bath-event": "log-line",
+  passage: "log-line",
+  thickness: "inspect",
+  "cross-cut": "inspect",
+  "solvent-rub": "inspect",
+  defect: "inspect",
+  finding: "inspect",
+  visit: "inspect",
 };
 
 /**
@@ -27,66 +35,177 @@ export const abilityFor: Record<Entry["kind"], Ability> = {
  * Failures (values, with what was wrong): `bad-entry`, `role-refused`, `in-the-future`, `unknown-…`, the core's own,
  * and the store's `key-conflict`, `already-superseded`, `unknown-superseded`.
  */
-export async function storeEntry(db: Kysely<Database>, person: Person, input: unknown, at: Date): Promise<EntryOutcome> {
+export async function storeEntry(
+  db: Kysely<Database>,
+  person: Person,
+  input: unknown,
+  at: Date,
+): Promise<EntryOutcome> {
   const parsed = v.safeParse(entrySchema, input);
   if (!parsed.success) {
     const issue = parsed.issues[0];
-    return refuse({ kind: "bad-entry", field: issue.path?.map((p) => String(p.key)).join(".") ?? "", why: issue.message, value: preview(issue.input) });
+    return refuse({
+      kind: "bad-entry",
+      field: issue.path?.map((p) => String(p.key)).join(".") ?? "",
+      why: issue.message,
+      value: preview(issue.input),
+    });
   }
   const entry = parsed.output;
-  if (!may(person.role, abilityFor[entry.kind])) return refuse({ kind: "role-refused", role: person.role, needs: abilityFor[entry.kind] });
-  if (entry.happenedAt.getTime() > at.getTime() + CLOCK_SLACK_MS) return refuse({ kind: "in-the-future", happenedAt: entry.happenedAt.toISOString() });
-  if (entry.happenedAt.getFullYear() < 1990) return refuse({ kind: "too-long-ago", happenedAt: entry.happenedAt.toISOString() });
+  if (!may(person.role, abilityFor[entry.kind]))
+    return refuse({ kind: "role-refused", role: person.role, needs: abilityFor[entry.kind] });
+  if (entry.happenedAt.getTime() > at.getTime() + CLOCK_SLACK_MS)
+    return refuse({ kind: "in-the-future", happenedAt: entry.happenedAt.toISOString() });
+  if (entry.happenedAt.getFullYear() < 1990)
+    return refuse({ kind: "too-long-ago", happenedAt: entry.happenedAt.toISOString() });
   const made = await detailsOf(db, person, entry);
   if (!made.ok) return made;
-  const outcome = await storeRecord(db, {
-    id: entry.id, kind: entry.kind, happenedAt: entry.happenedAt, by: person.username, grade: "measured", idempotencyKey: entry.idempotencyKey,
-    supersedes: entry.supersedes, ...made.where, details: made.details,
-  }, at);
-  if (outcome.kind === "stored" || outcome.kind === "already-stored") return { ok: true, recordId: outcome.recordId, already: outcome.kind === "already-stored" };
+  const outcome = await storeRecord(
+    db,
+    {
+      id: entry.id,
+      kind: entry.kind,
+      happenedAt: entry.happenedAt,
+      by: person.username,
+      grade: "measured",
+      idempotencyKey: entry.idempotencyKey,
+      supersedes: entry.supersedes,
+      ...made.where,
+      details: made.details,
+    },
+    at,
+  );
+  if (outcome.kind === "stored" || outcome.kind === "already-stored")
+    return { ok: true, recordId: outcome.recordId, already: outcome.kind === "already-stored" };
   return refuse(outcome);
 }
 
 const refuse = (failure: EntryFailure): { ok: false; failure: EntryFailure } => ({ ok: false, failure });
-const preview = (value: unknown): string => (typeof value === "object" ? JSON.stringify(value) : String(value)).slice(0, 60);
+const preview = (value: unknown): string =>
+  (typeof value === "object" ? JSON.stringify(value) : String(value)).slice(0, 60);
 
-type Where = { jobId?: string; rackId?: string; bathId?: string; structureId?: string; caseId?: string; instrumentId?: string };
+type Where = {
+  jobId?: string;
+  rackId?: string;
+  bathId?: string;
+  structureId?: string;
+  caseId?: string;
+  instrumentId?: string;
+};
 type Made = { ok: true; where: Where; details: DetailRows } | { ok: false; failure: EntryFailure };
 
 async function detailsOf(db: Kysely<Database>, person: Person, entry: Entry): Promise<Made> {
   switch (entry.kind) {
-    case "bath-check": return bathCheck(db, entry);
+    case "bath-check":
+      return bathCheck(db, entry);
     case "bath-event": {
       const bath = await findBath(db, entry.bath, entry.happenedAt);
-      return bath ? { ok: true, where: { bathId: bath.id }, details: { bath_event: [{ event: entry.event, product: entry.product || null, amount_l: entry.amountL, parameter: null, expected_value: null, note: entry.note || null }] } } : refuse({ kind: "unknown-bath", name: entry.bath });
+      return bath
+        ? {
+            ok: true,
+            where: { bathId: bath.id },
+            details: {
+              bath_event: [
+                {
+                  event: entry.event,
+                  product: entry.product || null,
+                  amount_l: entry.amountL,
+                  parameter: null,
+                  expected_value: null,
+                  note: entry.note || null,
+                },
+              ],
+            },
+          }
+        : refuse({ kind: "unknown-bath", name: entry.bath });
     }
-    case "passage": return withRack(db, person, entry.rack, () => ({ passage: [{ stage: entry.stage, entered_at: entry.happenedAt, left_at: null, source: "key" }] }));
-    case "thickness": return thickness(db, person, entry);
+    case "passage":
+      return withRack(db, person, entry.rack, () => ({
+        passage: [{ stage: entry.stage, entered_at: entry.happenedAt, left_at: null, source: "key" }],
+      }));
+    case "thickness":
+      return thickness(db, person, entry);
     case "cross-cut": {
       const grade = crossCutFromSquares(entry.squaresLost, entry.squares);
       if (!grade.ok) return refuse(grade.error);
-      return withRack(db, person, entry.rack, () => ({ cross_cut: [{ removed_percent: grade.value.removedPercent, squares_lost: entry.squaresLost, squares: entry.squares, spacing_mm: entry.spacingMm, iso: grade.value.iso, astm: grade.value.astmB, on_panel: entry.onPanel }] }));
+      return withRack(db, person, entry.rack, () => ({
+        cross_cut: [
+          {
+            removed_percent: grade.value.removedPercent,
+            squares_lost: entry.squaresLost,
+            squares: entry.squares,
+            spacing_mm: entry.spacingMm,
+            iso: grade.value.iso,
+            astm: grade.value.astmB,
+            on_panel: entry.onPanel,
+          },
+        ],
+      }));
     }
     case "solvent-rub": {
-      if (entry.doubleRubs > entry.limit) return refuse({ kind: "bad-rubs", doubleRubs: entry.doubleRubs, limit: entry.limit });
+      if (entry.doubleRubs > entry.limit)
+        return refuse({ kind: "bad-rubs", doubleRubs: entry.doubleRubs, limit: entry.limit });
       const rack = await findRack(db, person, entry.rack);
       if (!rack) return refuse({ kind: "unknown-rack", number: entry.rack });
       const powder = (await setupAt(db, "powder", entry.happenedAt)).get(rack.powder_id);
-      return { ok: true, where: { jobId: rack.job_id, rackId: rack.id }, details: { solvent_rub: [{ double_rubs: entry.doubleRubs, rub_limit: entry.limit, grade: entry.grade, known_cured_grade: powder?.data.knownCuredRubGrade ?? null, on_panel: entry.onPanel }] } };
+      return {
+        ok: true,
+        where: { jobId: rack.job_id, rackId: rack.id },
+        details: {
+          solvent_rub: [
+            {
+              double_rubs: entry.doubleRubs,
+              rub_limit: entry.limit,
+              grade: entry.grade,
+              known_cured_grade: powder?.data.knownCuredRubGrade ?? null,
+              on_panel: entry.onPanel,
+            },
+          ],
+        },
+      };
     }
     case "defect": {
-      const details: DetailRows = { defect: [{ defect: entry.defect, face: entry.face, x: entry.x, y: entry.y, extent_percent: entry.extentPercent, pieces_affected: entry.piecesAffected, pieces_seen: entry.piecesSeen, note: entry.note || null }] };
-      if (entry.piecesAffected !== null && entry.piecesSeen !== null && entry.piecesAffected > entry.piecesSeen) return refuse({ kind: "more-affected-than-seen", affected: entry.piecesAffected, seen: entry.piecesSeen });
+      const details: DetailRows = {
+        defect: [
+          {
+            defect: entry.defect,
+            face: entry.face,
+            x: entry.x,
+            y: entry.y,
+            extent_percent: entry.extentPercent,
+            pieces_affected: entry.piecesAffected,
+            pieces_seen: entry.piecesSeen,
+            note: entry.note || null,
+          },
+        ],
+      };
+      if (entry.piecesAffected !== null && entry.piecesSeen !== null && entry.piecesAffected > entry.piecesSeen)
+        return refuse({ kind: "more-affected-than-seen", affected: entry.piecesAffected, seen: entry.piecesSeen });
       if (entry.rack) return withRack(db, person, entry.rack, () => details);
       const structure = await findStructure(db, person, entry.structure ?? "");
-      return structure ? { ok: true, where: { structureId: structure.id }, details } : refuse({ kind: "unknown-structure", name: entry.structure ?? "" });
+      return structure
+        ? { ok: true, where: { structureId: structure.id }, details }
+        : refuse({ kind: "unknown-structure", name: entry.structure ?? "" });
     }
     case "finding": {
-      const found = await db.selectFrom("root_cause_case").select(["id", "rack_id", "structure_id"]).where("number", "=", entry.caseNumber).executeTakeFirst();
+      const found = await db
+        .selectFrom("root_cause_case")
+        .select(["id", "rack_id", "structure_id"])
+        .where("number", "=", entry.caseNumber)
+        .executeTakeFirst();
       if (!found) return refuse({ kind: "unknown-case", number: entry.caseNumber });
-      return { ok: true, where: { caseId: found.id, ...(found.rack_id ? { rackId: found.rack_id } : {}), ...(found.structure_id ? { structureId: found.structure_id } : {}) }, details: { finding: [{ finding: entry.finding, state: entry.state, note: entry.note || null }] } };
+      return {
+        ok: true,
+        where: {
+          caseId: found.id,
+          ...(found.rack_id ? { rackId: found.rack_id } : {}),
+          ...(found.structure_id ? { structureId: found.structure_id } : {}),
+        },
+        details: { finding: [{ finding: entry.finding, state: entry.state, note: entry.note || null }] },
+      };
     }
-    case "visit": return visit(db, person, entry);
+    case "visit":
+      return visit(db, person, entry);
   }
 }
 
@@ -96,10 +215,29 @@ async function bathCheck(db: Kysely<Database>, entry: Extract<Entry, { kind: "ba
   const names = entry.values.map((x) => x.parameter);
   const twice = names.find((name, i) => names.indexOf(name) !== i);
   if (twice) return refuse({ kind: "value-given-twice", parameter: twice });
-  return { ok: true, where: { bathId: bath.id }, details: { bath_check: entry.values.map((x, i) => ({ ordinal: i + 1, parameter: x.parameter, value: x.value, typed: x.typed, typed_unit: x.typedUnit, titrant_ml: x.titrantMl, blank_ml: x.blankMl, factor: x.titrantMl === null ? null : bath.data.titrationFactorPercentPerMl })) } };
+  return {
+    ok: true,
+    where: { bathId: bath.id },
+    details: {
+      bath_check: entry.values.map((x, i) => ({
+        ordinal: i + 1,
+        parameter: x.parameter,
+        value: x.value,
+        typed: x.typed,
+        typed_unit: x.typedUnit,
+        titrant_ml: x.titrantMl,
+        blank_ml: x.blankMl,
+        factor: x.titrantMl === null ? null : bath.data.titrationFactorPercentPerMl,
+      })),
+    },
+  };
 }
 
-async function thickness(db: Kysely<Database>, person: Person, entry: Extract<Entry, { kind: "thickness" }>): Promise<Made> {
+async function thickness(
+  db: Kysely<Database>,
+  person: Person,
+  entry: Extract<Entry, { kind: "thickness" }>,
+): Promise<Made> {
   const rack = await findRack(db, person, entry.rack);
   if (!rack) return refuse({ kind: "unknown-rack", number: entry.rack });
   const part = (await setupAt(db, "part", entry.happenedAt)).get(rack.part_id);
@@ -107,8 +245,19 @@ async function thickness(db: Kysely<Database>, person: Person, entry: Extract<En
   const stray = entry.readings.find((r) => !spots.has(`${r.face}/${r.spot}`));
   if (stray) return refuse({ kind: "unknown-spot", spot: stray.spot, face: stray.face, of: part?.data.name ?? "" });
   return {
-    ok: true, where: { jobId: rack.job_id, rackId: rack.id },
-    details: { thickness_set: [{ coat_no: entry.coatNo, source: entry.source, typed_unit: entry.typedUnit }], thickness_reading: entry.readings.map((r, i) => ({ ordinal: i + 1, face: r.face, spot: r.spot, value_um: r.valueUm, typed: r.typed, rejected_reason: r.rejectedReason })) },
+    ok: true,
+    where: { jobId: rack.job_id, rackId: rack.id },
+    details: {
+      thickness_set: [{ coat_no: entry.coatNo, source: entry.source, typed_unit: entry.typedUnit }],
+      thickness_reading: entry.readings.map((r, i) => ({
+        ordinal: i + 1,
+        face: r.face,
+        spot: r.spot,
+        value_um: r.valueUm,
+        typed: r.typed,
+        rejected_reason: r.rejectedReason,
+      })),
+    },
   };
 }
 
@@ -117,26 +266,66 @@ async function visit(db: Kysely<Database>, person: Person, entry: Extract<Entry,
   if (!structure) return refuse({ kind: "unknown-structure", name: entry.structure });
   const rows: NonNullable<DetailRows["creep_measure"]>[number][] = [];
   for (const [i, measure] of entry.creep.entries()) {
-    const creep = measure.from === "scribe" ? creepFromScribe(measure.widthsMm, measure.scribeMm ?? 0) : creepFromChip(measure.widthsMm);
+    const creep =
+      measure.from === "scribe"
+        ? creepFromScribe(measure.widthsMm, measure.scribeMm ?? 0)
+        : creepFromChip(measure.widthsMm);
     if (!creep.ok) return refuse({ ...creep.error, zone: measure.zone });
-    rows.push({ ordinal: i + 1, zone: measure.zone, from_what: measure.from, scribe_mm: measure.scribeMm, widths_mm: [...measure.widthsMm], creep_mm: creep.value.creepMm, rating: creep.value.rating });
+    rows.push({
+      ordinal: i + 1,
+      zone: measure.zone,
+      from_what: measure.from,
+      scribe_mm: measure.scribeMm,
+      widths_mm: [...measure.widthsMm],
+      creep_mm: creep.value.creepMm,
+      rating: creep.value.rating,
+    });
   }
-  return { ok: true, where: { structureId: structure.id }, details: { visit: [{ weather: entry.weather || null, note: entry.note || null }], creep_measure: rows } };
+  return {
+    ok: true,
+    where: { structureId: structure.id },
+    details: { visit: [{ weather: entry.weather || null, note: entry.note || null }], creep_measure: rows },
+  };
 }
 
-async function withRack(db: Kysely<Database>, person: Person, number: string, details: () => DetailRows): Promise<Made> {
+async function withRack(
+  db: Kysely<Database>,
+  person: Person,
+  number: string,
+  details: () => DetailRows,
+): Promise<Made> {
   const rack = await findRack(db, person, number);
-  return rack ? { ok: true, where: { jobId: rack.job_id, rackId: rack.id }, details: details() } : refuse({ kind: "unknown-rack", number });
+  return rack
+    ? { ok: true, where: { jobId: rack.job_id, rackId: rack.id }, details: details() }
+    : refuse({ kind: "unknown-rack", number });
 }
 
 /** A rack by its number, as far as this person may see it; undefined when there is none for them. */
 export async function findRack(db: Kysely<Database>, person: Person, number: string) {
-  return db.selectFrom("rack").innerJoin("job", "job.id", "rack.job_id").select(["rack.id", "rack.number", "rack.job_id", "rack.hung_at", "job.part_id", "job.powder_id", "job.customer_id"])
-    .where("rack.number", "=", number).$if(person.customerId !== null, (q) => q.where("job.customer_id", "=", person.customerId as string)).executeTakeFirst();
+  return db
+    .selectFrom("rack")
+    .innerJoin("job", "job.id", "rack.job_id")
+    .select([
+      "rack.id",
+      "rack.number",
+      "rack.job_id",
+      "rack.hung_at",
+      "job.part_id",
+      "job.powder_id",
+      "job.customer_id",
+    ])
+    .where("rack.number", "=", number)
+    .$if(person.customerId !== null, (q) => q.where("job.customer_id", "=", person.customerId as string))
+    .executeTakeFirst();
 }
 
 export async function findStructure(db: Kysely<Database>, person: Person, code: string) {
-  return db.selectFrom("structure").selectAll().where(sql`upper(code)`, "=", code.toUpperCase()).$if(person.customerId !== null, (q) => q.where("customer_id", "=", person.customerId as string)).executeTakeFirst();
+  return db
+    .selectFrom("structure")
+    .selectAll()
+    .where(sql`upper(code)`, "=", code.toUpperCase())
+    .$if(person.customerId !== null, (q) => q.where("customer_id", "=", person.customerId as string))
+    .executeTakeFirst();
 }
 
 async function findBath(db: Kysely<Database>, name: string, at: Date) {

@@ -9,17 +9,56 @@ import type { Person } from "../sign-in/roles";
 
 export const railStages = ["plan", "prepare", "pretreat", "coat", "cure", "test", "release", "field"] as const;
 export type RailStage = (typeof railStages)[number];
-export const stageOfPassage: Record<string, RailStage> = { blast: "prepare", prebake: "prepare", clean: "pretreat", conversion: "pretreat", rinse: "pretreat", "dry-off": "pretreat", booth: "coat", oven: "cure", cool: "test" };
+export const stageOfPassage: Record<string, RailStage> = {
+  blast: "prepare",
+  prebake: "prepare",
+  clean: "pretreat",
+  conversion: "pretreat",
+  rinse: "pretreat",
+  "dry-off": "pretreat",
+  booth: "coat",
+  oven: "cure",
+  cool: "test",
+};
 
 export type RackOnLine = {
-  readonly number: string; readonly part: string; readonly customer: string; readonly stage: RailStage; readonly passage: string; readonly since: Date; readonly open: boolean;
-  readonly result: VerdictResult; readonly what: "held" | "adhesion-out" | "defect" | "film-open" | "to-release" | "running" | "bare"; readonly readings: number; readonly asked: number; readonly defect: string | null; readonly iso: number | null; readonly bareSinceMs: number | null;
+  readonly number: string;
+  readonly part: string;
+  readonly customer: string;
+  readonly stage: RailStage;
+  readonly passage: string;
+  readonly since: Date;
+  readonly open: boolean;
+  readonly result: VerdictResult;
+  readonly what: "held" | "adhesion-out" | "defect" | "film-open" | "to-release" | "running" | "bare";
+  readonly readings: number;
+  readonly asked: number;
+  readonly defect: string | null;
+  readonly iso: number | null;
+  readonly bareSinceMs: number | null;
 };
-export type OpenBake = { readonly recordId: string; readonly oven: string; readonly load: string; readonly racks: readonly string[]; readonly index: number; readonly channel: string; readonly pullAt: Date | null; readonly lastAt: Date; readonly result: VerdictResult };
+export type OpenBake = {
+  readonly recordId: string;
+  readonly oven: string;
+  readonly load: string;
+  readonly racks: readonly string[];
+  readonly index: number;
+  readonly channel: string;
+  readonly pullAt: Date | null;
+  readonly lastAt: Date;
+  readonly result: VerdictResult;
+};
 export type Line = {
-  readonly at: Date; readonly racks: readonly RackOnLine[]; readonly baths: readonly BathFile[]; readonly bakes: readonly OpenBake[];
-  readonly structuresDue: readonly { code: string; name: string; lastVisit: Date | null }[]; readonly openCases: readonly { number: string; defect: string; zone: string }[];
-  readonly jobsDue: number; readonly bareLimitHours: number; readonly timeZone: string; readonly siteName: string;
+  readonly at: Date;
+  readonly racks: readonly RackOnLine[];
+  readonly baths: readonly BathFile[];
+  readonly bakes: readonly OpenBake[];
+  readonly structuresDue: readonly { code: string; name: string; lastVisit: Date | null }[];
+  readonly openCases: readonly { number: string; defect: string; zone: string }[];
+  readonly jobsDue: number;
+  readonly bareLimitHours: number;
+  readonly timeZone: string;
+  readonly siteName: string;
 };
 
 /** Racks no older than this without a decision are on the line. */
@@ -27,18 +66,62 @@ const DAYS_ON_LINE = 3;
 
 /** What is running, due, out and waiting at a moment. A fixed handful of queries, each on an index, whatever the history. */
 export async function loadLine(db: Kysely<Database>, person: Person, at: Date): Promise<Line> {
-  const [site, parts, customers, codes] = await Promise.all([siteAt(db, at), setupAt(db, "part", at), setupAt(db, "customer", at), bathCodes(db, at)]);
+  const [site, parts, customers, codes] = await Promise.all([
+    siteAt(db, at),
+    setupAt(db, "part", at),
+    setupAt(db, "customer", at),
+    bathCodes(db, at),
+  ]);
   const [racks, baths, bakes, structuresDue, openCases, jobs] = await Promise.all([
-    racksOnLine(db, person, at), Promise.all(codes.map((code) => loadBath(db, code, at, 8))), openBakes(db, person, at), structures(db, person), cases(db, person),
-    db.selectFrom("job").select(({ fn }) => fn.countAll<string>().as("n")).where("due_on", ">=", at.toISOString().slice(0, 10)).$if(person.customerId !== null, (q) => q.where("customer_id", "=", person.customerId as string)).executeTakeFirstOrThrow(),
+    racksOnLine(db, person, at),
+    Promise.all(codes.map((code) => loadBath(db, code, at, 8))),
+    openBakes(db, person, at),
+    structures(db, person),
+    cases(db, person),
+    db
+      .selectFrom("job")
+      .select(({ fn }) => fn.countAll<string>().as("n"))
+      .where("due_on", ">=", at.toISOString().slice(0, 10))
+      .$if(person.customerId !== null, (q) => q.where("customer_id", "=", person.customerId as string))
+      .executeTakeFirstOrThrow(),
   ]);
   return {
-    at, racks: racks.map((row) => describeRack(row, parts.get(row.part_id)?.data, customers.get(row.customer_id)?.data.name ?? "", site.crossCutWorstIso)),
-    baths: baths.filter((b) => b !== null), bakes, structuresDue, openCases, jobsDue: Number(jobs.n), bareLimitHours: site.bareLimitHours, timeZone: site.timeZone, siteName: site.name,
+    at,
+    racks: racks.map((row) =>
+      describeRack(
+        row,
+        parts.get(row.part_id)?.data,
+        customers.get(row.customer_id)?.data.name ?? "",
+        site.crossCutWorstIso,
+      ),
+    ),
+    baths: baths.filter((b) => b !== null),
+    bakes,
+    structuresDue,
+    openCases,
+    jobsDue: Number(jobs.n),
+    bareLimitHours: site.bareLimitHours,
+    timeZone: site.timeZone,
+    siteName: site.name,
   };
 }
 
-type RackRow = { number: string; part_id: string; customer_id: string; hung_at: Date; stage: string | null; entered_at: Date | null; left_at: Date | null; decision: string | null; iso: number | null; defect: string | null; readings: string; rubbed: boolean; blasted_at: Date | null; coated: boolean };
+type RackRow = {
+  number: string;
+  part_id: string;
+  customer_id: string;
+  hung_at: Date;
+  stage: string | null;
+  entered_at: Date | null;
+  left_at: Date | null;
+  decision: string | null;
+  iso: number | null;
+  defect: string | null;
+  readings: string;
+  rubbed: boolean;
+  blasted_at: Date | null;
+  coated: boolean;
+};
 
 async function racksOnLine(db: Kysely<Database>, person: Person, at: Date): Promise<RackRow[]> {
   const since = new Date(at.getTime() - DAYS_ON_LINE * 86_400_000);
@@ -59,34 +142,106 @@ async function racksOnLine(db: Kysely<Database>, person: Person, at: Date): Prom
   return rows.reverse();
 }
 
-function describeRack(row: RackRow, part: { name: string; faces: readonly { spots: readonly unknown[] }[] } | undefined, customer: string, worstIso: number): RackOnLine {
+function describeRack(
+  row: RackRow,
+  part: { name: string; faces: readonly { spots: readonly unknown[] }[] } | undefined,
+  customer: string,
+  worstIso: number,
+): RackOnLine {
   const asked = 3 * (part?.faces.reduce((n, face) => n + face.spots.length, 0) ?? 0);
   const readings = Number(row.readings);
   const done = row.stage === "oven" && row.left_at !== null;
-  const stage: RailStage = row.decision === "hold" ? "release" : readings > 0 ? (readings >= asked && row.rubbed ? "release" : "test") : done ? "test" : (stageOfPassage[row.stage ?? "blast"] ?? "prepare");
+  const stage: RailStage =
+    row.decision === "hold"
+      ? "release"
+      : readings > 0
+        ? readings >= asked && row.rubbed
+          ? "release"
+          : "test"
+        : done
+          ? "test"
+          : (stageOfPassage[row.stage ?? "blast"] ?? "prepare");
   const bareSinceMs = row.blasted_at && !row.coated ? row.blasted_at.getTime() : null;
-  const what = row.decision === "hold" ? "held" : (row.iso ?? 0) > worstIso ? "adhesion-out" : row.defect ? "defect" : readings > 0 && readings < asked ? "film-open" : stage === "release" ? "to-release" : bareSinceMs && row.left_at !== null ? "bare" : "running";
-  const result: VerdictResult = what === "held" || what === "adhesion-out" ? "out" : what === "defect" ? "watch" : what === "film-open" ? "unknown" : "in";
-  return { number: row.number, part: part?.name ?? "", customer, stage, passage: row.stage ?? "blast", since: row.left_at ?? row.entered_at ?? row.hung_at, open: row.left_at === null, result, what, readings, asked, defect: row.defect, iso: row.iso, bareSinceMs };
+  const what =
+    row.decision === "hold"
+      ? "held"
+      : (row.iso ?? 0) > worstIso
+        ? "adhesion-out"
+        : row.defect
+          ? "defect"
+          : readings > 0 && readings < asked
+            ? "film-open"
+            : stage === "release"
+              ? "to-release"
+              : bareSinceMs && row.left_at !== null
+                ? "bare"
+                : "running";
+  const result: VerdictResult =
+    what === "held" || what === "adhesion-out"
+      ? "out"
+      : what === "defect"
+        ? "watch"
+        : what === "film-open"
+          ? "unknown"
+          : "in";
+  return {
+    number: row.number,
+    part: part?.name ?? "",
+    customer,
+    stage,
+    passage: row.stage ?? "blast",
+    since: row.left_at ?? row.entered_at ?? row.hung_at,
+    open: row.left_at === null,
+    result,
+    what,
+    readings,
+    asked,
+    defect: row.defect,
+    iso: row.iso,
+    bareSinceMs,
+  };
 }
 
 async function openBakes(db: Kysely<Database>, person: Person, at: Date): Promise<OpenBake[]> {
   const since = new Date(at.getTime() - 12 * 3_600_000);
-  const rows = await db.selectFrom("record").innerJoin("bake", "bake.record_id", "record.id").select(["record.id", "bake.oven_id", "bake.load_no", "bake.powder_id", "bake.door_closed_at"])
-    .where("record.kind", "=", "bake").where("record.happened_at", ">", since).where("record.happened_at", "<=", at).where("bake.pulled_at", "is", null)
-    .where(({ not, exists, selectFrom }) => not(exists(selectFrom("record as s").select("s.id").whereRef("s.supersedes", "=", "record.id")))).execute();
+  const rows = await db
+    .selectFrom("record")
+    .innerJoin("bake", "bake.record_id", "record.id")
+    .select(["record.id", "bake.oven_id", "bake.load_no", "bake.powder_id", "bake.door_closed_at"])
+    .where("record.kind", "=", "bake")
+    .where("record.happened_at", ">", since)
+    .where("record.happened_at", "<=", at)
+    .where("bake.pulled_at", "is", null)
+    .where(({ not, exists, selectFrom }) =>
+      not(exists(selectFrom("record as s").select("s.id").whereRef("s.supersedes", "=", "record.id"))),
+    )
+    .execute();
   if (rows.length === 0) return [];
   const ids = rows.map((r) => r.id);
   const [ovens, powders, channels, places] = await Promise.all([
-    setupAt(db, "oven", at), setupAt(db, "powder", at), db.selectFrom("bake_channel").selectAll().where("record_id", "in", ids).orderBy("ordinal").execute(),
-    db.selectFrom("bake_place").innerJoin("rack", "rack.id", "bake_place.rack_id").innerJoin("job", "job.id", "rack.job_id").select(["bake_place.record_id", "rack.number", "job.customer_id"]).where("bake_place.record_id", "in", ids).execute(),
+    setupAt(db, "oven", at),
+    setupAt(db, "powder", at),
+    db.selectFrom("bake_channel").selectAll().where("record_id", "in", ids).orderBy("ordinal").execute(),
+    db
+      .selectFrom("bake_place")
+      .innerJoin("rack", "rack.id", "bake_place.rack_id")
+      .innerJoin("job", "job.id", "rack.job_id")
+      .select(["bake_place.record_id", "rack.number", "job.customer_id"])
+      .where("bake_place.record_id", "in", ids)
+      .execute(),
   ]);
   return rows.flatMap((row): OpenBake[] => {
     const powder = powders.get(row.powder_id)?.data;
     const mine = channels.filter((c) => c.record_id === row.id);
-    const racks = places.filter((p) => p.record_id === row.id && (person.customerId === null || p.customer_id === person.customerId)).map((p) => p.number);
+    const racks = places
+      .filter((p) => p.record_id === row.id && (person.customerId === null || p.customer_id === person.customerId))
+      .map((p) => p.number);
     if (!powder || racks.length === 0) return [];
-    const verdict = judgeBake(channelsOf(mine), { points: powder.schedule, overbake: powder.overbake, onsetC: powder.onsetC });
+    const verdict = judgeBake(channelsOf(mine), {
+      points: powder.schedule,
+      overbake: powder.overbake,
+      onsetC: powder.onsetC,
+    });
     if (!verdict.ok) return [];
     const { decidingChannel: channel, decidingIndex: index, channels: judged } = verdict.value;
     const trace = mine.find((c) => c.name === channel);
@@ -95,22 +250,43 @@ async function openBakes(db: Kysely<Database>, person: Person, at: Date): Promis
     const curve = fitCureCurve(powder.schedule);
     const lastAt = new Date(row.door_closed_at.getTime() + lastS * 1000);
     // What is still to earn, at the rate of the temperature it now has: late rather than early while it still climbs.
-    const minutesToGo = index >= 100 ? 0 : curve.ok && lastC >= verdict.value.onsetC ? ((100 - index) / 100) * requiredMinutes(curve.value, lastC) : null;
+    const minutesToGo =
+      index >= 100
+        ? 0
+        : curve.ok && lastC >= verdict.value.onsetC
+          ? ((100 - index) / 100) * requiredMinutes(curve.value, lastC)
+          : null;
     const over = judged.some((c) => (c.overbakeIndex ?? 0) > 100);
-    return [{ recordId: row.id, oven: ovens.get(row.oven_id)?.code ?? "Oven", load: row.load_no, racks, index, channel, pullAt: minutesToGo === null ? null : new Date(lastAt.getTime() + minutesToGo * 60_000), lastAt, result: over ? "out" : index >= 100 ? "watch" : "in" }];
+    return [
+      {
+        recordId: row.id,
+        oven: ovens.get(row.oven_id)?.code ?? "Oven",
+        load: row.load_no,
+        racks,
+        index,
+        channel,
+        pullAt: minutesToGo === null ? null : new Date(lastAt.getTime() + minutesToGo * 60_000),
+        lastAt,
+        result: over ? "out" : index >= 100 ? "watch" : "in",
+      },
+    ];
   });
 }
 
 async function structures(db: Kysely<Database>, person: Person) {
   const { rows } = await sql<{ code: string; name: string; lastVisit: Date | null }>`
     select s.code, s.name, v.last_visit as "lastVisit" from structure s left join lateral (select max(r.happened_at) as last_visit from record r where r.structure_id = s.id and r.kind = 'visit') v on true
-    where (${person.customerId}::uuid is null or s.customer_id = ${person.customerId}::uuid) order by v.last_visit nulls first limit 20`.execute(db);
+    where (${person.customerId}::uuid is null or s.customer_id = ${person.customerId}::uuid) order by v.last_visit nulls first limit 20`.execute(
+    db,
+  );
   return rows;
 }
 
 async function cases(db: Kysely<Database>, person: Person) {
   const { rows } = await sql<{ number: string; defect: string; zone: string }>`
     select c.number, c.defect, c.zone from root_cause_case c left join structure s on s.id = c.structure_id left join rack k on k.id = c.rack_id left join job j on j.id = k.job_id
-    where not exists (select 1 from record r where r.case_id = c.id and r.kind = 'confirmation') and (${person.customerId}::uuid is null or coalesce(s.customer_id, j.customer_id) = ${person.customerId}::uuid) order by c.opened_at desc limit 20`.execute(db);
+    where not exists (select 1 from record r where r.case_id = c.id and r.kind = 'confirmation') and (${person.customerId}::uuid is null or coalesce(s.customer_id, j.customer_id) = ${person.customerId}::uuid) order by c.opened_at desc limit 20`.execute(
+    db,
+  );
   return rows;
 }

@@ -1,18 +1,69 @@
-import { type BakeChannel, type BakeVerdict, judgeBake } from "@/core/cure";
 import { judgeSolventRub } from "@/core/bench";
+import { type BakeChannel, type BakeVerdict, judgeBake } from "@/core/cure";
 import type { Failure, Result } from "@/core/result";
-import { judgeNominal, judgeSpotArea, type NominalVerdict, type Spot, type SpotAreaVerdict, spotMeans } from "@/core/thickness";
+import {
+  judgeNominal,
+  judgeSpotArea,
+  type NominalVerdict,
+  type Spot,
+  type SpotAreaVerdict,
+  spotMeans,
+} from "@/core/thickness";
 import { type EvidenceGrade, type VerdictResult, weakestGrade, worstResult } from "@/core/verdict";
 import type { Conditions } from "../trace/conditions";
 import { newest, type RackFile } from "./load-rack";
 
-export type FilmJudged = { readonly kind: "spot-area"; readonly verdict: SpotAreaVerdict; readonly spots: readonly Spot[] } | { readonly kind: "nominal"; readonly verdict: NominalVerdict; readonly spots: readonly Spot[] };
+export type FilmJudged =
+  | { readonly kind: "spot-area"; readonly verdict: SpotAreaVerdict; readonly spots: readonly Spot[] }
+  | { readonly kind: "nominal"; readonly verdict: NominalVerdict; readonly spots: readonly Spot[] };
 export type VerdictItem =
-  | { readonly item: "film"; readonly result: VerdictResult; readonly grade: EvidenceGrade; readonly sources: readonly string[]; readonly film: FilmJudged | null; readonly failure: Failure | null }
-  | { readonly item: "cure"; readonly result: VerdictResult; readonly grade: EvidenceGrade; readonly sources: readonly string[]; readonly bake: BakeVerdict | null; readonly failure: Failure | null }
-  | { readonly item: "adhesion"; readonly result: VerdictResult; readonly grade: EvidenceGrade; readonly sources: readonly string[]; readonly iso: number | null; readonly astm: string | null; readonly worstIso: number }
-  | { readonly item: "rub"; readonly result: VerdictResult; readonly grade: EvidenceGrade; readonly sources: readonly string[]; readonly rubGrade: number | null; readonly doubleRubs: number | null; readonly required: false }
-  | { readonly item: "pretreatment"; readonly result: VerdictResult; readonly grade: EvidenceGrade; readonly sources: readonly string[]; readonly worst: { readonly bath: string; readonly parameter: string; readonly value: number | null; readonly lower: number | null; readonly upper: number | null } | null };
+  | {
+      readonly item: "film";
+      readonly result: VerdictResult;
+      readonly grade: EvidenceGrade;
+      readonly sources: readonly string[];
+      readonly film: FilmJudged | null;
+      readonly failure: Failure | null;
+    }
+  | {
+      readonly item: "cure";
+      readonly result: VerdictResult;
+      readonly grade: EvidenceGrade;
+      readonly sources: readonly string[];
+      readonly bake: BakeVerdict | null;
+      readonly failure: Failure | null;
+    }
+  | {
+      readonly item: "adhesion";
+      readonly result: VerdictResult;
+      readonly grade: EvidenceGrade;
+      readonly sources: readonly string[];
+      readonly iso: number | null;
+      readonly astm: string | null;
+      readonly worstIso: number;
+    }
+  | {
+      readonly item: "rub";
+      readonly result: VerdictResult;
+      readonly grade: EvidenceGrade;
+      readonly sources: readonly string[];
+      readonly rubGrade: number | null;
+      readonly doubleRubs: number | null;
+      readonly required: false;
+    }
+  | {
+      readonly item: "pretreatment";
+      readonly result: VerdictResult;
+      readonly grade: EvidenceGrade;
+      readonly sources: readonly string[];
+      readonly worst: {
+        readonly bath: string;
+        readonly parameter: string;
+        readonly value: number | null;
+        readonly lower: number | null;
+        readonly upper: number | null;
+      } | null;
+    };
 export type RackVerdict = {
   readonly kind: "rack-verdict";
   readonly result: VerdictResult;
@@ -24,10 +75,19 @@ export type RackVerdict = {
 
 /** The whole of a rack judged from its records: film, cure, adhesion and the wash it met; the solvent rub where one was made. */
 export function judgeRack(rack: RackFile, conditions: Conditions): RackVerdict {
-  const items: VerdictItem[] = [filmItem(rack), cureItem(rack), adhesionItem(rack), pretreatmentItem(conditions), ...rubItem(rack)];
+  const items: VerdictItem[] = [
+    filmItem(rack),
+    cureItem(rack),
+    adhesionItem(rack),
+    pretreatmentItem(conditions),
+    ...rubItem(rack),
+  ];
   const result = worstResult(items.map((i) => i.result));
   return {
-    kind: "rack-verdict", result, grade: weakestGrade(items.map((i) => i.grade)), items,
+    kind: "rack-verdict",
+    result,
+    grade: weakestGrade(items.map((i) => i.grade)),
+    items,
     limiting: result === "in" ? null : (items.find((i) => i.result === result)?.item ?? null),
     missing: items.filter((i) => i.grade === "unknown").map((i) => i.item),
   };
@@ -36,23 +96,42 @@ export function judgeRack(rack: RackFile, conditions: Conditions): RackVerdict {
 /** Spots of the part with the readings taken on them; a planned spot without one is there, empty. */
 export function spotsOf(rack: RackFile): { face: string; spot: Spot }[] {
   const readings = newest(rack, "thickness")?.details.thickness_reading ?? [];
-  const sets = rack.current.filter((r) => r.base.kind === "thickness").flatMap((r) => r.details.thickness_reading ?? []);
+  const sets = rack.current
+    .filter((r) => r.base.kind === "thickness")
+    .flatMap((r) => r.details.thickness_reading ?? []);
   const all = sets.length > 0 ? sets : readings;
-  return rack.part.data.faces.flatMap((face) => face.spots.map((spot) => ({
-    face: face.id,
-    spot: { id: spot.id, readings: all.filter((r) => r.face === face.id && r.spot === spot.id).map((r) => ({ valueUm: r.value_um, rejectedReason: r.rejected_reason })) },
-  })));
+  return rack.part.data.faces.flatMap((face) =>
+    face.spots.map((spot) => ({
+      face: face.id,
+      spot: {
+        id: spot.id,
+        readings: all
+          .filter((r) => r.face === face.id && r.spot === spot.id)
+          .map((r) => ({ valueUm: r.value_um, rejectedReason: r.rejected_reason })),
+      },
+    })),
+  );
 }
 
-const sourcesOf = (rack: RackFile, kind: string) => rack.current.filter((r) => r.base.kind === kind).map((r) => r.base.id);
+const sourcesOf = (rack: RackFile, kind: string) =>
+  rack.current.filter((r) => r.base.kind === kind).map((r) => r.base.id);
 
 function filmItem(rack: RackFile): VerdictItem {
   const spots = spotsOf(rack).map((s) => s.spot);
   const sources = sourcesOf(rack, "thickness");
-  if (sources.length === 0) return { item: "film", result: "unknown", grade: "unknown", sources, film: null, failure: null };
+  if (sources.length === 0)
+    return { item: "film", result: "unknown", grade: "unknown", sources, film: null, failure: null };
   const judged = judgeFilm(spots, rack.job.requirement.film);
-  if (!judged.ok) return { item: "film", result: "unknown", grade: "unknown", sources, film: null, failure: judged.error };
-  return { item: "film", result: judged.value.verdict.result, grade: "measured", sources, film: judged.value, failure: null };
+  if (!judged.ok)
+    return { item: "film", result: "unknown", grade: "unknown", sources, film: null, failure: judged.error };
+  return {
+    item: "film",
+    result: judged.value.verdict.result,
+    grade: "measured",
+    sources,
+    film: judged.value,
+    failure: null,
+  };
 }
 
 /** Judges spots by the job's own rule. */
@@ -63,7 +142,10 @@ export function judgeFilm(spots: readonly Spot[], film: RackFile["job"]["require
   }
   const means = spotMeans(spots);
   if (!means.ok) return means;
-  const verdict = judgeNominal(means.value.means.map((m) => m.meanUm), film);
+  const verdict = judgeNominal(
+    means.value.means.map((m) => m.meanUm),
+    film,
+  );
   return verdict.ok ? { ok: true, value: { kind: "nominal", verdict: verdict.value, spots } } : verdict;
 }
 
@@ -72,39 +154,103 @@ function cureItem(rack: RackFile): VerdictItem {
   if (!bake) return { item: "cure", result: "unknown", grade: "unknown", sources: [], bake: null, failure: null };
   const row = bake.details.bake?.[0];
   const pullS = row?.pulled_at ? (row.pulled_at.getTime() - row.door_closed_at.getTime()) / 1000 : null;
-  const verdict = judgeBake(channelsOf(bake.details.bake_channel ?? []), scheduleOf(rack), { decidedBy: rack.job.requirement.cureDecidedBy, pullS });
-  if (!verdict.ok) return { item: "cure", result: "unknown", grade: row?.timing === "metal-at-temperature" ? "unknown" : "by-procedure", sources: [bake.base.id], bake: null, failure: verdict.error };
+  const verdict = judgeBake(channelsOf(bake.details.bake_channel ?? []), scheduleOf(rack), {
+    decidedBy: rack.job.requirement.cureDecidedBy,
+    pullS,
+  });
+  if (!verdict.ok)
+    return {
+      item: "cure",
+      result: "unknown",
+      grade: row?.timing === "metal-at-temperature" ? "unknown" : "by-procedure",
+      sources: [bake.base.id],
+      bake: null,
+      failure: verdict.error,
+    };
   const open = !row?.pulled_at && verdict.value.pullS === null;
-  return { item: "cure", result: open && verdict.value.result !== "in" ? "unknown" : verdict.value.result, grade: "measured", sources: [bake.base.id], bake: verdict.value, failure: null };
+  return {
+    item: "cure",
+    result: open && verdict.value.result !== "in" ? "unknown" : verdict.value.result,
+    grade: "measured",
+    sources: [bake.base.id],
+    bake: verdict.value,
+    failure: null,
+  };
 }
 
-export const channelsOf = (rows: readonly { name: string; medium: string; time_s: (number | null)[]; temp_c: (number | null)[] }[]): BakeChannel[] =>
-  rows.map((row) => ({ name: row.name, medium: row.medium === "air" ? "air" : "metal", trace: { timeS: row.time_s as number[], tempC: row.temp_c } }));
-export const scheduleOf = (rack: Pick<RackFile, "powder">) => ({ points: rack.powder.data.schedule, overbake: rack.powder.data.overbake, onsetC: rack.powder.data.onsetC });
+export const channelsOf = (
+  rows: readonly { name: string; medium: string; time_s: (number | null)[]; temp_c: (number | null)[] }[],
+): BakeChannel[] =>
+  rows.map((row) => ({
+    name: row.name,
+    medium: row.medium === "air" ? "air" : "metal",
+    trace: { timeS: row.time_s as number[], tempC: row.temp_c },
+  }));
+export const scheduleOf = (rack: Pick<RackFile, "powder">) => ({
+  points: rack.powder.data.schedule,
+  overbake: rack.powder.data.overbake,
+  onsetC: rack.powder.data.onsetC,
+});
 
 function adhesionItem(rack: RackFile): VerdictItem {
   const worstIso = rack.job.requirement.adhesionWorstIso;
   const test = newest(rack, "cross-cut");
   const row = test?.details.cross_cut?.[0];
-  if (!test || !row) return { item: "adhesion", result: "unknown", grade: "unknown", sources: [], iso: null, astm: null, worstIso };
-  return { item: "adhesion", result: row.iso > worstIso ? "out" : row.iso === worstIso && worstIso > 0 ? "watch" : "in", grade: "measured", sources: [test.base.id], iso: row.iso, astm: row.astm, worstIso };
+  if (!test || !row)
+    return { item: "adhesion", result: "unknown", grade: "unknown", sources: [], iso: null, astm: null, worstIso };
+  return {
+    item: "adhesion",
+    result: row.iso > worstIso ? "out" : row.iso === worstIso && worstIso > 0 ? "watch" : "in",
+    grade: "measured",
+    sources: [test.base.id],
+    iso: row.iso,
+    astm: row.astm,
+    worstIso,
+  };
 }
 
 function rubItem(rack: RackFile): VerdictItem[] {
   const test = newest(rack, "solvent-rub");
   const row = test?.details.solvent_rub?.[0];
   if (!test || !row) return [];
-  const judged = judgeSolventRub({ doubleRubs: row.double_rubs, limit: row.rub_limit, grade: row.grade, knownCuredGrade: row.known_cured_grade });
-  return [{ item: "rub", result: judged.ok ? judged.value : "unknown", grade: "measured", sources: [test.base.id], rubGrade: row.grade, doubleRubs: row.double_rubs, required: false }];
+  const judged = judgeSolventRub({
+    doubleRubs: row.double_rubs,
+    limit: row.rub_limit,
+    grade: row.grade,
+    knownCuredGrade: row.known_cured_grade,
+  });
+  return [
+    {
+      item: "rub",
+      result: judged.ok ? judged.value : "unknown",
+      grade: "measured",
+      sources: [test.base.id],
+      rubGrade: row.grade,
+      doubleRubs: row.double_rubs,
+      required: false,
+    },
+  ];
 }
 
 function pretreatmentItem(conditions: Conditions): VerdictItem {
-  if (conditions.baths.length === 0) return { item: "pretreatment", result: "unknown", grade: "unknown", sources: [], worst: null };
+  if (conditions.baths.length === 0)
+    return { item: "pretreatment", result: "unknown", grade: "unknown", sources: [], worst: null };
   const result = worstResult(conditions.baths.map((b) => b.result));
   const limiting = conditions.baths.find((b) => b.result === result) ?? conditions.baths[0];
   return {
     // A bath out of its window is a reason to look, not by itself a failed piece: the tests on the film decide.
-    item: "pretreatment", result: result === "out" ? "watch" : result, grade: weakestGrade(conditions.baths.map((b) => b.found.grade)), sources: [...new Set(conditions.baths.flatMap((b) => b.found.sources))],
-    worst: limiting ? { bath: limiting.bath, parameter: limiting.parameter, value: limiting.found.value, lower: limiting.lower, upper: limiting.upper } : null,
+    item: "pretreatment",
+    result: result === "out" ? "watch" : result,
+    grade: weakestGrade(conditions.baths.map((b) => b.found.grade)),
+    sources: [...new Set(conditions.baths.flatMap((b) => b.found.sources))],
+    worst: limiting
+      ? {
+          bath: limiting.bath,
+          parameter: limiting.parameter,
+          value: limiting.found.value,
+          lower: limiting.lower,
+          upper: limiting.upper,
+        }
+      : null,
   };
 }

@@ -1,13 +1,17 @@
 import { type Kysely, sql } from "kysely";
 import * as v from "valibot";
 import type { Database, RecordTable } from "@/db/schema";
-import { planSchema, requirementSchema } from "../requirement";
+import { findRack } from "../entries/store-entry";
 import { readDetails, type StoredDetails, tablesOfKind } from "../record/read-details";
+import { planSchema, requirementSchema } from "../requirement";
 import { setupAt } from "../setup/setup-data";
 import type { Person } from "../sign-in/roles";
-import { findRack } from "../entries/store-entry";
 
-export type ThreadRecord = { readonly base: RecordTable; readonly details: StoredDetails; /** The record that corrects this one, if any. */ readonly supersededBy: string | null };
+export type ThreadRecord = {
+  readonly base: RecordTable;
+  readonly details: StoredDetails /** The record that corrects this one, if any. */;
+  readonly supersededBy: string | null;
+};
 export type RackFile = NonNullable<Awaited<ReturnType<typeof loadRack>>>;
 
 /** Everything about one rack: its job, part, powder and thread in order of time, bakes it rode in included. Null where it does not exist for this person. */
@@ -15,29 +19,70 @@ export async function loadRack(db: Kysely<Database>, person: Person, number: str
   const rack = await findRack(db, person, number);
   if (!rack) return null;
   const job = await db.selectFrom("job").selectAll().where("id", "=", rack.job_id).executeTakeFirstOrThrow();
-  const [parts, powders, customers] = await Promise.all([setupAt(db, "part", rack.hung_at), setupAt(db, "powder", rack.hung_at), setupAt(db, "customer", rack.hung_at)]);
-  const pieces = await db.selectFrom("piece").select(["id", "serial", "position"]).where("rack_id", "=", rack.id).orderBy("position").execute();
+  const [parts, powders, customers] = await Promise.all([
+    setupAt(db, "part", rack.hung_at),
+    setupAt(db, "powder", rack.hung_at),
+    setupAt(db, "customer", rack.hung_at),
+  ]);
+  const pieces = await db
+    .selectFrom("piece")
+    .select(["id", "serial", "position"])
+    .where("rack_id", "=", rack.id)
+    .orderBy("position")
+    .execute();
   const thread = await threadOf(db, rack.id);
   const part = parts.get(job.part_id);
   const powder = powders.get(job.powder_id);
-  if (!part || !powder) throw new Error(`rack ${number}: its part or powder has no version at ${rack.hung_at.toISOString()}`);
+  if (!part || !powder)
+    throw new Error(`rack ${number}: its part or powder has no version at ${rack.hung_at.toISOString()}`);
   return {
-    id: rack.id, number: rack.number, hungAt: rack.hung_at, pieces,
-    job: { id: job.id, number: job.number, receivedAt: job.received_at, dueOn: job.due_on, requirement: v.parse(requirementSchema, job.requirement), plan: v.parse(planSchema, job.plan) },
-    customer: customers.get(job.customer_id)?.data.name ?? "", part, powder, thread,
+    id: rack.id,
+    number: rack.number,
+    hungAt: rack.hung_at,
+    pieces,
+    job: {
+      id: job.id,
+      number: job.number,
+      receivedAt: job.received_at,
+      dueOn: job.due_on,
+      requirement: v.parse(requirementSchema, job.requirement),
+      plan: v.parse(planSchema, job.plan),
+    },
+    customer: customers.get(job.customer_id)?.data.name ?? "",
+    part,
+    powder,
+    thread,
     current: thread.filter((r) => r.supersededBy === null),
   };
 }
 
 async function threadOf(db: Kysely<Database>, rackId: string): Promise<ThreadRecord[]> {
   const bakes = db.selectFrom("bake_place").select("record_id").where("rack_id", "=", rackId);
-  const records = await db.selectFrom("record").selectAll().where(({ or, eb }) => or([eb("rack_id", "=", rackId), eb("id", "in", bakes)])).orderBy("happened_at").orderBy("id").execute();
-  const later = await sql<{ id: string; supersedes: string }>`select id, supersedes from record where supersedes = any(${records.map((r) => r.id)}::uuid[])`.execute(db);
+  const records = await db
+    .selectFrom("record")
+    .selectAll()
+    .where(({ or, eb }) => or([eb("rack_id", "=", rackId), eb("id", "in", bakes)]))
+    .orderBy("happened_at")
+    .orderBy("id")
+    .execute();
+  const later = await sql<{
+    id: string;
+    supersedes: string;
+  }>`select id, supersedes from record where supersedes = any(${records.map((r) => r.id)}::uuid[])`.execute(db);
   const supersededBy = new Map(later.rows.map((row) => [row.supersedes, row.id]));
   const tables = [...new Set(records.flatMap((r) => tablesOfKind[r.kind] ?? []))];
-  const details = await readDetails(db, records.map((r) => r.id), tables);
-  return records.map((base) => ({ base, details: details.get(base.id) ?? {}, supersededBy: supersededBy.get(base.id) ?? null }));
+  const details = await readDetails(
+    db,
+    records.map((r) => r.id),
+    tables,
+  );
+  return records.map((base) => ({
+    base,
+    details: details.get(base.id) ?? {},
+    supersededBy: supersededBy.get(base.id) ?? null,
+  }));
 }
 
 /** The newest record of a kind that nothing corrects; undefined when there is none. */
-export const newest = (rack: { current: readonly ThreadRecord[] }, kind: string): ThreadRecord | undefined => [...rack.current].reverse().find((r) => r.base.kind === kind);
+export const newest = (rack: { current: readonly ThreadRecord[] }, kind: string): ThreadRecord | undefined =>
+  [...rack.current].reverse().find((r) => r.base.kind === kind);

@@ -3,7 +3,12 @@ import * as v from "valibot";
 import type { Database } from "@/db/schema";
 
 const finite = v.pipe(v.number(), v.finite());
-const window = v.object({ lower: v.nullable(finite), upper: v.nullable(finite), watchLower: v.optional(v.nullable(finite), null), watchUpper: v.optional(v.nullable(finite), null) });
+const window = v.object({
+  lower: v.nullable(finite),
+  upper: v.nullable(finite),
+  watchLower: v.optional(v.nullable(finite), null),
+  watchUpper: v.optional(v.nullable(finite), null),
+});
 const point = v.tuple([finite, finite]);
 
 /** What each kind of set-up data holds. Versioned by validity: a judgement of last year finds the limits of last year. */
@@ -11,44 +16,127 @@ export const setupSchemas = {
   customer: v.object({ name: v.string() }),
   part: v.object({
     name: v.string(),
-    substrate: v.picklist(["hot-rolled-steel", "cold-rolled-steel", "cast-aluminium", "cast-iron", "aluminium", "galvanised", "stainless"]),
+    substrate: v.picklist([
+      "hot-rolled-steel",
+      "cold-rolled-steel",
+      "cast-aluminium",
+      "cast-iron",
+      "aluminium",
+      "galvanised",
+      "stainless",
+    ]),
     thickestMm: finite,
-    features: v.array(v.picklist(["thermal-cut-edges", "sharp-edges", "open-lap-seam", "hollow-section", "deep-recess", "fit-surface"])),
+    features: v.array(
+      v.picklist(["thermal-cut-edges", "sharp-edges", "open-lap-seam", "hollow-section", "deep-recess", "fit-surface"]),
+    ),
     /** Sketch in a 0–100 by 0–100 field per face. */
-    faces: v.array(v.object({ id: v.string(), name: v.string(), outline: v.array(point), recessFromY: v.nullable(finite), spots: v.array(v.object({ id: v.string(), at: point, note: v.optional(v.string(), "") })) })),
+    faces: v.array(
+      v.object({
+        id: v.string(),
+        name: v.string(),
+        outline: v.array(point),
+        recessFromY: v.nullable(finite),
+        spots: v.array(v.object({ id: v.string(), at: point, note: v.optional(v.string(), "") })),
+      }),
+    ),
   }),
   powder: v.object({
-    name: v.string(), chemistry: v.string(), minUm: finite, maxUm: finite, specificGravity: finite,
-    schedule: v.array(v.object({ metalC: finite, minutes: finite })), overbake: v.array(v.object({ metalC: finite, minutes: finite })), onsetC: v.nullable(finite),
-    shelfLifeDays: finite, knownCuredRubGrade: finite,
-    traits: v.array(v.picklist(["low-flow-powder", "high-flow-powder", "water-releasing-powder", "indoor-chemistry-outdoors", "primer"])),
+    name: v.string(),
+    chemistry: v.string(),
+    minUm: finite,
+    maxUm: finite,
+    specificGravity: finite,
+    schedule: v.array(v.object({ metalC: finite, minutes: finite })),
+    overbake: v.array(v.object({ metalC: finite, minutes: finite })),
+    onsetC: v.nullable(finite),
+    shelfLifeDays: finite,
+    knownCuredRubGrade: finite,
+    traits: v.array(
+      v.picklist([
+        "low-flow-powder",
+        "high-flow-powder",
+        "water-releasing-powder",
+        "indoor-chemistry-outdoors",
+        "primer",
+      ]),
+    ),
     weathering: v.picklist(["indoor", "standard", "high"]),
   }),
   lot: v.object({ powderCode: v.string(), madeOn: v.string(), receivedOn: v.string() }),
   bath: v.object({
-    name: v.string(), stage: v.string(), role: v.picklist(["cleaner", "conversion", "rinse"]), volumeL: finite, freeboardL: finite, stepL: finite, maxSingleL: v.nullable(finite),
-    roundHours: finite, windows: v.record(v.string(), window), titrationFactorPercentPerMl: v.nullable(finite), concentratePercent: v.nullable(finite), product: v.string(), targetPercent: v.nullable(finite), targetPh: v.nullable(finite),
-    phChangePerLPerM3: v.nullable(finite), caution: v.string(), contactS: v.nullable(v.tuple([finite, finite])),
+    name: v.string(),
+    stage: v.string(),
+    role: v.picklist(["cleaner", "conversion", "rinse"]),
+    volumeL: finite,
+    freeboardL: finite,
+    stepL: finite,
+    maxSingleL: v.nullable(finite),
+    roundHours: finite,
+    windows: v.record(v.string(), window),
+    titrationFactorPercentPerMl: v.nullable(finite),
+    concentratePercent: v.nullable(finite),
+    product: v.string(),
+    targetPercent: v.nullable(finite),
+    targetPh: v.nullable(finite),
+    phChangePerLPerM3: v.nullable(finite),
+    caution: v.string(),
+    contactS: v.nullable(v.tuple([finite, finite])),
   }),
   oven: v.object({ name: v.string() }),
   instrument: v.object({ name: v.string(), kind: v.string(), serial: v.string() }),
-  "setup-sheet": v.object({ powderCode: v.string(), kv: v.tuple([finite, finite]), recessKv: finite, gunAirKPa: v.tuple([finite, finite]), earthLimitMohm: finite, boothAirMPerS: v.tuple([finite, finite]), hookCyclesLimit: finite }),
+  "setup-sheet": v.object({
+    powderCode: v.string(),
+    kv: v.tuple([finite, finite]),
+    recessKv: finite,
+    gunAirKPa: v.tuple([finite, finite]),
+    earthLimitMohm: finite,
+    boothAirMPerS: v.tuple([finite, finite]),
+    hookCyclesLimit: finite,
+  }),
   site: v.object({
-    name: v.string(), timeZone: v.string(), cureDecidedBy: v.picklist(["index", "hold"]), crossCutWorstIso: finite, bareLimitHours: finite, dewPointMarginC: finite, compressedAirDewPointC: finite,
-    dayShift: v.tuple([v.string(), v.string()]), blastProfileUm: v.tuple([finite, finite]),
+    name: v.string(),
+    timeZone: v.string(),
+    cureDecidedBy: v.picklist(["index", "hold"]),
+    crossCutWorstIso: finite,
+    bareLimitHours: finite,
+    dewPointMarginC: finite,
+    compressedAirDewPointC: finite,
+    dayShift: v.tuple([v.string(), v.string()]),
+    blastProfileUm: v.tuple([finite, finite]),
   }),
 } as const;
 export type SetupKind = keyof typeof setupSchemas;
 export type SetupData<K extends SetupKind> = v.InferOutput<(typeof setupSchemas)[K]>;
-export type SetupItem<K extends SetupKind> = { readonly id: string; readonly code: string; readonly versionId: string; readonly validFrom: Date; readonly data: SetupData<K> };
+export type SetupItem<K extends SetupKind> = {
+  readonly id: string;
+  readonly code: string;
+  readonly versionId: string;
+  readonly validFrom: Date;
+  readonly data: SetupData<K>;
+};
 
 /** Every item of a kind as it stood at a moment, keyed by id. One query; O(items). Throws where stored data no longer fits its schema. */
-export async function setupAt<K extends SetupKind>(db: Kysely<Database>, kind: K, at: Date): Promise<Map<string, SetupItem<K>>> {
+export async function setupAt<K extends SetupKind>(
+  db: Kysely<Database>,
+  kind: K,
+  at: Date,
+): Promise<Map<string, SetupItem<K>>> {
   const { rows } = await sql<{ id: string; code: string; version_id: string; valid_from: Date; data: unknown }>`
     select e.id, e.code, v.id as version_id, v.valid_from, v.data from setup_entity e
     cross join lateral (select * from setup_version where entity_id = e.id and valid_from <= ${at} order by valid_from desc, recorded_at desc limit 1) v
     where e.kind = ${kind} order by e.code`.execute(db);
-  return new Map(rows.map((row) => [row.id, { id: row.id, code: row.code, versionId: row.version_id, validFrom: row.valid_from, data: v.parse(setupSchemas[kind], row.data) as SetupData<K> }]));
+  return new Map(
+    rows.map((row) => [
+      row.id,
+      {
+        id: row.id,
+        code: row.code,
+        versionId: row.version_id,
+        validFrom: row.valid_from,
+        data: v.parse(setupSchemas[kind], row.data) as SetupData<K>,
+      },
+    ]),
+  );
 }
 
 /** The site's settings at a moment. Throws when the site has none: nothing can be judged without them. */

@@ -12,8 +12,21 @@ const make = () =>
     secret: process.env.SIGN_IN_SECRET ?? "",
     telemetry: { enabled: false },
     logger: { disabled: true },
-    emailAndPassword: { enabled: true, disableSignUp: true, minPasswordLength: 10, password: { hash: (password) => hash(password), verify: ({ hash: stored, password }) => verify(stored, password) } },
-    user: { additionalFields: { role: { type: "string", defaultValue: "viewer", input: false }, customerId: { type: "string", required: false, input: false } } },
+    emailAndPassword: {
+      enabled: true,
+      disableSignUp: true,
+      minPasswordLength: 10,
+      password: {
+        hash: (password) => hash(password),
+        verify: ({ hash: stored, password }) => verify(stored, password),
+      },
+    },
+    user: {
+      additionalFields: {
+        role: { type: "string", defaultValue: "viewer", input: false },
+        customerId: { type: "string", required: false, input: false },
+      },
+    },
     session: { expiresIn: 60 * 60 * 12, cookieCache: { enabled: false } },
     advanced: { cookiePrefix: "sorrel", useSecureCookies: (process.env.BASE_URL ?? "").startsWith("https:") },
     plugins: [username(), nextCookies()],

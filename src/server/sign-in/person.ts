@@ -11,7 +11,13 @@ import { type Ability, may, type Person, type Role, roles } from "./roles";
 export const currentPerson = cache(async (): Promise<Person | null> => {
   const session = await auth().api.getSession({ headers: await headers() });
   if (!session) return null;
-  const { id, name, username, role, customerId } = session.user as { id: string; name: string; username?: string | null; role?: string; customerId?: string | null };
+  const { id, name, username, role, customerId } = session.user as {
+    id: string;
+    name: string;
+    username?: string | null;
+    role?: string;
+    customerId?: string | null;
+  };
   const known = roles.find((r) => r === role) as Role | undefined;
   return known ? { id, name, username: username ?? name, role: known, customerId: customerId ?? null } : null;
 });
@@ -24,17 +30,28 @@ export async function personOnPage(ability: Ability = "look"): Promise<Person> {
   return person;
 }
 
-export type Refusal = { readonly kind: "signed-out" } | { readonly kind: "role-refused"; readonly role: Role; readonly needs: Ability };
+export type Refusal =
+  | { readonly kind: "signed-out" }
+  | { readonly kind: "role-refused"; readonly role: Role; readonly needs: Ability };
 
 /** For actions and routes: the person, or why not. */
-export async function personWith(ability: Ability): Promise<{ ok: true; person: Person } | { ok: false; refusal: Refusal }> {
+export async function personWith(
+  ability: Ability,
+): Promise<{ ok: true; person: Person } | { ok: false; refusal: Refusal }> {
   const person = await currentPerson();
   if (!person) return { ok: false, refusal: { kind: "signed-out" } };
-  return may(person.role, ability) ? { ok: true, person } : { ok: false, refusal: { kind: "role-refused", role: person.role, needs: ability } };
+  return may(person.role, ability)
+    ? { ok: true, person }
+    : { ok: false, refusal: { kind: "role-refused", role: person.role, needs: ability } };
 }
 
 /** Whether a password is this person's own: signing is done with it. */
 export async function passwordFits(person: Person, password: string): Promise<boolean> {
-  const account = await database().selectFrom("account").select("password").where("userId", "=", person.id).where("providerId", "=", "credential").executeTakeFirst();
+  const account = await database()
+    .selectFrom("account")
+    .select("password")
+    .where("userId", "=", person.id)
+    .where("providerId", "=", "credential")
+    .executeTakeFirst();
   return account?.password ? verify(account.password, password) : false;
 }

@@ -1,24 +1,67 @@
 import { type Kysely, sql } from "kysely";
-import { judgeBathValue, valueAtPassage, type BathParameter, type ValueAtPassage } from "@/core/bath";
+import { type BathParameter, judgeBathValue, type ValueAtPassage, valueAtPassage } from "@/core/bath";
 import type { EvidenceGrade, VerdictResult } from "@/core/verdict";
 import type { Database } from "@/db/schema";
 import { setupAt } from "../setup/setup-data";
 
-export type BathCondition = { readonly kind: "bath"; readonly rackId: string; readonly bathId: string; readonly bath: string; readonly role: string; readonly stage: string; readonly at: Date; readonly parameter: BathParameter; readonly found: ValueAtPassage; readonly lower: number | null; readonly upper: number | null; readonly result: VerdictResult };
-export type PassageCondition = { readonly rackId: string; readonly recordId: string; readonly stage: string; readonly enteredAt: Date; readonly leftAt: Date | null; readonly seconds: number | null; readonly grade: EvidenceGrade };
+export type BathCondition = {
+  readonly kind: "bath";
+  readonly rackId: string;
+  readonly bathId: string;
+  readonly bath: string;
+  readonly role: string;
+  readonly stage: string;
+  readonly at: Date;
+  readonly parameter: BathParameter;
+  readonly found: ValueAtPassage;
+  readonly lower: number | null;
+  readonly upper: number | null;
+  readonly result: VerdictResult;
+};
+export type PassageCondition = {
+  readonly rackId: string;
+  readonly recordId: string;
+  readonly stage: string;
+  readonly enteredAt: Date;
+  readonly leftAt: Date | null;
+  readonly seconds: number | null;
+  readonly grade: EvidenceGrade;
+};
 export type Conditions = { readonly passages: readonly PassageCondition[]; readonly baths: readonly BathCondition[] };
 
-type Row = { rack_id: string; record_id: string; stage: string; entered_at: Date; left_at: Date | null; source: string; bath_id: string | null; parameter: BathParameter | null; before_at: Date | null; before_value: number | null; before_id: string | null; after_at: Date | null; after_value: number | null; after_id: string | null; events: Date[] | null };
+type Row = {
+  rack_id: string;
+  record_id: string;
+  stage: string;
+  entered_at: Date;
+  left_at: Date | null;
+  source: string;
+  bath_id: string | null;
+  parameter: BathParameter | null;
+  before_at: Date | null;
+  before_value: number | null;
+  before_id: string | null;
+  after_at: Date | null;
+  after_value: number | null;
+  after_id: string | null;
+  events: Date[] | null;
+};
 
 /**
  * The conditions when racks passed: each passage joined to what was recorded about that stage, bath values taken at
  * the minute of passage. One set-based query for one rack or thousands; each look-up is an index probe on
  * (bath, time), so the cost grows with passages × parameters, not with the length of the history.
  */
-export async function conditionsWhenPassed(db: Kysely<Database>, rackIds: readonly string[], at: Date): Promise<Conditions> {
+export async function conditionsWhenPassed(
+  db: Kysely<Database>,
+  rackIds: readonly string[],
+  at: Date,
+): Promise<Conditions> {
   if (rackIds.length === 0) return { passages: [], baths: [] };
   const baths = [...(await setupAt(db, "bath", at)).values()];
-  const watched = baths.flatMap((bath) => Object.keys(bath.data.windows).map((parameter) => ({ stage: bath.data.stage, id: bath.id, parameter })));
+  const watched = baths.flatMap((bath) =>
+    Object.keys(bath.data.windows).map((parameter) => ({ stage: bath.data.stage, id: bath.id, parameter })),
+  );
   const { rows } = await sql<Row>`
     with watched (stage, bath_id, parameter) as (select * from unnest(${watched.map((w) => w.stage)}::text[], ${watched.map((w) => w.id)}::uuid[], ${watched.map((w) => w.parameter)}::text[]))
     select r.rack_id, r.id as record_id, p.stage, p.entered_at, coalesce(p.left_at, lead(p.entered_at) over (partition by r.rack_id, w.parameter order by p.entered_at)) as left_at, p.source,
@@ -39,13 +82,41 @@ export async function conditionsWhenPassed(db: Kysely<Database>, rackIds: readon
   const passages = new Map<string, PassageCondition>();
   const found: BathCondition[] = [];
   for (const row of rows) {
-    passages.set(row.record_id, { rackId: row.rack_id, recordId: row.record_id, stage: row.stage, enteredAt: row.entered_at, leftAt: row.left_at, seconds: row.left_at ? (row.left_at.getTime() - row.entered_at.getTime()) / 1000 : null, grade: row.source === "line-speed" ? "by-procedure" : "measured" });
+    passages.set(row.record_id, {
+      rackId: row.rack_id,
+      recordId: row.record_id,
+      stage: row.stage,
+      enteredAt: row.entered_at,
+      leftAt: row.left_at,
+      seconds: row.left_at ? (row.left_at.getTime() - row.entered_at.getTime()) / 1000 : null,
+      grade: row.source === "line-speed" ? "by-procedure" : "measured",
+    });
     const bath = row.bath_id ? byId.get(row.bath_id) : undefined;
     if (!bath || !row.parameter) continue;
-    const check = (atRow: Date | null, value: number | null, id: string | null) => (atRow && value !== null && id ? { atMs: atRow.getTime(), value, recordId: id } : null);
-    const value = valueAtPassage({ atMs: row.entered_at.getTime(), before: check(row.before_at, row.before_value, row.before_id), after: check(row.after_at, row.after_value, row.after_id), eventsMs: (row.events ?? []).map((e) => e.getTime()), roundHours: bath.data.roundHours });
+    const check = (atRow: Date | null, value: number | null, id: string | null) =>
+      atRow && value !== null && id ? { atMs: atRow.getTime(), value, recordId: id } : null;
+    const value = valueAtPassage({
+      atMs: row.entered_at.getTime(),
+      before: check(row.before_at, row.before_value, row.before_id),
+      after: check(row.after_at, row.after_value, row.after_id),
+      eventsMs: (row.events ?? []).map((e) => e.getTime()),
+      roundHours: bath.data.roundHours,
+    });
     const window = bath.data.windows[row.parameter] ?? null;
-    found.push({ kind: "bath", rackId: row.rack_id, bathId: bath.id, bath: bath.data.name, role: bath.data.role, stage: row.stage, at: row.entered_at, parameter: row.parameter, found: value, lower: window?.lower ?? null, upper: window?.upper ?? null, result: value.value === null ? "unknown" : judgeBathValue(value.value, window) });
+    found.push({
+      kind: "bath",
+      rackId: row.rack_id,
+      bathId: bath.id,
+      bath: bath.data.name,
+      role: bath.data.role,
+      stage: row.stage,
+      at: row.entered_at,
+      parameter: row.parameter,
+      found: value,
+      lower: window?.lower ?? null,
+      upper: window?.upper ?? null,
+      result: value.value === null ? "unknown" : judgeBathValue(value.value, window),
+    });
   }
   return { passages: [...passages.values()], baths: found };
 }

@@ -1,0 +1,11 @@
+import { launch, signIn } from "/work/main/tests/support/browser";
+const [,, out, path, theme="light", size="1280x800", user="tomasz", base=process.env.BASE ?? "http://127.0.0.1:3000"] = process.argv;
+const [width,height]=size!.split("x").map(Number);
+const b=await launch(); const c=await b.newContext({viewport:{width:width!,height:height!}}); 
+await c.addCookies([{name:"theme",value:theme!,url:base!}]);
+const p=await c.newPage();
+p.on("console",m=>{ if(m.type()==="error"||m.text().includes("Content Security")) console.log("console:",m.text().slice(0,300)); });
+p.on("pageerror",e=>console.log("pageerror:",e.message.slice(0,300)));
+if(user!=="none") await signIn(p,user!,base!);
+const t=Date.now(); const r=await p.goto(base+path!); await p.waitForLoadState("networkidle"); console.log(path, r?.status(), Date.now()-t,"ms");
+await p.screenshot({path:out!}); await b.close();

@@ -1,0 +1,42 @@
+// Stand-ins for instruments, in a process of their own: each speaks plain text lines over a stream on loopback, as a
+// serial or network device would. First line sent by the client names the device.
+import { createServer } from "node:net";
+import { seededRandom, simulateBake } from "../src/core/simulated-line";
+
+const port = Number(process.env.DEVICE_PORT ?? 4710);
+let seed = 7;
+createServer((socket) => {
+  socket.setEncoding("utf8");
+  socket.on("error", () => {});
+  socket.once("data", (line) => {
+    const [device, arg] = String(line).trim().split(/\s+/);
+    const random = seededRandom(seed++);
+    if (device === "film-gauge") {
+      const centreUm = Number(arg) || 74;
+      const timer = setInterval(
+        () => socket.write(`${Math.max(5, random.normal(centreUm, 4)).toFixed(1)} um\r\n`),
+        450,
+      );
+      socket.on("close", () => clearInterval(timer));
+    } else if (device === "oven-recorder") {
+      const channels = simulateBake(random, {
+        setPointC: 205,
+        pieces: [
+          { channel: "Thin", tauS: 210 },
+          { channel: "Thick", tauS: 340 },
+        ],
+        doorToPullS: 2000,
+        intervalS: 20,
+        coolS: 300,
+        startC: 21,
+      });
+      socket.write(`Elapsed,${channels.map((c) => `${c.name} (C)`).join(",")}\r\n`);
+      const time = channels[0]?.trace.timeS ?? [];
+      for (const [i, s] of time.entries())
+        socket.write(
+          `${[Math.floor(s / 3600), Math.floor(s / 60) % 60, s % 60].map((n) => String(n).padStart(2, "0")).join(":")},${channels.map((c) => c.trace.tempC[i]).join(",")}\r\n`,
+        );
+      socket.end();
+    } else socket.end("unknown device\r\n");
+  });
+}).listen(port, "127.0.0.1");

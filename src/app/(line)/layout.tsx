@@ -1,0 +1,40 @@
+import { headers } from "next/headers";
+import type { ReactNode } from "react";
+import { currentLine } from "@/server/line/current-line";
+import { railFacts } from "@/server/line/rail-facts";
+import { preferences } from "@/server/preferences";
+import { personOnPage } from "@/server/sign-in/person";
+import { clock } from "@/ui/format";
+import { Rail } from "@/ui/frame/rail";
+import { ShellProvider } from "@/ui/frame/shell";
+import { PreferencesProvider } from "@/ui/preferences-context";
+import { findPlaces, save, saveShorthand, signOut } from "../actions";
+
+export const dynamic = "force-dynamic";
+
+export default async function LineLayout({ children }: { children: ReactNode }) {
+  const person = await personOnPage();
+  const [line, chosen, head] = await Promise.all([currentLine(person), preferences(), headers()]);
+  const clockText = clock(line.at, line.timeZone);
+  const shift =
+    clockText >= "06:00" && clockText < "14:00"
+      ? "Day shift"
+      : clockText >= "14:00" && clockText < "22:00"
+        ? "Late shift"
+        : "Night shift";
+  return (
+    <PreferencesProvider value={{ ...chosen, timeZone: line.timeZone }}>
+      <div className="frame">
+        <ShellProvider actions={{ save, saveShorthand, findPlaces, signOut }} nonce={head.get("x-nonce") ?? ""}>
+          <Rail
+            facts={railFacts(line, (at) => clock(at, line.timeZone))}
+            person={person}
+            clockText={clockText}
+            shift={shift}
+          />
+          <main className="body">{children}</main>
+        </ShellProvider>
+      </div>
+    </PreferencesProvider>
+  );
+}

@@ -1,0 +1,119 @@
+import type { Metadata } from "next";
+import Link from "next/link";
+import { database } from "@/server/database";
+import { currentLine } from "@/server/line/current-line";
+import { recentRecords } from "@/server/search/recent";
+import { personOnPage } from "@/server/sign-in/person";
+import { AdditionAdvice, SeriesChart, SeriesWords } from "@/ui/bath/bath-panel";
+import { clock, fullDate } from "@/ui/format";
+import { Margin, MarginBlock } from "@/ui/frame/margin";
+import { PageHead } from "@/ui/frame/page-head";
+import { Shape, Verdict } from "@/ui/marks/verdict";
+import { dueList } from "@/ui/shift/due-list";
+import { parameterName, stageNames } from "@/ui/words/reasons";
+import { recordSentence } from "@/ui/words/records";
+
+export const metadata: Metadata = { title: "Shift" };
+
+export default async function ShiftPage() {
+  const person = await personOnPage();
+  const line = await currentLine(person);
+  const recent = await recentRecords(database(), person, line.at, 7);
+  const due = dueList(line);
+  const shown = line.baths.find((b) => b.result !== "in") ?? line.baths[0];
+  const series = shown?.series.find((s) => s.points.at(-1)?.result === shown.result) ?? shown?.series[0];
+  return (
+    <>
+      <section className="bench">
+        <PageHead above={`${fullDate(line.at, line.timeZone)} · ${line.siteName}`} title="What needs a hand now">
+          <span className="soft small">
+            <span className="key">/</span> entry line &nbsp; <span className="key">?</span> keys
+          </span>
+        </PageHead>
+        <div className="ruled mt-3">
+          {due.length === 0 && (
+            <p className="py-3">Nothing is due. The next thing that happens on the line shows here.</p>
+          )}
+          {due.slice(0, 9).map((item) => (
+            <Link
+              key={`${item.what}${item.word}`}
+              href={item.href}
+              prefetch={false}
+              className="row grid-cols-[58px_190px_minmax(0,1fr)_150px] text-ink no-underline hover:bg-sorrel-tint max-[700px]:grid-cols-[58px_1fr_auto]"
+            >
+              <span className="fig">
+                {item.atMs === null
+                  ? "–"
+                  : item.atMs <= line.at.getTime()
+                    ? "now"
+                    : clock(new Date(item.atMs), line.timeZone)}
+              </span>
+              <b>{item.what}</b>
+              <span className="soft max-[700px]:order-last max-[700px]:col-span-3">{item.why}</span>
+              <Verdict result={item.result}>{item.word}</Verdict>
+            </Link>
+          ))}
+          {due.length > 9 && <p className="soft small pt-2">and {due.length - 9} more: see the stages on the line</p>}
+        </div>
+        {shown && series && (
+          <div className="mt-6 grid grid-cols-[minmax(0,560px)_minmax(220px,1fr)] gap-7 max-[860px]:grid-cols-1">
+            <div>
+              <h2>
+                <Link className="link" href={`/pretreat/${shown.bath.code.toLowerCase().replace(" ", "-")}`}>
+                  {shown.bath.data.name}
+                </Link>
+                , {parameterName[series.parameter]}, last {series.points.length} checks
+              </h2>
+              <div className="mt-2">
+                <SeriesChart series={series} file={shown} now={line.at} timeZone={line.timeZone} />
+              </div>
+              <SeriesWords series={series} timeZone={line.timeZone} />
+            </div>
+            <AdditionAdvice file={shown} />
+          </div>
+        )}
+      </section>
+      <Margin step="shift">
+        <MarginBlock title="Latest on record">
+          {recent.map((r) => (
+            <div key={r.id} className="row grid-cols-[46px_minmax(0,1fr)_auto]">
+              <span className="fig faint small">{clock(r.at, line.timeZone)}</span>
+              <span>
+                {r.rack ? (
+                  <Link className="link" href={`/racks/${r.rack}`}>
+                    {r.rack}
+                  </Link>
+                ) : (
+                  (r.place ?? "")
+                )}{" "}
+                {recordSentence(r)}
+              </span>
+              <span className="small faint">{r.by}</span>
+            </div>
+          ))}
+        </MarginBlock>
+        <MarginBlock title="Racks on the line">
+          {line.racks.length === 0 && <p className="soft">None in the last three days.</p>}
+          {line.racks.slice(-12).map((r) => (
+            <div key={r.number} className="row grid-cols-[48px_minmax(0,1fr)_16px]">
+              <Link className="link fig font-bold" href={`/racks/${r.number}`}>
+                {r.number}
+              </Link>
+              <span>
+                {r.part},{" "}
+                {r.what === "held"
+                  ? "held at release"
+                  : r.what === "film-open"
+                    ? `film ${r.readings} of ${r.asked}`
+                    : r.stage === "test"
+                      ? "cooling, to test"
+                      : `${stageNames[r.stage]?.toLowerCase()}: ${r.passage}`}
+              </span>
+              <Shape result={r.result} />
+            </div>
+          ))}
+        </MarginBlock>
+      </Margin>
+    </>
+  );
+}

@@ -1,0 +1,53 @@
+"use server";
+import { headers } from "next/headers";
+import { redirect } from "next/navigation";
+import type { Understood } from "@/core/shorthand";
+import { database } from "@/server/database";
+import type { EntryInput } from "@/server/entries/entry";
+import { entryFromShorthand } from "@/server/entries/from-shorthand";
+import { storeEntry } from "@/server/entries/store-entry";
+import { errorText, log } from "@/server/log";
+import { now } from "@/server/now";
+import { places } from "@/server/search/places";
+import { auth } from "@/server/sign-in/auth";
+import { personWith } from "@/server/sign-in/person";
+import type { Place, Saved } from "@/ui/frame/line-actions";
+
+/** Stores one entry for the person signed in. Every failure comes back as a value; only a broken server throws. */
+export async function save(entry: EntryInput): Promise<Saved> {
+  const who = await personWith("log-line");
+  if (!who.ok) return { ok: false, failure: who.refusal };
+  try {
+    return await storeEntry(database(), who.person, entry, now());
+  } catch (error) {
+    log("error", "entry not saved", { error: errorText(error) });
+    return { ok: false, failure: { kind: "not-saved" } };
+  }
+}
+
+/** Stores what was understood on the entry line; names are looked up here. */
+export async function saveShorthand(understood: Understood, id: string, happenedAt: string): Promise<Saved> {
+  const who = await personWith("log-line");
+  if (!who.ok) return { ok: false, failure: who.refusal };
+  try {
+    const entry = await entryFromShorthand(database(), who.person, understood, id, happenedAt);
+    return entry.ok
+      ? await storeEntry(database(), who.person, entry.value, now())
+      : { ok: false, failure: entry.error };
+  } catch (error) {
+    log("error", "entry not saved", { error: errorText(error) });
+    return { ok: false, failure: { kind: "not-saved" } };
+  }
+}
+
+export async function findPlaces(word: string): Promise<readonly Place[]> {
+  const who = await personWith("look");
+  return who.ok ? places(database(), who.person, String(word).slice(0, 60)) : [];
+}
+
+export async function signOut(): Promise<void> {
+  await auth()
+    .api.signOut({ headers: await headers() })
+    .catch(() => {});
+  redirect("/sign-in");
+}

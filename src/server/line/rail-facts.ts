@@ -1,0 +1,85 @@
+import type { VerdictResult } from "@/core/verdict";
+import type { Line, RackOnLine, RailStage } from "./load-line";
+import { railStages } from "./load-line";
+
+export type RailFacts = {
+  readonly stages: readonly {
+    readonly id: RailStage;
+    readonly fact: { readonly text: string | null; readonly prefix: string; readonly sinceMs: number | null };
+    readonly tags: readonly { readonly number: string; readonly result: VerdictResult; readonly word: string }[];
+  }[];
+};
+
+const words: Record<RackOnLine["what"], string> = {
+  held: "held",
+  "adhesion-out": "adhesion out",
+  defect: "defect seen",
+  "film-open": "film in hand",
+  "to-release": "to release",
+  running: "running",
+  bare: "bare metal",
+};
+
+/** For each stage the racks hanging there and the one fact that matters now. */
+export function railFacts(line: Line, clock: (at: Date) => string): RailFacts {
+  return {
+    stages: railStages.map((id) => ({
+      id,
+      tags: line.racks
+        .filter((r) => r.stage === id)
+        .map((r) => ({ number: r.number, result: r.result, word: words[r.what] })),
+      fact: factOf(id, line, clock),
+    })),
+  };
+}
+
+function factOf(
+  id: RailStage,
+  line: Line,
+  clock: (at: Date) => string,
+): { text: string | null; prefix: string; sinceMs: number | null } {
+  const here = line.racks.filter((r) => r.stage === id);
+  const say = (text: string) => ({ text, prefix: "", sinceMs: null });
+  switch (id) {
+    case "plan":
+      return say(line.jobsDue === 1 ? "1 job open" : `${line.jobsDue} jobs open`);
+    case "prepare": {
+      const bare = here.find((r) => r.bareSinceMs !== null);
+      return bare?.bareSinceMs
+        ? { text: null, prefix: `${bare.number} bare`, sinceMs: line.at.getTime() - bare.bareSinceMs }
+        : say(here.length ? `${here.length} in hand` : "");
+    }
+    case "pretreat": {
+      const first = [...line.baths]
+        .filter((b) => b.nextCheckBy)
+        .sort((a, b) => (a.nextCheckBy as Date).getTime() - (b.nextCheckBy as Date).getTime())[0];
+      if (!first?.nextCheckBy) return say("");
+      const short = first.bath.code.replace("Tank ", "T");
+      return say(first.nextCheckBy < line.at ? `${short} check overdue` : `${short} check ${clock(first.nextCheckBy)}`);
+    }
+    case "coat":
+      return say(here[0] ? `${here[0].number} in booth` : "");
+    case "cure": {
+      const bake = line.bakes[0];
+      return say(
+        bake
+          ? bake.pullAt && bake.index < 100
+            ? `${bake.oven} pull ${clock(bake.pullAt)}`
+            : bake.index >= 100
+              ? `${bake.oven} pull now`
+              : `${bake.oven} heating`
+          : "",
+      );
+    }
+    case "test": {
+      const open = here.find((r) => r.what === "film-open");
+      return say(open ? `${open.number} in hand` : here.length ? `${here.length} to test` : "");
+    }
+    case "release": {
+      const held = here.filter((r) => r.what === "held").length;
+      return say(held ? `${held} held` : here.length ? `${here.length} to release` : "");
+    }
+    case "field":
+      return say(line.structuresDue[0] ? line.structuresDue[0].name : "");
+  }
+}

@@ -1,0 +1,162 @@
+import type { BathFile, BathSeries } from "@/server/baths/load-bath";
+import { BathChart } from "../charts/bath-chart";
+import { clock, dayMonth, when } from "../format";
+import { Grade, Verdict } from "../marks/verdict";
+import { failureText } from "../words/failures";
+import { parameterName, parameterUnit, runRuleWords } from "../words/reasons";
+
+const digitsOf: Record<string, number> = { ph: 2, concentration: 2, temperature: 0, conductivity: 0 };
+
+export function SeriesChart({
+  series,
+  file,
+  now,
+  timeZone,
+  width,
+}: {
+  series: BathSeries;
+  file: BathFile;
+  now: Date;
+  timeZone: string;
+  width?: number;
+}) {
+  const digits = digitsOf[series.parameter] ?? 1;
+  const marked = new Set(Object.values(series.runRules).flat());
+  const first = series.points[0]?.at.getTime() ?? 0;
+  const last = series.points.at(-1)?.at.getTime() ?? 0;
+  const step = Math.max(1, Math.round((last - first) / 86_400_000 / 6)) * 86_400_000;
+  const days: { atMs: number; label: string }[] = [];
+  for (let ms = Math.ceil(first / 86_400_000) * 86_400_000; ms <= last; ms += step)
+    days.push({ atMs: ms, label: dayMonth(new Date(ms), timeZone) });
+  return (
+    <BathChart
+      name={`${file.bath.data.name}, ${parameterName[series.parameter]}`}
+      digits={digits}
+      window={series.window}
+      days={days}
+      {...(width ? { width } : {})}
+      points={series.points.map((p, i) => ({
+        atMs: p.at.getTime(),
+        value: p.value,
+        result: p.result,
+        marked: marked.has(i),
+        label: `${when(p.at, now, timeZone)}  ${p.value.toFixed(digits)} ${parameterUnit[series.parameter]}`,
+      }))}
+      events={file.events.map((e) => ({
+        atMs: e.at.getTime(),
+        label: `${e.event} ${e.amountL ?? ""} L ${e.product}, ${dayMonth(e.at, timeZone)}`,
+      }))}
+      control={
+        series.chart
+          ? {
+              centre: series.chart.centre,
+              lower: series.chart.lowerControlLimit,
+              upper: series.chart.upperControlLimit,
+            }
+          : null
+      }
+      wedge={series.wedge.map((w) => ({ atMs: w.at.getTime(), value: w.value, bound: w.bound }))}
+      checkBy={
+        series.nextCheckBy
+          ? { atMs: series.nextCheckBy.getTime(), label: `check by ${clock(series.nextCheckBy, timeZone)}` }
+          : null
+      }
+    />
+  );
+}
+
+/** What the line of a series says in words: run rules met, forecast, or why there is none. */
+export function SeriesWords({ series, timeZone }: { series: BathSeries; timeZone: string }) {
+  const last = series.points.length - 1;
+  const met = Object.entries(series.runRules)
+    .filter(([, at]) => at?.includes(last))
+    .map(([rule]) => runRuleWords[rule]);
+  const forecast = series.forecast;
+  return (
+    <p className="small soft mt-1">
+      {met.length > 0 && <b className="text-ink">{met.join("; ")}. </b>}
+      {forecast?.kind === "forecast" && forecast.limit !== null
+        ? `At this pace it meets ${forecast.limit} in ${Math.max(0, forecast.meetsAtHour - (series.wedge[0] ? (series.wedge[0].at.getTime() - (series.points[0]?.at.getTime() ?? 0)) / 3_600_000 : 0)).toFixed(0)} h. `
+        : series.noForecastWhy
+          ? `No forecast: ${failureText(series.noForecastWhy)} `
+          : "The trend points away from the limits. "}
+      Next check {series.nextCheckBy ? clock(series.nextCheckBy, timeZone) : "at the round"} by{" "}
+      {series.nextCheckWhy === "forecast" ? "the 95 % bound of the forecast" : "the fixed round"}.
+    </p>
+  );
+}
+
+/** What to add now, worked out, with what to expect after. */
+export function AdditionAdvice({ file }: { file: BathFile }) {
+  const { addition, bath } = file;
+  if (!addition)
+    return (
+      <div className="ruled">
+        <h2>If you correct it now</h2>
+        <p className="mt-1.5">Nothing to add: the last values stand at their aims.</p>
+      </div>
+    );
+  if (addition.kind === "acid") {
+    return (
+      <div className="ruled">
+        <h2>If you correct it now</h2>
+        <p className="mt-1.5">
+          Add <b className="fig text-[20px]">{addition.litres.toFixed(1)} L</b> of make-up acid to bring{" "}
+          <span className="fig">{bath.data.volumeL.toLocaleString("en-GB")} L</span> from pH{" "}
+          <span className="fig">{addition.fromPh.toFixed(2)}</span> to{" "}
+          <span className="fig">{addition.toPh.toFixed(2)}</span>.
+        </p>
+        <p className="soft small mt-1">
+          Re-check in 20 min; expect {(addition.toPh - 0.05).toFixed(2)}–{(addition.toPh + 0.05).toFixed(2)}.{" "}
+          <Grade grade={addition.grade} /> supplier's factor, not yet learnt here
+        </p>
+        <p className="caution mt-2.5">{bath.data.caution}</p>
+      </div>
+    );
+  }
+  return (
+    <div className="ruled">
+      <h2>If you correct it now</h2>
+      {addition.plan.ok ? (
+        <>
+          <p className="mt-1.5">
+            Drain, then add{" "}
+            <b className="fig text-[20px]">{addition.plan.value.dosesL.map((d) => d.toFixed(1)).join(" + ")} L</b> of{" "}
+            {bath.data.product}: <span className="fig">{addition.fromPercent.toFixed(2)}</span> to{" "}
+            <span className="fig">{addition.toPercent.toFixed(2)} %</span>.
+          </p>
+          <p className="soft small mt-1">
+            {addition.plan.value.dosesL.length > 1
+              ? "Re-check between doses: one addition would pass the product's limit. "
+              : ""}
+            Expect {addition.plan.value.expectedWithinPercent.map((x) => x.toFixed(2)).join("–")} % after mixing.{" "}
+            <Grade grade="measured" />
+          </p>
+        </>
+      ) : (
+        <p className="mt-1.5">{failureText(addition.plan.error)}</p>
+      )}
+      <p className="caution mt-2.5">{bath.data.caution}</p>
+    </div>
+  );
+}
+
+export function BathVerdict({ file, now, timeZone }: { file: BathFile; now: Date; timeZone: string }) {
+  const overdue = file.nextCheckBy !== null && file.nextCheckBy < now;
+  const word =
+    file.result === "out"
+      ? "Out of window"
+      : file.result === "unknown"
+        ? "Not known"
+        : overdue
+          ? "Check overdue"
+          : file.result === "watch"
+            ? "Near its limit"
+            : "In window";
+  return (
+    <Verdict result={file.result === "in" && overdue ? "watch" : file.result}>
+      {word}
+      {file.nextCheckBy && !overdue ? `, check by ${clock(file.nextCheckBy, timeZone)}` : ""}
+    </Verdict>
+  );
+}

@@ -1,0 +1,185 @@
+import type { UnitSystem } from "@/core/units";
+import { figure } from "../format";
+
+export type SketchSpot = {
+  readonly id: string;
+  readonly at: readonly [number, number];
+  readonly meanUm: number | null;
+  readonly result: "in" | "watch" | "out" | "open" | "next";
+};
+export type SketchFace = {
+  readonly id: string;
+  readonly name: string;
+  readonly outline: readonly (readonly [number, number])[];
+  readonly recessFromY: number | null;
+  readonly spots: readonly SketchSpot[];
+};
+export type SketchMark = { readonly face: string; readonly x: number; readonly y: number; readonly label: string };
+
+const W = 128;
+const H = 340;
+const GAP = 58;
+
+/** The part's faces with their spots: value inside, state by outline, colour and the word under it. */
+export function PartSketch({
+  faces,
+  units,
+  marks = [],
+  onSpot,
+  onPlace,
+}: {
+  faces: readonly SketchFace[];
+  units: UnitSystem;
+  marks?: readonly SketchMark[];
+  onSpot?: (face: string, spot: string) => void;
+  onPlace?: (face: string, x: number, y: number) => void;
+}) {
+  const width = faces.length * (W + GAP);
+  return (
+    <svg
+      viewBox={`0 0 ${width} ${H + 40}`}
+      width={width}
+      className="h-auto max-h-[62vh] max-w-full overflow-visible"
+      role="group"
+      aria-label="Part sketch"
+    >
+      {faces.map((face, i) => {
+        const left = i * (W + GAP) + 8;
+        const px = (x: number) => left + (x / 100) * W;
+        const py = (y: number) => 24 + (y / 100) * H;
+        return (
+          <g key={face.id}>
+            <text x={left} y="14" style={{ fill: "var(--ink)", fontSize: 12.5 }}>
+              {face.name}
+            </text>
+            {/* biome-ignore lint/a11y/noStaticElementInteractions: placing by pointer; the form beside it takes the same by keyboard */}
+            <path
+              d={`M${face.outline.map(([x, y]) => `${px(x)} ${py(y)}`).join("L")}Z`}
+              fill="var(--raised)"
+              stroke="var(--ink-2)"
+              strokeWidth="1.5"
+              className={onPlace ? "cursor-crosshair" : undefined}
+              onClick={
+                onPlace
+                  ? (e) => {
+                      const box = (e.currentTarget.ownerSVGElement as SVGSVGElement).getBoundingClientRect();
+                      const scale = width / box.width;
+                      onPlace(
+                        face.id,
+                        Math.round((((e.clientX - box.left) * scale - left) / W) * 100),
+                        Math.round((((e.clientY - box.top) * scale - 24) / H) * 100),
+                      );
+                    }
+                  : undefined
+              }
+            />
+            {face.recessFromY !== null && (
+              <line
+                x1={left}
+                x2={left + W}
+                y1={py(face.recessFromY)}
+                y2={py(face.recessFromY)}
+                stroke="var(--rule-strong)"
+                strokeDasharray="5 4"
+              />
+            )}
+            {face.spots.map((spot) => (
+              <SpotMark
+                key={spot.id}
+                spot={spot}
+                x={px(spot.at[0])}
+                y={py(spot.at[1])}
+                units={units}
+                onChoose={onSpot ? () => onSpot(face.id, spot.id) : undefined}
+              />
+            ))}
+            {marks
+              .filter((m) => m.face === face.id)
+              .map((m) => (
+                <g key={`${m.x}${m.y}${m.label}`}>
+                  <path d={`M${px(m.x) - 9} ${py(m.y) - 9}l18 18m0-18l-18 18`} stroke="var(--sorrel)" strokeWidth="3" />
+                  <text x={px(m.x) + 13} y={py(m.y) - 8} style={{ fill: "var(--sorrel)", fontWeight: 600 }}>
+                    {m.label}
+                  </text>
+                </g>
+              ))}
+          </g>
+        );
+      })}
+    </svg>
+  );
+}
+
+function SpotMark({
+  spot,
+  x,
+  y,
+  units,
+  onChoose,
+}: {
+  spot: SketchSpot;
+  x: number;
+  y: number;
+  units: UnitSystem;
+  onChoose: (() => void) | undefined;
+}) {
+  const text =
+    spot.meanUm === null ? "" : units === "us" ? figure(spot.meanUm, "thickness", units).text : spot.meanUm.toFixed(0);
+  const shape =
+    spot.result === "next" ? (
+      <>
+        <circle r="18" fill="var(--raised)" stroke="var(--sorrel)" strokeWidth="3" />
+        <circle r="23.5" fill="none" stroke="var(--sorrel)" strokeWidth="1.2" />
+      </>
+    ) : spot.result === "open" ? (
+      <circle r="17" fill="none" stroke="var(--unknown)" strokeWidth="1.6" strokeDasharray="3 3" />
+    ) : spot.result === "out" ? (
+      <rect x="-16" y="-16" width="32" height="32" fill="var(--out-tint)" stroke="var(--out)" strokeWidth="2.4" />
+    ) : spot.result === "watch" ? (
+      <path d="M0 -22 20 14H-20Z" fill="var(--watch-tint)" stroke="var(--watch)" strokeWidth="2.4" />
+    ) : (
+      <circle r="17" fill="var(--in-tint)" stroke="var(--in)" strokeWidth="1.6" />
+    );
+  const words = { in: "in", watch: "thin or thick, allowed", out: "out", open: "not read", next: "next" }[spot.result];
+  const body = (
+    <>
+      {shape}
+      <text
+        textAnchor="middle"
+        y={spot.result === "watch" ? 9 : 4.5}
+        style={{ fill: "var(--ink)", fontWeight: 650, fontSize: 13 }}
+      >
+        {text}
+      </text>
+      <text x="26" y="4" style={{ fontSize: 12 }}>
+        {spot.id}
+      </text>
+    </>
+  );
+  if (!onChoose)
+    return (
+      <g transform={`translate(${x},${y})`}>
+        <title>{`${spot.id} ${text} ${words}`}</title>
+        {body}
+      </g>
+    );
+  return (
+    <g
+      transform={`translate(${x},${y})`}
+      role="button"
+      tabIndex={0}
+      className="cursor-pointer"
+      aria-label={`Spot ${spot.id}, ${text || "no reading"}, ${words}`}
+      onClick={onChoose}
+      onKeyDown={(e) => {
+        if (e.key === "Enter" || e.key === " ") {
+          e.preventDefault();
+          onChoose();
+        }
+      }}
+    >
+      <circle r="24" fill="transparent" />
+      {body}
+    </g>
+  );
+}

@@ -1,0 +1,194 @@
+import { line, scaleLinear } from "d3";
+import type { UnitSystem } from "@/core/units";
+import { figure, withUnit } from "../format";
+import { Cursor } from "./cursor";
+
+export type TraceChannel = {
+  readonly name: string;
+  readonly medium: "air" | "metal";
+  readonly timeS: readonly number[];
+  readonly tempC: readonly (number | null)[];
+  readonly index: number;
+  readonly deciding: boolean;
+  readonly dead: boolean;
+};
+
+/** An oven trace: the sheet's temperatures as a band, channels labelled at their end, gaps hatched, crossings and pull marked. */
+export function TraceChart({
+  channels,
+  points,
+  onsetC,
+  gaps,
+  crossings,
+  pullS,
+  units,
+  width = 860,
+  height = 300,
+}: {
+  channels: readonly TraceChannel[];
+  points: readonly { metalC: number; minutes: number }[];
+  onsetC: number;
+  gaps: readonly { fromS: number; toS: number }[];
+  crossings: readonly { s: number; c: number }[];
+  pullS: number | null;
+  units: UnitSystem;
+  width?: number;
+  height?: number;
+}) {
+  const plot = width - 130;
+  const lastS = Math.max(...channels.flatMap((c) => [c.timeS.at(-1) ?? 0]), 60);
+  const hottest =
+    Math.max(
+      ...channels.flatMap((c) => c.tempC.filter((t): t is number => t !== null)),
+      ...points.map((p) => p.metalC),
+    ) + 8;
+  const x = scaleLinear([0, lastS], [34, plot]);
+  const y = scaleLinear([0, hottest], [height - 22, 12]);
+  const lowest = Math.min(...points.map((p) => p.metalC));
+  const highest = Math.max(...points.map((p) => p.metalC));
+  const ends = channels
+    .map((c) => {
+      const at = c.tempC.findLastIndex((t) => t !== null);
+      return { c, y: y(c.tempC[at] ?? 0), at };
+    })
+    .sort((a, b) => a.y - b.y);
+  let lastY = -20;
+  const labels = ends.map((e) => {
+    lastY = Math.max(e.y, lastY + 14);
+    return { ...e, labelY: lastY };
+  });
+  const deciding = channels.find((c) => c.deciding);
+  return (
+    <svg
+      viewBox={`0 0 ${width} ${height + 22}`}
+      width={width}
+      className="h-auto max-w-full overflow-visible"
+      role="group"
+      aria-label="Oven trace"
+    >
+      <rect x="34" y={y(highest)} width={plot - 34} height={Math.max(2, y(lowest) - y(highest))} fill="var(--band)" />
+      {points.map((p) => (
+        <g key={p.metalC}>
+          <line x1="34" x2={plot} y1={y(p.metalC)} y2={y(p.metalC)} stroke="var(--in)" strokeWidth="1" />
+          <text x="38" y={y(p.metalC) - 3} style={{ fill: "var(--in)" }}>
+            {withUnit(p.metalC, "temperature", units)}, {p.minutes} min
+          </text>
+        </g>
+      ))}
+      <line x1="34" x2={plot} y1={y(onsetC)} y2={y(onsetC)} stroke="var(--ink-3)" strokeDasharray="2 4" />
+      <text x="38" y={y(onsetC) - 3}>
+        counts from {withUnit(onsetC, "temperature", units)}
+      </text>
+      {gaps.map((g) => (
+        <g key={g.fromS}>
+          <rect
+            x={x(g.fromS)}
+            width={x(g.toS) - x(g.fromS)}
+            y="12"
+            height={height - 34}
+            fill="var(--unknown)"
+            opacity=".16"
+          />
+          <text x={(x(g.fromS) + x(g.toS)) / 2} y={height - 30} textAnchor="middle">
+            gap
+          </text>
+        </g>
+      ))}
+      {channels.map((c) => (
+        <path
+          key={c.name}
+          d={
+            line<number>(
+              (i) => x(c.timeS[i] as number),
+              (i) => y(c.tempC[i] as number),
+            ).defined(
+              (i) =>
+                c.tempC[i] !== null &&
+                !gaps.some((g) => (c.timeS[i] as number) > g.fromS && (c.timeS[i] as number) < g.toS),
+            )(c.timeS.map((_, i) => i)) ?? ""
+          }
+          fill="none"
+          stroke={c.deciding ? "var(--sorrel)" : c.medium === "air" ? "var(--ink-3)" : "var(--ink)"}
+          strokeWidth={c.deciding ? 2.6 : 1.4}
+          strokeDasharray={c.medium === "air" ? "5 4" : c.dead ? "2 3" : undefined}
+        />
+      ))}
+      {gaps.map((g) => (
+        <rect
+          key={`cover${g.fromS}`}
+          x={x(g.fromS) + 1}
+          width={Math.max(0, x(g.toS) - x(g.fromS) - 2)}
+          y="12"
+          height={height - 34}
+          fill="var(--bench)"
+          opacity=".75"
+        />
+      ))}
+      {crossings.map((k) => (
+        <circle
+          key={`${k.s}${k.c}`}
+          cx={x(k.s)}
+          cy={y(k.c)}
+          r="4.5"
+          fill="var(--bench)"
+          stroke="var(--sorrel)"
+          strokeWidth="2"
+        />
+      ))}
+      {pullS !== null && (
+        <g>
+          <line x1={x(pullS)} x2={x(pullS)} y1="12" y2={height - 22} stroke="var(--ink-2)" strokeDasharray="2 3" />
+          <text x={x(pullS) - 4} y="10" textAnchor="end">
+            pull {Math.round(pullS / 60)} min
+          </text>
+        </g>
+      )}
+      {labels.map((l) => (
+        <text
+          key={l.c.name}
+          x={plot + 6}
+          y={l.labelY + 4}
+          style={l.c.deciding ? { fill: "var(--sorrel)", fontWeight: 650 } : undefined}
+        >
+          {l.c.name}
+          {l.c.dead ? " (dead)" : ""}
+        </text>
+      ))}
+      <line x1="34" x2={plot} y1={height - 22} y2={height - 22} stroke="var(--ink)" />
+      {x
+        .ticks(8)
+        .filter((t) => t % 60 === 0 || lastS < 500)
+        .map((t) => (
+          <text key={t} x={x(t)} y={height - 8} textAnchor="middle">
+            {Math.round(t / 60)}
+          </text>
+        ))}
+      <text x={plot + 6} y={height - 8}>
+        min
+      </text>
+      {[50, 100, 150].map((t) => (
+        <text key={t} x="30" y={y(t) + 4} textAnchor="end">
+          {figure(t, "temperature", units).text}
+        </text>
+      ))}
+      {deciding && (
+        <Cursor
+          name={deciding.name}
+          width={plot}
+          height={height - 22}
+          points={deciding.timeS.flatMap((s, i) =>
+            typeof deciding.tempC[i] === "number"
+              ? [
+                  {
+                    x: x(s),
+                    y: y(deciding.tempC[i] as number),
+                    label: `${Math.floor(s / 60)}:${String(Math.round(s % 60)).padStart(2, "0")}  ${withUnit(deciding.tempC[i] as number, "temperature", units)}`,
+                  },
+                ]
+              : [],
+          )}
+        />
+      )}
+    </svg>
+  );
+}

@@ -1,0 +1,43 @@
+import { type Quantity, quantities, type UnitSystem } from "@/core/units";
+
+/** A canonical value as this person reads it: the figure, and its unit apart so that it can be set lighter. */
+export function figure(value: number, quantity: Quantity, units: UnitSystem): { text: string; unit: string } {
+  const q = quantities[quantity];
+  return units === "us"
+    ? { text: q.toUs(value).toFixed(q.usDigits), unit: q.us }
+    : { text: value.toFixed(q.digits), unit: q.metric };
+}
+export const withUnit = (value: number, quantity: Quantity, units: UnitSystem): string => {
+  const f = figure(value, quantity, units);
+  return `${f.text} ${f.unit}`;
+};
+
+export const clock = (at: Date, timeZone: string): string =>
+  new Intl.DateTimeFormat("en-GB", { hour: "2-digit", minute: "2-digit", timeZone }).format(at);
+export const dayMonth = (at: Date, timeZone: string): string =>
+  new Intl.DateTimeFormat("en-GB", { day: "numeric", month: "short", timeZone }).format(at);
+export const fullDate = (at: Date, timeZone: string): string =>
+  new Intl.DateTimeFormat("en-GB", { weekday: "long", day: "numeric", month: "long", timeZone }).format(at);
+export const dateAndTime = (at: Date, timeZone: string): string =>
+  `${new Intl.DateTimeFormat("en-GB", { day: "numeric", month: "short", year: "numeric", timeZone }).format(at)}, ${clock(at, timeZone)}`;
+
+/** Time when it is today, day and time otherwise. */
+export function when(at: Date, now: Date, timeZone: string): string {
+  const day = (d: Date) => new Intl.DateTimeFormat("en-CA", { timeZone }).format(d);
+  return day(at) === day(now) ? clock(at, timeZone) : `${dayMonth(at, timeZone)} ${clock(at, timeZone)}`;
+}
+
+/** A span in the two units that matter: 4 min, 2 h 05, 3 d 4 h, 2 y 1 m. */
+export function span(ms: number): string {
+  const minutes = Math.round(Math.abs(ms) / 60_000);
+  if (minutes < 90) return `${minutes} min`;
+  const hours = Math.floor(minutes / 60);
+  if (hours < 48) return `${hours} h ${String(minutes % 60).padStart(2, "0")}`;
+  const days = Math.floor(hours / 24);
+  if (days < 90) return `${days} d`;
+  const years = Math.floor(days / 365.25);
+  const months = Math.round((days - years * 365.25) / 30.4);
+  return years > 0 ? `${years} y ${months} m` : `${months} months`;
+}
+export const minutesSeconds = (seconds: number): string =>
+  `${Math.floor(seconds / 60)} min ${String(Math.round(seconds % 60)).padStart(2, "0")} s`;

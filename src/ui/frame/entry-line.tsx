@@ -1,0 +1,172 @@
+"use client";
+import { useRouter } from "next/navigation";
+import { useEffect, useRef, useState } from "react";
+import { v7 as uuidv7 } from "uuid";
+import { parseShorthand, type Understood } from "@/core/shorthand";
+import { withUnit } from "../format";
+import { usePreferences } from "../preferences-context";
+import { failureText } from "../words/failures";
+import type { LineActions, Place } from "./line-actions";
+
+export type EntryContext = {
+  /** How a line is understood here, or null to leave it to the frame. */
+  readonly say: (understood: Understood) => string | null;
+  /** Takes it; true when taken. */
+  readonly take: (understood: Understood) => boolean;
+};
+
+const parameterWords: Record<string, string> = {
+  ph: "pH",
+  temperature: "",
+  conductivity: "conductivity",
+  concentration: "concentration",
+  titrant: "titrant",
+};
+
+/** One input, always a key away: shop shorthand, gauge output, or a name to go to; understood before anything is stored. */
+export function EntryLine({ context, actions }: { context: EntryContext | null; actions: LineActions }) {
+  const { units } = usePreferences();
+  const router = useRouter();
+  const [text, setText] = useState("");
+  const [history, setHistory] = useState<string[]>([]);
+  const [back, setBack] = useState(-1);
+  const [places, setPlaces] = useState<readonly Place[]>([]);
+  const [message, setMessage] = useState<{ good: boolean; text: string } | null>(null);
+  const [busy, setBusy] = useState(false);
+  const pending = useRef<{ text: string; id: string } | null>(null);
+  const parsed = text.trim() === "" ? null : parseShorthand(text, units);
+  const goingTo = parsed?.ok && parsed.value.kind === "go-to" ? parsed.value.word : null;
+
+  useEffect(() => {
+    if (!goingTo) return setPlaces([]);
+    let live = true;
+    const timer = setTimeout(async () => {
+      const found = await actions.findPlaces(goingTo).catch(() => []);
+      if (live) setPlaces(found);
+    }, 120);
+    return () => {
+      live = false;
+      clearTimeout(timer);
+    };
+  }, [goingTo, actions]);
+
+  const said =
+    parsed === null
+      ? null
+      : !parsed.ok
+        ? { good: false, text: failureText(parsed.error) }
+        : { good: true, text: context?.say(parsed.value) ?? sayUnderstood(parsed.value, units, places) };
+
+  async function enter() {
+    if (!parsed?.ok || busy) return;
+    const understood = parsed.value;
+    const done = (note: string) => {
+      setHistory((h) => [text, ...h].slice(0, 30));
+      setText("");
+      setBack(-1);
+      setMessage(note ? { good: true, text: note } : null);
+    };
+    if (context?.take(understood)) return done("");
+    if (understood.kind === "go-to") {
+      const place = places[0];
+      if (!place)
+        return setMessage({
+          good: false,
+          text: `Nothing is called “${understood.word}”. Try a rack, job, tank, case or structure.`,
+        });
+      done("");
+      return router.push(place.href);
+    }
+    setBusy(true);
+    // The same typed line keeps its id through retries, so that it is stored once.
+    if (pending.current?.text !== text) pending.current = { text, id: uuidv7() };
+    const outcome = await actions
+      .saveShorthand(understood, pending.current.id, new Date().toISOString())
+      .catch(() => ({ ok: false as const, failure: { kind: "not-saved" } }));
+    setBusy(false);
+    if (!outcome.ok) return setMessage({ good: false, text: failureText(outcome.failure) });
+    pending.current = null;
+    done(outcome.already ? "Already recorded." : "Recorded.");
+    router.refresh();
+  }
+
+  return (
+    <footer className="entry grid grid-cols-[auto_minmax(0,1fr)_auto] items-center gap-3.5 px-5 max-[1000px]:px-3">
+      <label htmlFor="entry-line" className="font-bold text-[#e58a60]">
+        <span aria-hidden="true">›</span>
+        <span className="sr-only">Entry line</span>
+      </label>
+      <div className="flex min-w-0 flex-wrap items-center gap-x-4">
+        <input
+          id="entry-line"
+          value={text}
+          autoComplete="off"
+          spellCheck={false}
+          inputMode="text"
+          placeholder="rack, reading, bath, or where to go"
+          className="fig min-h-11 min-w-[15ch] max-w-[46ch] flex-[0_1_auto] border-0 bg-transparent text-[17px] text-[#f7f0e6] caret-[#e58a60] outline-none placeholder:text-[#a89b8c] [field-sizing:content]"
+          aria-describedby="entry-said"
+          onChange={(e) => {
+            setText(e.target.value);
+            setMessage(null);
+          }}
+          onKeyDown={(e) => {
+            if (e.key === "Enter") {
+              e.preventDefault();
+              void enter();
+            }
+            if (e.key === "Escape") {
+              setText("");
+              setMessage(null);
+              (e.target as HTMLInputElement).blur();
+            }
+            if (e.key === "ArrowUp" && history.length > 0) {
+              e.preventDefault();
+              const next = Math.min(back + 1, history.length - 1);
+              setBack(next);
+              setText(history[next] ?? "");
+            }
+          }}
+        />
+        <output
+          id="entry-said"
+          aria-live="polite"
+          className={`min-w-0 truncate text-[13.5px] max-[1000px]:whitespace-normal ${(message ?? said)?.good === false ? "text-[#ff9db2]" : "text-[#cbbfae]"}`}
+        >
+          {busy ? "Recording …" : (message?.text ?? said?.text ?? "")}
+        </output>
+      </div>
+      <span className="text-[13.5px] text-[#cbbfae] max-[1000px]:hidden">
+        <span className="key">Enter</span> {goingTo ? "go" : "keep"} &nbsp; <span className="key">↑</span> last
+      </span>
+    </footer>
+  );
+}
+
+function sayUnderstood(u: Understood, units: "metric" | "us", places: readonly Place[]): string {
+  switch (u.kind) {
+    case "go-to":
+      return places.length
+        ? `${places[0]?.label} · ${places[0]?.what}${
+            places.length > 1
+              ? `, or ${places
+                  .slice(1, 3)
+                  .map((p) => p.label)
+                  .join(", ")}`
+              : ""
+          }`
+        : `looking for “${u.word}”`;
+    case "thickness":
+      return `${u.rack ? `Rack ${u.rack}` : "No rack named"}${u.spot ? ` · ${u.spot}` : ""} · ${u.readings.map((r) => withUnit(r.valueUm, "thickness", units)).join(", ")}`;
+    case "bath-check":
+      return `${u.tank} · ${u.values.map((x) => `${parameterWords[x.parameter]} ${x.parameter === "temperature" ? withUnit(x.value, "temperature", units) : `${x.value}${x.parameter === "titrant" ? " mL" : ""}`}`.trim()).join(" · ")}`;
+    case "oven-pull":
+      return `Oven ${u.oven} · pull now`;
+    case "passage":
+      return `Rack ${u.rack} · into ${u.stage} now`;
+    case "cross-cut":
+      return `Rack ${u.rack} · cross-cut, ${u.squaresLost} of ${u.squares} squares lost`;
+    case "solvent-rub":
+      return `Rack ${u.rack} · solvent rub grade ${u.grade} after ${u.doubleRubs} double rubs`;
+  }
+}

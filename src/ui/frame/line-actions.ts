@@ -1,0 +1,16 @@
+import type { Understood } from "@/core/shorthand";
+import type { EntryInput } from "@/server/entries/entry";
+
+export type Failure = { readonly kind: string; readonly [detail: string]: unknown };
+export type Saved =
+  | { readonly ok: true; readonly recordId: string; readonly already: boolean }
+  | { readonly ok: false; readonly failure: Failure };
+export type Place = { readonly href: string; readonly label: string; readonly what: string };
+
+/** What the frame may ask of the server; handed down by the layout, since the interface never imports the server. */
+export type LineActions = {
+  readonly save: (entry: EntryInput) => Promise<Saved>;
+  readonly saveShorthand: (understood: Understood, id: string, happenedAt: string) => Promise<Saved>;
+  readonly findPlaces: (word: string) => Promise<readonly Place[]>;
+  readonly signOut: () => Promise<void>;
+};

@@ -1,0 +1,149 @@
+"use client";
+import { setNonce } from "get-nonce";
+import { useRouter } from "next/navigation";
+import { Dialog } from "radix-ui";
+import { createContext, type ReactNode, useCallback, useContext, useEffect, useMemo, useState } from "react";
+import type { Understood } from "@/core/shorthand";
+import { usePreferences } from "../preferences-context";
+import { type EntryContext, EntryLine } from "./entry-line";
+import type { LineActions } from "./line-actions";
+
+type Shell = {
+  setContext: (context: EntryContext | null) => void;
+  showKeys: () => void;
+  signOut: () => void;
+  actions: LineActions;
+};
+const Context = createContext<Shell | null>(null);
+export function useShell(): Shell {
+  const shell = useContext(Context);
+  if (!shell) throw new Error("useShell outside the frame");
+  return shell;
+}
+/** Lets a view answer what is typed on the entry line while it is open: bare readings, say. */
+export function useEntryContext(context: EntryContext): void {
+  const { setContext } = useShell();
+  useEffect(() => {
+    setContext(context);
+    return () => setContext(null);
+  }, [context, setContext]);
+}
+export type { EntryContext, Understood };
+
+const sequences: Record<string, { href: string; what: string }> = {
+  s: { href: "/", what: "Shift" },
+  p: { href: "/plan", what: "Plan" },
+  w: { href: "/pretreat", what: "Pretreat: baths" },
+  c: { href: "/cure", what: "Cure" },
+  t: { href: "/test", what: "Test" },
+  r: { href: "/release", what: "Release" },
+  f: { href: "/field", what: "Field" },
+  d: { href: "/causes", what: "Causes (defects)" },
+  i: { href: "/records/import", what: "Import" },
+};
+
+/** The frame's living parts: entry line, shortcuts, the keys sheet. */
+export function ShellProvider({
+  actions,
+  nonce,
+  children,
+}: {
+  actions: LineActions;
+  nonce: string;
+  children: ReactNode;
+}) {
+  const router = useRouter();
+  const { shortcuts } = usePreferences();
+  const [context, setContext] = useState<EntryContext | null>(null);
+  const [keys, setKeys] = useState(false);
+  useEffect(() => setNonce(nonce), [nonce]);
+  const showKeys = useCallback(() => setKeys(true), []);
+  const signOut = useCallback(() => void actions.signOut(), [actions]);
+  useEffect(() => {
+    let waitingForPlace = false;
+    const onKey = (event: KeyboardEvent) => {
+      const target = event.target as HTMLElement;
+      if (
+        event.ctrlKey ||
+        event.metaKey ||
+        event.altKey ||
+        /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName) ||
+        target.isContentEditable
+      )
+        return;
+      const focusEntry = () => document.getElementById("entry-line")?.focus();
+      // Digits, point and comma belong to the entry line: gauges type them.
+      if (/^[\d.,]$/.test(event.key)) return focusEntry();
+      if (event.key === "?") return setKeys(true);
+      if (event.key === "/" || event.key === ">") {
+        event.preventDefault();
+        return focusEntry();
+      }
+      if (!shortcuts) return;
+      if (waitingForPlace) {
+        waitingForPlace = false;
+        const place = sequences[event.key.toLowerCase()];
+        if (place) router.push(place.href);
+      } else if (event.key === "g") {
+        waitingForPlace = true;
+        setTimeout(() => {
+          waitingForPlace = false;
+        }, 1500);
+      }
+    };
+    window.addEventListener("keydown", onKey);
+    return () => window.removeEventListener("keydown", onKey);
+  }, [router, shortcuts]);
+  const shell = useMemo(() => ({ setContext, showKeys, signOut, actions }), [showKeys, signOut, actions]);
+  return (
+    <Context value={shell}>
+      {children}
+      <EntryLine context={context} actions={actions} />
+      <Dialog.Root open={keys} onOpenChange={setKeys}>
+        <Dialog.Portal>
+          <Dialog.Overlay className="fixed inset-0 z-40 bg-black/40" />
+          <Dialog.Content
+            aria-describedby={undefined}
+            className="fixed left-1/2 top-1/2 z-50 max-h-[86vh] w-[min(560px,94vw)] -translate-x-1/2 -translate-y-1/2 overflow-auto border border-rule-strong bg-bench p-6 text-ink"
+          >
+            <Dialog.Title asChild>
+              <h1>Keys</h1>
+            </Dialog.Title>
+            <div className="ruled mt-3">
+              {[
+                ["0–9 . ,", "go to the entry line: a gauge that types works anywhere"],
+                ["/", "entry line: shorthand, a rack, a bath, a place"],
+                ["Enter", "keep what was understood"],
+                ["Esc", "drop it"],
+                ["↑", "last lines typed"],
+                ["?", "this sheet"],
+              ].map(([key, what]) => (
+                <div key={key} className="row grid-cols-[110px_1fr]">
+                  <span>
+                    <span className="key">{key}</span>
+                  </span>
+                  <span>{what}</span>
+                </div>
+              ))}
+              {Object.entries(sequences).map(([key, place]) => (
+                <div key={key} className="row grid-cols-[110px_1fr]">
+                  <span>
+                    <span className="key">g</span> <span className="key">{key}</span>
+                  </span>
+                  <span>{place.what}</span>
+                </div>
+              ))}
+            </div>
+            <p className="soft small mt-3">
+              Shorthand: <span className="fig">rack 1042 dft a3 72 75 71</span> ·{" "}
+              <span className="fig">tank 3 ph 5.1 at 48C titr 8.4</span> ·{" "}
+              <span className="fig">rack 1042 in booth</span> · <span className="fig">rack 1042 cut 0/25</span> ·{" "}
+              <span className="fig">rack 1042 rub 5</span>
+            </p>
+            <Dialog.Close className="btn mt-4">Close</Dialog.Close>
+          </Dialog.Content>
+        </Dialog.Portal>
+      </Dialog.Root>
+    </Context>
+  );
+}

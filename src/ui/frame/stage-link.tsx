@@ -1,0 +1,37 @@
+"use client";
+import Link from "next/link";
+import { usePathname } from "next/navigation";
+import type { ReactNode } from "react";
+
+const belongs: Record<string, RegExp> = {
+  plan: /^\/(plan|jobs)/,
+  prepare: /^\/prepare/,
+  pretreat: /^\/pretreat/,
+  coat: /^\/coat/,
+  cure: /^\/cure|^\/racks\/[^/]+\/cure/,
+  test: /^\/test|^\/racks\/[^/]+\/(thickness|bench)/,
+  release: /^\/release|^\/racks\/[^/]+\/release/,
+  field: /^\/field/,
+};
+
+export function StageLink({
+  href,
+  id,
+  fact,
+  children,
+}: {
+  href: string;
+  id: string;
+  fact: string;
+  children: ReactNode;
+}) {
+  const here = belongs[id]?.test(usePathname()) ?? false;
+  return (
+    <Link href={href} className="stage" aria-current={here ? "page" : undefined} prefetch={false}>
+      {children}
+      <span className="fact" title={fact}>
+        {fact}
+      </span>
+    </Link>
+  );
+}

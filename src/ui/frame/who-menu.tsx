@@ -1,0 +1,78 @@
+"use client";
+import Link from "next/link";
+import { useRouter } from "next/navigation";
+import { DropdownMenu } from "radix-ui";
+import { usePreferences } from "../preferences-context";
+import { useShell } from "./shell";
+
+const item =
+  "flex min-h-10 items-center justify-between gap-6 rounded px-3 py-1.5 text-[14px] outline-none data-[highlighted]:bg-sorrel-tint text-ink no-underline";
+const setCookie = (name: string, value: string) => {
+  // biome-ignore lint/suspicious/noDocumentCookie: the asynchronous cookie store is not in every browser a shop has
+  document.cookie = `${name}=${value}; path=/; max-age=31536000; samesite=lax`;
+};
+
+/** Who is at the bench, and their own choices: units, theme, shortcuts; and the places off the line. */
+export function WhoMenu({ name, role, shift }: { name: string; role: string; shift: string }) {
+  const { units, theme, shortcuts } = usePreferences();
+  const { signOut, showKeys } = useShell();
+  const router = useRouter();
+  const choose = (cookie: string, value: string) => {
+    setCookie(cookie, value);
+    router.refresh();
+  };
+  return (
+    <div>
+      <DropdownMenu.Root modal={false}>
+        <DropdownMenu.Trigger className="min-h-6 font-bold text-ink" aria-label={`${name}, ${role}: choices`}>
+          <span className="who-long">{name}</span>
+          <span className="hidden max-[1000px]:inline">
+            {name
+              .split(" ")
+              .map((w) => w[0])
+              .join("")}
+          </span>{" "}
+          ▾
+        </DropdownMenu.Trigger>
+        <DropdownMenu.Portal>
+          <DropdownMenu.Content align="end" className="z-50 min-w-56 border border-rule-strong bg-raised p-1 text-ink">
+            <DropdownMenu.Item className={item} onSelect={() => choose("units", units === "us" ? "metric" : "us")}>
+              Units <span className="fig soft">{units === "us" ? "mil °F" : "µm °C"}</span>
+            </DropdownMenu.Item>
+            <DropdownMenu.Item className={item} onSelect={() => choose("theme", theme === "dark" ? "light" : "dark")}>
+              Theme <span className="soft">{theme}</span>
+            </DropdownMenu.Item>
+            <DropdownMenu.Item className={item} onSelect={() => choose("shortcuts", shortcuts ? "off" : "on")}>
+              Letter shortcuts <span className="soft">{shortcuts ? "on" : "off"}</span>
+            </DropdownMenu.Item>
+            <DropdownMenu.Separator className="my-1 h-px bg-rule" />
+            {(["/causes", "/records", "/records/import"] as const).map((href, i) => (
+              <DropdownMenu.Item key={href} asChild className={item}>
+                <Link href={href}>{["Causes", "Records", "Import a file"][i]}</Link>
+              </DropdownMenu.Item>
+            ))}
+            <DropdownMenu.Separator className="my-1 h-px bg-rule" />
+            <DropdownMenu.Item className={item} onSelect={signOut}>
+              Sign out
+            </DropdownMenu.Item>
+          </DropdownMenu.Content>
+        </DropdownMenu.Portal>
+      </DropdownMenu.Root>
+      <div className="who-long">{shift}</div>
+      <div className="who-long faint">
+        <span className="fig">{units === "us" ? "mil °F" : "µm °C"}</span> ·{" "}
+        <button type="button" onClick={showKeys} className="min-h-6">
+          <span className="key">?</span> keys
+        </button>
+      </div>
+      <nav aria-label="Off the line" className="who-long mt-0.5 flex justify-end gap-3">
+        <Link className="link" href="/causes">
+          Causes
+        </Link>
+        <Link className="link" href="/records">
+          Records
+        </Link>
+      </nav>
+    </div>
+  );
+}

@@ -1,0 +1,11 @@
+"use client";
+import { createContext, type ReactNode, useContext } from "react";
+import type { UnitSystem } from "@/core/units";
+
+export type ViewPreferences = { units: UnitSystem; theme: "light" | "dark"; shortcuts: boolean; timeZone: string };
+const Context = createContext<ViewPreferences>({ units: "metric", theme: "light", shortcuts: true, timeZone: "UTC" });
+
+export function PreferencesProvider({ value, children }: { value: ViewPreferences; children: ReactNode }) {
+  return <Context value={value}>{children}</Context>;
+}
+export const usePreferences = (): ViewPreferences => useContext(Context);

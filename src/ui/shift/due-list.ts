@@ -1,0 +1,108 @@
+import type { VerdictResult } from "@/core/verdict";
+import type { Line } from "@/server/line/load-line";
+import { clock, span } from "../format";
+import { parameterName } from "../words/reasons";
+
+export type DueItem = {
+  readonly atMs: number | null;
+  readonly what: string;
+  readonly why: string;
+  readonly result: VerdictResult;
+  readonly word: string;
+  readonly href: string;
+};
+
+/** What needs a hand now, soonest first: pulls, bath checks, bare metal, open readings, held racks, cases. */
+export function dueList(line: Line): DueItem[] {
+  const items: DueItem[] = [];
+  const now = line.at.getTime();
+  const time = (at: Date) => clock(at, line.timeZone);
+  for (const bake of line.bakes) {
+    const ready = bake.index >= 100;
+    items.push({
+      atMs: bake.pullAt?.getTime() ?? null,
+      what: `${bake.oven}, load ${bake.load}`,
+      why: ready
+        ? `${bake.channel} has index ${bake.index.toFixed(0)}: cured, pull before it over-bakes`
+        : bake.pullAt
+          ? `${bake.channel}, the slowest, is at index ${bake.index.toFixed(0)}; 100 at its present heat by ${time(bake.pullAt)}`
+          : `${bake.channel} is still heating; index ${bake.index.toFixed(0)}`,
+      result: bake.result,
+      word: ready ? "Pull now" : bake.pullAt ? `Pull ${time(bake.pullAt)}` : "Heating",
+      href: `/racks/${bake.racks[0]}/cure`,
+    });
+  }
+  for (const file of line.baths) {
+    if (!file.nextCheckBy) continue;
+    const overdue = file.nextCheckBy.getTime() < now;
+    const leaving = file.series.find((s) => s.nextCheckWhy === "forecast");
+    const worst = file.series.find((s) => s.points.at(-1)?.result === file.result);
+    const last = worst?.points.at(-1);
+    const why =
+      leaving?.forecast?.kind === "forecast" && leaving.forecast.limit !== null
+        ? `${parameterName[leaving.parameter]} moves toward ${leaving.forecast.limit}; check before it may leave the window`
+        : last && file.result !== "in"
+          ? `${parameterName[worst?.parameter ?? ""]} read ${last.value.toFixed(2)} at ${time(last.at)}`
+          : overdue
+            ? `Last round ${span(now - (last?.at.getTime() ?? now))} ago`
+            : "All values in at the last round";
+    items.push({
+      atMs: file.nextCheckBy.getTime(),
+      what: file.bath.data.name,
+      why,
+      result: file.result === "out" ? "out" : overdue || file.result === "watch" ? "watch" : "in",
+      word: overdue ? "Check overdue" : `Check by ${time(file.nextCheckBy)}`,
+      href: `/pretreat/${file.bath.code.toLowerCase().replace(" ", "-")}`,
+    });
+  }
+  for (const rack of line.racks) {
+    if (rack.what === "bare" && rack.bareSinceMs !== null) {
+      const limit = rack.bareSinceMs + line.bareLimitHours * 3_600_000;
+      items.push({
+        atMs: limit,
+        what: `Rack ${rack.number}, bare metal`,
+        why: `Blasted ${time(new Date(rack.bareSinceMs))}; the shop's limit is ${line.bareLimitHours} h`,
+        result: limit < now ? "out" : "in",
+        word: limit < now ? "Past limit" : `${span(now - rack.bareSinceMs)} bare`,
+        href: `/racks/${rack.number}`,
+      });
+    }
+    if (rack.what === "film-open")
+      items.push({
+        atMs: now,
+        what: `Rack ${rack.number}, film`,
+        why: `${rack.part}: ${rack.asked - rack.readings} readings to go`,
+        result: "unknown",
+        word: `${rack.readings} of ${rack.asked}`,
+        href: `/racks/${rack.number}/thickness`,
+      });
+    if (rack.what === "held" || rack.what === "adhesion-out" || rack.what === "defect")
+      items.push({
+        atMs: now,
+        what: `Rack ${rack.number}, ${rack.stage}`,
+        why: `${rack.part}: ${rack.iso !== null && rack.iso > 1 ? `cross-cut grade ${rack.iso}` : (rack.defect ?? "").replaceAll("-", " ")}${rack.what === "held" ? ", held for a lead" : ""}`,
+        result: "out",
+        word: rack.what === "held" ? "Held" : "Look",
+        href: `/racks/${rack.number}/release`,
+      });
+    if (rack.what === "to-release")
+      items.push({
+        atMs: now,
+        what: `Rack ${rack.number}, release`,
+        why: `${rack.part}: measured and tested`,
+        result: "in",
+        word: "To release",
+        href: `/racks/${rack.number}/release`,
+      });
+  }
+  for (const open of line.openCases)
+    items.push({
+      atMs: null,
+      what: `Case ${open.number}`,
+      why: `${open.defect.replaceAll("-", " ")}, ${open.zone.toLowerCase()}`,
+      result: "watch",
+      word: "Not confirmed",
+      href: `/causes/${open.number}`,
+    });
+  return items.sort((a, b) => (a.atMs ?? Number.POSITIVE_INFINITY) - (b.atMs ?? Number.POSITIVE_INFINITY));
+}

@@ -1,0 +1,85 @@
+/** A failure as a person reads it: what was wrong, with the value, and what to do. */
+type Failure = { readonly kind: string; readonly [detail: string]: unknown };
+const s = (value: unknown): string =>
+  typeof value === "number" ? String(Math.round(value * 1000) / 1000) : String(value);
+
+const sentences: Record<string, (f: Failure) => string> = {
+  empty: () => "Nothing was typed.",
+  "not-understood": (f) =>
+    `“${s(f.word)}” is not understood here. Try: rack 1042 dft a3 72 75 71, or tank 3 ph 5.1 at 48C.`,
+  expected: (f) =>
+    `Expected ${s(f.what)}${f.got ? `, got “${s(f.got)}”` : ""}. For example: ${Array.isArray(f.of) ? f.of.join(", ") : ""}.`,
+  "ambiguous-number": (f) =>
+    `“${s(f.text)}” could be ${Array.isArray(f.readAs) ? f.readAs.join(" or ") : "two numbers"}. Type it with a point for decimals and no thousands mark.`,
+  "not-a-number": (f) => `“${s(f.text)}” is not a number. Type digits, with a point for decimals.`,
+  "unknown-unit": (f) => `“${s(f.word)}” is not a unit known here. Use µm, mil, °C, °F or µS/cm.`,
+  negative: (f) => `${s(f.valueUm)} µm is under zero. Read the place again.`,
+  "beyond-any-film": (f) =>
+    `${s(f.valueUm)} µm is more than any film (${s(f.mostUm)}). Check the unit and the decimal mark.`,
+  "beyond-instrument": (f) =>
+    `${s(f.value ?? f.tempC)} for ${s(f.parameter ?? "temperature")} is beyond what the instrument can read (${s(f.least)} to ${s(f.most)}). Check the decimal mark and the unit.`,
+  "bad-entry": (f) => `${f.field ? `${s(f.field)}: ` : ""}${s(f.value)} ${s(f.why)}. Correct it and record again.`,
+  "role-refused": (f) =>
+    `Your role (${s(f.role)}) may not do this; it needs “${s(f.needs)}”. Ask a lead or the administrator.`,
+  "signed-out": () =>
+    "Your session has ended. Sign in again in another tab, then record: what you typed is still here.",
+  "in-the-future": (f) => `${s(f.happenedAt)} lies ahead of the clock. Correct the time.`,
+  "too-long-ago": (f) => `${s(f.happenedAt)} is before any record here. Correct the date.`,
+  "unknown-rack": (f) => `There is no rack ${s(f.number)} for you. Check the number on its tag.`,
+  "unknown-bath": (f) => `There is no bath “${s(f.name)}”. Type it as on the line: tank 3.`,
+  "unknown-structure": (f) => `There is no structure “${s(f.name)}”.`,
+  "unknown-case": (f) => `There is no case ${s(f.number)}.`,
+  "unknown-spot": (f) => `${s(f.face)}/${s(f.spot)} is not a spot on ${s(f.of)}. The sketch shows the spots.`,
+  "value-given-twice": (f) => `${s(f.parameter)} is given twice. Keep one.`,
+  "key-conflict": () => "This was already recorded with other content; the stored record stands. Reload to see it.",
+  "already-superseded": (f) =>
+    `${s(f.by)} corrected this record first (“${s(f.reason)}”). Reload, look at theirs, and correct that one if it is still wrong.`,
+  "unknown-superseded": () => "The record to correct does not exist or is of another kind. Reload and choose it again.",
+  "blank-over-titrant": (f) =>
+    `The blank (${s(f.blankMl)} mL) is more than the titrant (${s(f.titrantMl)} mL). Check both burette readings.`,
+  "bad-squares": (f) => `${s(f.squaresLost)} squares lost of ${s(f.squares)} cannot be. Count again.`,
+  "bad-rubs": (f) =>
+    `${s(f.doubleRubs)} double rubs on a limit of ${s(f.limit)} cannot be. Count to the limit at most.`,
+  "more-affected-than-seen": (f) =>
+    `${s(f.affected)} pieces affected of ${s(f.seen)} looked at cannot be. Check both counts.`,
+  "narrower-than-scribe": (f) =>
+    `The mean width (${s(f.meanMm)} mm) is less than the scribe (${s(f.scribeMm)} mm). Check the scribe width or the unit.`,
+  "bad-width": (f) => `${s(f.widthMm)} mm is not a width. Measure again.`,
+  "no-widths": () => "No widths were given. Measure six or more, evenly spaced.",
+  "empty-file": () => "The file holds no readings. Export it again from the instrument.",
+  "no-thickness-column": (f) =>
+    `No thickness column was found (first line: “${s(f.firstLine)}”). Is this a gauge export?`,
+  "no-time-column": (f) => `No time column was found among: ${Array.isArray(f.columns) ? f.columns.join(", ") : ""}.`,
+  "missing-columns": (f) => `Missing columns: ${Array.isArray(f.missing) ? f.missing.join(", ") : ""}.`,
+  "unit-unknown": () => "The file names no unit. Choose the unit below and read it again.",
+  "mixed-units": (f) =>
+    `The file mixes units (${Array.isArray(f.units) ? f.units.join(" and ") : ""}). Export it in one.`,
+  "ambiguous-dates": (f) =>
+    `“${s(f.example)}” could be day or month first, and no date in the file tells. Choose below.`,
+  "mixed-dates": (f) => `Some dates are day first and some month first (like “${s(f.example)}”). Export it again.`,
+  "bad-rows": () => "Some lines could not be taken, so the whole file is refused. Mend these lines and read it again:",
+  "not-utf-8": () => "The file is not UTF-8 text. Export it as CSV or text (UTF-8).",
+  "too-large": (f) => `The file is ${s(f.megabytes)} MB; up to ${s(f.mostMegabytes)} MB is taken. Split it.`,
+  "wrong-kind-of-file": (f) => `This is not a picture Sorrel takes (${s(f.found)}). Use JPEG, PNG or WebP.`,
+  "cut-off-upload": () => "The file arrived incomplete. Send it again.",
+  "too-few-points": (f) => `${s(f.got)} checks since the last addition; ${s(f.need)} are needed to forecast.`,
+  "equal-times": () => "All checks carry the same time; no trend can be drawn.",
+  "points-away": () => "The trend points away from the limits.",
+  "no-spread": () => "The last checks do not vary at all; run rules cannot be judged.",
+  "too-few-values": (f) => `${s(f.got)} values; ${s(f.need)} are needed.`,
+  "over-freeboard": (f) =>
+    `${s(f.neededL)} L do not fit: the tank has ${s(f.freeboardL)} L free. Drain first, or keep the level.`,
+  "no-readings": () => "No reading yet.",
+  "no-live-metal-channel": () => "No live metal channel: the load's cure is not known from this trace.",
+  "times-out-of-order": (f) => `Times are out of order near ${s(f.timeS)} s.`,
+  "no-samples": () => "The trace holds no samples.",
+  "wrong-password": () => "That password is not yours. Nothing was signed.",
+  "wrong-sign-in": () =>
+    "User name and password do not match. Check both; after several tries sign-in rests for ten minutes.",
+  "too-many-tries": () => "Too many tries. Sign-in rests for ten minutes; then try again.",
+  "not-saved": () => "This could not be saved just now. What you typed is kept; try again in a moment.",
+};
+
+export function failureText(failure: Failure): string {
+  return sentences[failure.kind]?.(failure) ?? `Refused: ${failure.kind.replaceAll("-", " ")}.`;
+}

@@ -1,0 +1,315 @@
+import type { BakeReason } from "@/core/cure";
+import type { NominalReason, SpotAreaReason } from "@/core/thickness";
+import type { UnitSystem } from "@/core/units";
+import type { VerdictResult } from "@/core/verdict";
+import type { FoundWhat } from "@/server/causes/findings-from-record";
+import type { VerdictItem } from "@/server/rack/judge-rack";
+import { figure, minutesSeconds, withUnit } from "../format";
+import { failureText } from "./failures";
+
+type Said = { readonly result: VerdictResult; readonly word: string; readonly text: string; readonly figure: string };
+
+export function filmReason(reason: SpotAreaReason | NominalReason, units: UnitSystem): Said {
+  const um = (value: number) => figure(value, "thickness", units).text;
+  switch (reason.kind) {
+    case "area-mean-low":
+      return {
+        result: "out",
+        word: "Thin",
+        text: "The mean of the piece is under the minimum",
+        figure: `${um(reason.meanUm)} < ${um(reason.limitUm)}`,
+      };
+    case "area-mean-high":
+      return {
+        result: "out",
+        word: "Thick",
+        text: "The mean of the piece is over the maximum",
+        figure: `${um(reason.meanUm)} > ${um(reason.limitUm)}`,
+      };
+    case "spot-too-thin":
+      return {
+        result: "out",
+        word: "Too thin",
+        text: `${reason.spot} is under the lowest spot allowed`,
+        figure: `${um(reason.meanUm)} < ${um(reason.limitUm)}`,
+      };
+    case "spot-too-thick":
+      return {
+        result: "out",
+        word: "Too thick",
+        text: `${reason.spot} is over the highest spot allowed`,
+        figure: `${um(reason.meanUm)} > ${um(reason.limitUm)}`,
+      };
+    case "spot-thin":
+      return {
+        result: "watch",
+        word: "Thin",
+        text: `${reason.spot} is under the minimum, inside what a single spot may be`,
+        figure: `${um(reason.meanUm)} < ${um(reason.limitUm)}`,
+      };
+    case "spot-thick":
+      return {
+        result: "watch",
+        word: "Thick",
+        text: `${reason.spot} is over the maximum, inside what a single spot may be`,
+        figure: `${um(reason.meanUm)} > ${um(reason.limitUm)}`,
+      };
+    case "spot-unread":
+      return { result: "unknown", word: "Open", text: `${reason.spot} not read: three readings to go`, figure: "–" };
+    case "few-readings":
+      return {
+        result: "watch",
+        word: "Few",
+        text: `${reason.spot} has fewer than three readings`,
+        figure: `${reason.got} of ${reason.need}`,
+      };
+    case "mean-below-nominal":
+      return {
+        result: "out",
+        word: "Thin",
+        text: "The mean is under the nominal",
+        figure: `${um(reason.meanUm)} < ${um(reason.nominalUm)}`,
+      };
+    case "spot-below-80-percent":
+      return {
+        result: "out",
+        word: "Too thin",
+        text: `Spot ${reason.spot + 1} is under 80 % of the nominal`,
+        figure: `${um(reason.valueUm)} < ${um(reason.limitUm)}`,
+      };
+    case "spot-above-max":
+      return {
+        result: "out",
+        word: "Too thick",
+        text: `Spot ${reason.spot + 1} is over the maximum`,
+        figure: `${um(reason.valueUm)} > ${um(reason.limitUm)}`,
+      };
+    case "too-many-between-80-and-100-percent":
+      return {
+        result: "out",
+        word: "Thin",
+        text: "A fifth or more of the spots lie between 80 and 100 % of the nominal",
+        figure: `${reason.count} of ${reason.of}`,
+      };
+  }
+}
+
+export function bakeReason(reason: BakeReason, units: UnitSystem): Said {
+  const index = (x: number) => x.toFixed(0);
+  switch (reason.kind) {
+    case "index-met":
+      return {
+        result: "in",
+        word: "Cured",
+        text: `Lowest index, on ${reason.channel}; 100 is just cured`,
+        figure: index(reason.index),
+      };
+    case "index-short":
+      return {
+        result: "out",
+        word: "Short",
+        text: `${reason.channel} has not earned its cure; 100 is just cured`,
+        figure: index(reason.index),
+      };
+    case "hold-met":
+      return {
+        result: "in",
+        word: "Held",
+        text: `${reason.channel} at ${withUnit(reason.atC, "temperature", units)} or above for ${minutesSeconds(reason.longestS)}`,
+        figure: `of ${minutesSeconds(reason.neededS)}`,
+      };
+    case "hold-short":
+      return {
+        result: "watch",
+        word: "Hold short",
+        text: `${reason.channel} at ${withUnit(reason.atC, "temperature", units)} or above for ${minutesSeconds(reason.longestS)}`,
+        figure: `of ${minutesSeconds(reason.neededS)}`,
+      };
+    case "only-index-met":
+      return {
+        result: "watch",
+        word: "Index only",
+        text: "The index is met, no sheet hold is: the heat was spread over lower temperatures",
+        figure: index(reason.index),
+      };
+    case "only-hold-met":
+      return {
+        result: "watch",
+        word: "Hold only",
+        text: "A sheet hold is met, the index is not",
+        figure: index(reason.index),
+      };
+    case "overbaked":
+      return {
+        result: "out",
+        word: "Over-baked",
+        text: `${reason.channel} is past the over-bake limit`,
+        figure: index(reason.index),
+      };
+    case "overbake-unknown-in-gap":
+      return {
+        result: "unknown",
+        word: "Over-bake?",
+        text: `If ${reason.channel} stayed hot through the gap it is past the over-bake limit`,
+        figure: index(reason.index),
+      };
+    case "channel-dead":
+      return {
+        result: "unknown",
+        word: "Dead",
+        text: `${reason.channel} gives no number from ${minutesSeconds(reason.fromS)} on; its place is not known`,
+        figure: "–",
+      };
+    case "gap":
+      return {
+        result: "unknown",
+        word: "Gap",
+        text: `No samples from ${minutesSeconds(reason.fromS)} to ${minutesSeconds(reason.toS)}; the gap adds nothing`,
+        figure: "–",
+      };
+    case "extrapolated":
+      return {
+        result: "watch",
+        word: "Beyond sheet",
+        text: `${(100 * reason.share).toFixed(0)} % of the index was earned more than 15 °C outside the sheet's points`,
+        figure: "",
+      };
+    case "assumed-activation-energy":
+      return {
+        result: "watch",
+        word: "Assumed",
+        text: "The sheet gives one point only; 80 kJ/mol is assumed",
+        figure: "",
+      };
+  }
+}
+
+const itemNames: Record<VerdictItem["item"], string> = {
+  film: "Film",
+  cure: "Cure",
+  adhesion: "Adhesion",
+  rub: "Solvent rub",
+  pretreatment: "Pretreatment",
+};
+export const itemName = (item: VerdictItem["item"]): string => itemNames[item];
+export const parameterName: Record<string, string> = {
+  ph: "pH",
+  concentration: "concentration",
+  temperature: "temperature",
+  conductivity: "conductivity",
+};
+export const parameterUnit: Record<string, string> = {
+  ph: "",
+  concentration: "%",
+  temperature: "°C",
+  conductivity: "µS/cm",
+};
+
+/** One item of a rack's verdict in a line a coater would say, with its word. */
+export function itemSentence(item: VerdictItem, units: UnitSystem): { word: string; text: string } {
+  switch (item.item) {
+    case "film": {
+      if (item.failure) return { word: "Open", text: failureText(item.failure) };
+      if (!item.film) return { word: "Not measured", text: "No film reading is on record" };
+      const first = item.film.verdict.reasons[0];
+      const meanUm = item.film.kind === "spot-area" ? item.film.verdict.areas[0]?.meanUm : item.film.verdict.meanUm;
+      const said = first ? filmReason(first, units) : null;
+      return {
+        word: item.result === "in" ? "In" : (said?.word ?? "In"),
+        text: `Mean ${withUnit(meanUm ?? 0, "thickness", units)}${said ? `; ${said.text} (${said.figure})` : ", every spot in"}`,
+      };
+    }
+    case "cure": {
+      if (item.failure) return { word: "Not known", text: failureText(item.failure) };
+      if (!item.bake) return { word: "Not recorded", text: "No oven trace is on record" };
+      return {
+        word: item.result === "in" ? "Cured" : bakeReason(item.bake.reasons[0] as BakeReason, units).word,
+        text: `Index ${item.bake.decidingIndex.toFixed(0)} on ${item.bake.decidingChannel}, the lowest live metal channel`,
+      };
+    }
+    case "adhesion":
+      return item.iso === null
+        ? { word: "Not tested", text: `Cross-cut with tape asked for, grade ${item.worstIso} or better` }
+        : {
+            word: item.result === "out" ? "Lifts" : "Holds",
+            text: `Cross-cut grade ${item.iso} (${item.astm}); ${item.worstIso} or better asked for`,
+          };
+    case "rub":
+      return {
+        word: item.result === "in" ? "Stands" : item.result === "out" ? "Softens" : "Look",
+        text: `Grade ${item.rubGrade} of 5 after ${item.doubleRubs} double rubs`,
+      };
+    case "pretreatment": {
+      if (!item.worst || item.worst.value === null)
+        return { word: "Not known", text: "No bath check lies near the minute it passed" };
+      const range = [item.worst.lower, item.worst.upper].map((x) => x ?? "").join("–");
+      return {
+        word: item.result === "in" ? "In window" : "Bath out",
+        text: `${item.worst.bath} ${parameterName[item.worst.parameter]} ${item.worst.value.toFixed(item.worst.parameter === "ph" ? 2 : 1)} ${parameterUnit[item.worst.parameter]} on ${range} when it passed`,
+      };
+    }
+  }
+}
+
+/** What the record holds about a finding. */
+export function foundText(what: FoundWhat): string {
+  switch (what.kind) {
+    case "never-recorded":
+      return "never recorded";
+    case "not-called-for":
+      return "not called for on this metal";
+    case "job-says":
+      return what.feature
+        ? `${what.feature.replaceAll("-", " ")}: by the part's description`
+        : what.substrate.replaceAll("-", " ");
+    case "done":
+      return `${what.step.replaceAll("-", " ")} done`;
+    case "not-done":
+      return `${what.step.replaceAll("-", " ")}: none`;
+    case "option-declined":
+      return `${what.what} declined by ${what.by} on ${what.on}`;
+    case "exposure":
+      return what.exposure.length ? what.exposure.join(", ").replaceAll("-", " ") : "none named";
+    case "value": {
+      const digits = Math.abs(what.value) < 10 ? 2 : Math.abs(what.value) < 100 ? 1 : 0;
+      const limits =
+        what.lower !== null && what.upper !== null
+          ? ` on ${what.lower}–${what.upper}`
+          : what.upper !== null
+            ? ` (limit ${what.upper})`
+            : what.lower !== null
+              ? ` (at least ${what.lower})`
+              : "";
+      return `${what.quantity} ${what.value.toFixed(digits)}${what.unit ? ` ${what.unit}` : ""}${limits}${what.where ? `, ${what.where}` : ""}`;
+    }
+  }
+}
+
+export const runRuleWords: Record<string, string> = {
+  1: "one beyond 3σ",
+  2: "nine in a row on one side",
+  3: "six in a row rising or falling",
+  4: "fourteen alternating",
+  5: "two of three beyond 2σ",
+  6: "four of five beyond 1σ",
+  7: "fifteen in a row within 1σ",
+  8: "eight in a row beyond 1σ",
+};
+export const decisionWords: Record<string, string> = {
+  accept: "Accepted",
+  hold: "Held",
+  "scuff-and-recoat": "Scuff and recoat",
+  strip: "Strip and redo",
+  concession: "Accepted by concession",
+  scrap: "Scrapped",
+};
+export const stageNames: Record<string, string> = {
+  plan: "Plan",
+  prepare: "Prepare",
+  pretreat: "Pretreat",
+  coat: "Coat",
+  cure: "Cure",
+  test: "Test",
+  release: "Release",
+  field: "Field",
+};

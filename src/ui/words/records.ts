@@ -1,0 +1,44 @@
+type Line = { readonly kind: string; readonly number: number | null; readonly text: string | null };
+
+/** One record in a few words. */
+export function recordSentence(r: Line): string {
+  const text = (r.text ?? "").replaceAll("-", " ");
+  switch (r.kind) {
+    case "passage":
+      return `into ${text}`;
+    case "bath-check":
+      return "checked";
+    case "bath-event":
+      return "addition or change";
+    case "thickness":
+      return `film, ${r.number ?? 0} readings`;
+    case "bake":
+      return `in oven, load ${text}`;
+    case "coat":
+      return "coated";
+    case "prep-step":
+      return text + (r.number !== null ? ` ${r.number}` : "");
+    case "condition":
+      return `${text} ${r.number ?? ""}`;
+    case "cross-cut":
+      return `cross-cut grade ${r.number ?? "–"}`;
+    case "solvent-rub":
+      return "solvent rub";
+    case "defect":
+      return text;
+    case "disposition":
+      return `disposition: ${text}`;
+    case "certificate":
+      return "certificate";
+    case "visit":
+      return "visited";
+    case "finding":
+      return text;
+    case "confirmation":
+      return "cause confirmed";
+    case "photo":
+      return "photo";
+    default:
+      return r.kind.replaceAll("-", " ");
+  }
+}
