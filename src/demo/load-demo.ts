@@ -51,6 +51,7 @@ export async function loadDemo(
       wrongAdditionMs: midnight.getTime() - 16 * DAY + 7 * 3_600_000,
       putRightMs: midnight.getTime() - 7 * DAY + 9 * 3_600_000,
       gassyDeliveryMs: midnight.getTime() - 10 * DAY,
+      inHandMinutes: [250, 205, 172, 128, 118, 84, 58, 41],
     });
     const oldFrom = midnight.getTime() - 760 * DAY;
     const old = simulateLine({

@@ -37,7 +37,7 @@ const trace = (pairs: [number, number][]) => ({ timeS: pairs.map((p) => p[0]), t
 
 suite("statistics", () => {
   each("statistics", "describe", (input, expected) => {
-    const got = valueOrThrow(statistics.describe(input));
+    const got = valueOrThrow(statistics.describeValues(input));
     expect(got.n).toBe(expected.n);
     near(got.mean, expected.mean);
     near(got.sampleSd, expected.sd);
@@ -46,7 +46,7 @@ suite("statistics", () => {
     nearAll(got.meanInterval95 ?? [], expected.meanCi95);
   });
   each("statistics", "describe-hard", (input, expected) => {
-    const got = valueOrThrow(statistics.describe(input));
+    const got = valueOrThrow(statistics.describeValues(input));
     near(got.mean, expected.mean, 1e-12);
     near(got.sampleSd, expected.sd, 1e-6);
   });

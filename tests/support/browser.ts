@@ -4,7 +4,14 @@ import { type Browser, chromium, type Page } from "@playwright/test";
 export const launchOptions = {
   executablePath: process.env.CHROMIUM ?? "/usr/bin/chromium",
   chromiumSandbox: false,
-  args: ["--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update", "--disable-sync"],
+  args: [
+    "--disable-gpu",
+    "--disable-quic",
+    "--no-first-run",
+    "--disable-background-networking",
+    "--disable-component-update",
+    "--disable-sync",
+  ],
 };
 export const launch = (): Promise<Browser> => chromium.launch(launchOptions);
 

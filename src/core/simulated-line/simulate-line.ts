@@ -92,6 +92,8 @@ export function simulateLine(input: {
   readonly wrongAdditionMs: number;
   readonly putRightMs: number;
   readonly gassyDeliveryMs: number;
+  /** Racks hung this many minutes before the end, so that each stage has one in hand. */
+  readonly inHandMinutes?: readonly number[];
 }): SimulatedLine {
   const random = seededRandom(input.seed);
   const bath = simulateConversionBath(random, input);
@@ -117,7 +119,7 @@ export function simulateLine(input: {
         day +
         (night ? 19.2 : 5.6 + (i * 9.5) / Math.max(1, input.racksPerDay - 1)) * HOUR +
         Math.round(random.uniform() * 20) * MINUTE;
-      if (hungMs >= input.toMs) continue;
+      if (hungMs >= input.toMs - (input.inHandMinutes ? 6 * HOUR : 0)) continue;
       racks.push(
         simulateRack(random, {
           product: random.pick(input.products),
@@ -132,6 +134,23 @@ export function simulateLine(input: {
         }),
       );
     }
+  }
+  for (const minutes of input.inHandMinutes ?? []) {
+    const hungMs = input.toMs - minutes * MINUTE;
+    const day = Math.floor((hungMs - input.fromMs) / DAY);
+    racks.push(
+      simulateRack(random, {
+        product: random.pick(input.products),
+        number: String(number++).padStart(4, "0"),
+        load: String(load++),
+        hungMs,
+        night: false,
+        toMs: input.toMs,
+        phAt: bath.phAt,
+        gassyDeliveryMs: input.gassyDeliveryMs,
+        day,
+      }),
+    );
   }
   return { kind: "simulated-line", conversion: { checks: bath.checks, events: bath.events }, rinse, air, racks };
 }

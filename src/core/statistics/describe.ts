@@ -64,7 +64,7 @@ export function quantileType7(sorted: readonly number[], p: number): number {
 }
 
 /** Describes a set of values. Units are those of the values. Failures: `no-values`, `not-finite`. O(n log n). */
-export function describe(values: readonly number[]): Result<Description, ValuesFailure> {
+export function describeValues(values: readonly number[]): Result<Description, ValuesFailure> {
   const checked = checkValues(values);
   if (!checked.ok) return checked;
   const sorted = [...values].sort((a, b) => a - b);

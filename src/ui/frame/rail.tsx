@@ -44,7 +44,7 @@ export function Rail({
         <span className="mark-word">Sorrel</span>
       </Link>
       <RailLine facts={facts} />
-      <div className="min-w-[150px] pt-3 text-right text-[12.5px] leading-snug text-ink-2 max-[1000px]:min-w-0">
+      <div className="min-w-[150px] pt-2.5 text-right text-[12.5px] leading-snug text-ink-2 max-[1000px]:min-w-0">
         <WhoMenu name={person.name} role={person.role} shift={`${shift} · ${clockText}`} />
       </div>
     </header>

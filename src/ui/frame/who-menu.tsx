@@ -59,13 +59,13 @@ export function WhoMenu({ name, role, shift }: { name: string; role: string; shi
         </DropdownMenu.Portal>
       </DropdownMenu.Root>
       <div className="who-long">{shift}</div>
-      <div className="who-long faint">
+      <div className="who-long faint leading-tight">
         <span className="fig">{units === "us" ? "mil °F" : "µm °C"}</span> ·{" "}
         <button type="button" onClick={showKeys} className="min-h-6">
           <span className="key">?</span> keys
         </button>
       </div>
-      <nav aria-label="Off the line" className="who-long mt-0.5 flex justify-end gap-3">
+      <nav aria-label="Off the line" className="who-long flex justify-end gap-3 leading-none">
         <Link className="link" href="/causes">
           Causes
         </Link>

@@ -16,7 +16,7 @@ export function Shape({ result, label = true }: { result: VerdictResult; label?:
       width="14"
       height="13"
       viewBox="0 0 14 13"
-      className={`inline-block flex-none ${colour[result]}`}
+      className={`inline-block flex-none self-center ${colour[result]}`}
       role={label ? "img" : undefined}
       aria-label={label ? word[result] : undefined}
       aria-hidden={label ? undefined : true}
@@ -35,7 +35,7 @@ export function Shape({ result, label = true }: { result: VerdictResult; label?:
 export function Verdict({ result, children }: { result: VerdictResult; children: ReactNode }) {
   return (
     <span
-      className={`inline-flex items-center gap-1.5 whitespace-nowrap ${result === "unknown" ? "font-medium" : "font-[650]"} ${colour[result]}`}
+      className={`inline-flex items-baseline gap-1.5 whitespace-nowrap ${result === "unknown" ? "font-medium" : "font-[650]"} ${colour[result]}`}
     >
       <Shape result={result} label={false} />
       {children}

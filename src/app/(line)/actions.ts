@@ -1,0 +1,75 @@
+"use server";
+import { confirmCause, openCase } from "@/server/causes/case-actions";
+import { database } from "@/server/database";
+import { addPhoto } from "@/server/field/add-photo";
+import { type ImportOutcome, importFile } from "@/server/imports/import-file";
+import { errorText, log } from "@/server/log";
+import { now } from "@/server/now";
+import { dispose } from "@/server/release/dispose";
+import { noteAttempt, tooManyAttempts } from "@/server/sign-in/attempts";
+import { passwordFits, personWith } from "@/server/sign-in/person";
+
+export type ActionOutcome =
+  | { readonly ok: true; readonly recordId?: string; readonly href?: string }
+  | { readonly ok: false; readonly failure: { readonly kind: string; readonly [detail: string]: unknown } };
+
+async function guarded(what: string, run: () => Promise<ActionOutcome>): Promise<ActionOutcome> {
+  try {
+    return await run();
+  } catch (error) {
+    log("error", `${what} failed`, { error: errorText(error) });
+    return { ok: false, failure: { kind: "not-saved" } };
+  }
+}
+
+/** A lead's decision on a rack, signed with their password. */
+export async function decide(input: {
+  id: string;
+  rack: string;
+  decision: string;
+  note: string;
+  seen: string | null;
+  password: string;
+}): Promise<ActionOutcome> {
+  const who = await personWith("release");
+  if (!who.ok) return { ok: false, failure: who.refusal };
+  return guarded("disposition", async () => {
+    const at = now();
+    if (await tooManyAttempts(database(), `sign:${who.person.username}`, `sign:${who.person.username}`, at))
+      return { ok: false, failure: { kind: "too-many-tries" } };
+    const fits = await passwordFits(who.person, String(input.password).slice(0, 200));
+    await noteAttempt(database(), `sign:${who.person.username}`, `sign:${who.person.username}`, fits, at);
+    if (!fits) return { ok: false, failure: { kind: "wrong-password" } };
+    return dispose(database(), who.person, input, at);
+  });
+}
+
+export async function startCase(input: { defectRecordId: string; zone: string }): Promise<ActionOutcome> {
+  const who = await personWith("inspect");
+  if (!who.ok) return { ok: false, failure: who.refusal };
+  return guarded("case", () => openCase(database(), who.person, input, now()));
+}
+
+export async function confirm(input: unknown): Promise<ActionOutcome> {
+  const who = await personWith("release");
+  if (!who.ok) return { ok: false, failure: who.refusal };
+  return guarded("confirmation", () => confirmCause(database(), who.person, input, now()));
+}
+
+export async function attachPhoto(form: FormData): Promise<ActionOutcome> {
+  const who = await personWith("inspect");
+  if (!who.ok) return { ok: false, failure: who.refusal };
+  return guarded("photo", () => addPhoto(database(), who.person, form, now()));
+}
+
+/** Step one reads and shows; step two, with `store` set, reads again and stores all or nothing. */
+export async function importUpload(form: FormData): Promise<ImportOutcome> {
+  const who = await personWith("inspect");
+  if (!who.ok) return { ok: false, failure: who.refusal };
+  try {
+    return await importFile(database(), who.person, form, now());
+  } catch (error) {
+    log("error", "import failed", { error: errorText(error) });
+    return { ok: false, failure: { kind: "not-saved" } };
+  }
+}

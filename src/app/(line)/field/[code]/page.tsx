@@ -1,0 +1,175 @@
+import type { Metadata } from "next";
+import Link from "next/link";
+import { notFound } from "next/navigation";
+import { database } from "@/server/database";
+import { loadStructure } from "@/server/field/load-structure";
+import { currentLine } from "@/server/line/current-line";
+import { preferences } from "@/server/preferences";
+import { personOnPage } from "@/server/sign-in/person";
+import { may } from "@/server/sign-in/roles";
+import { CreepChart } from "@/ui/field/creep-chart";
+import { PhotoForm, VisitForm } from "@/ui/field/visit-form";
+import { dateAndTime, span, withUnit } from "@/ui/format";
+import { Margin, MarginBlock } from "@/ui/frame/margin";
+import { PageHead } from "@/ui/frame/page-head";
+import { Verdict } from "@/ui/marks/verdict";
+import { attachPhoto } from "../../actions";
+
+export const metadata: Metadata = { title: "Structure" };
+
+export default async function StructurePage({ params }: { params: Promise<{ code: string }> }) {
+  const person = await personOnPage();
+  const line = await currentLine(person);
+  const s = await loadStructure(database(), person, (await params).code, line.at);
+  if (!s) notFound();
+  const { units } = await preferences();
+  const worst = s.zones.reduce<(typeof s.zones)[number] | null>(
+    (w, z) => (!w || z.now.creepMm > w.now.creepMm ? z : w),
+    null,
+  );
+  const racks = [...new Set(s.pieces.map((p) => p.number))];
+  const rating = worst?.now.rating ?? null;
+  return (
+    <>
+      <section className="bench">
+        <PageHead
+          above={
+            <>
+              {s.customer} · {s.site} · {s.pieces.length} pieces from rack{" "}
+              {racks.map((r) => (
+                <Link key={r} className="link fig" href={`/racks/${r}`}>
+                  {r}
+                </Link>
+              ))}
+              {s.coatedOn && <>, coated {span(line.at.getTime() - s.coatedOn.getTime())} ago</>}
+            </>
+          }
+          title={s.name}
+        >
+          <Verdict
+            result={
+              worst === null
+                ? "unknown"
+                : rating === null
+                  ? "unknown"
+                  : rating >= 9
+                    ? "in"
+                    : rating >= 6
+                      ? "watch"
+                      : "out"
+            }
+          >
+            {worst === null ? "Never measured" : `Protection: rating ${rating ?? "open"}`}
+          </Verdict>
+          <div className="small soft">{worst ? `worst at ${worst.zone}` : ""}</div>
+        </PageHead>
+        {s.zones.length > 0 && (
+          <div className="mt-4 grid grid-cols-[minmax(0,1fr)_330px] gap-8 max-[820px]:grid-cols-1">
+            <div className="ruled">
+              <h2>Creep by zone, newest visit</h2>
+              <div className="overflow-x-auto">
+                <table className="w-full border-collapse">
+                  <thead>
+                    <tr className="small soft text-left">
+                      <th className="py-1 font-normal">zone</th>
+                      <th className="num font-normal">creep</th>
+                      <th className="num font-normal">rating</th>
+                      <th className="num font-normal">a year</th>
+                      <th className="num font-normal">before</th>
+                    </tr>
+                  </thead>
+                  <tbody>
+                    {s.zones.map((z) => (
+                      <tr key={z.zone} className="border-t border-rule">
+                        <td className="py-2">
+                          <b>{z.zone}</b>{" "}
+                          <span className="faint small">
+                            from {z.from}, {z.now.widthsMm.length} widths
+                          </span>
+                        </td>
+                        <td className="num text-[19px] font-bold">{withUnit(z.now.creepMm, "creep", units)}</td>
+                        <td className="num">{z.now.rating ?? "–"}</td>
+                        <td className="num">
+                          {z.rateMmPerYear === null ? "–" : withUnit(z.rateMmPerYear, "creep", units)}
+                        </td>
+                        <td className="num faint">{z.before ? withUnit(z.before.creepMm, "creep", units) : "–"}</td>
+                      </tr>
+                    ))}
+                  </tbody>
+                </table>
+              </div>
+              <p className="small soft mt-1">
+                After ISO 4628-8 and ASTM D1654; rating 10 is none. Rate since the visit before, or since coating.
+              </p>
+            </div>
+            <CreepChart
+              zones={s.zones.map((z) => ({ zone: z.zone, widthsMm: z.now.widthsMm, meanMm: z.now.creepMm }))}
+              units={units}
+            />
+          </div>
+        )}
+        {s.cases.length > 0 && (
+          <p className="mt-4">
+            {s.cases.map((c) => (
+              <Link key={c.number} className="btn mr-3" href={`/causes/${c.number}`}>
+                Case {c.number}: {c.defect.replaceAll("-", " ")}
+              </Link>
+            ))}
+          </p>
+        )}
+        {may(person.role, "inspect") && (
+          <div className="mt-6 grid gap-7">
+            <VisitForm structure={s.code} />
+            <PhotoForm structure={s.code} attach={attachPhoto} />
+          </div>
+        )}
+        {s.photos.length > 0 && (
+          <div className="mt-5 grid grid-cols-[repeat(auto-fill,minmax(180px,1fr))] gap-3">
+            {s.photos.map((p) => (
+              <figure key={p.file_id} className="m-0">
+                {/* biome-ignore lint/performance/noImgElement: served by the application itself, already sized */}
+                <img src={`/api/files/${p.file_id}`} alt={p.caption} className="w-full" loading="lazy" />
+                <figcaption className="small soft">
+                  {p.caption}, {dateAndTime(p.happened_at, line.timeZone)}
+                </figcaption>
+              </figure>
+            ))}
+          </div>
+        )}
+      </section>
+      <Margin step="field">
+        <MarginBlock title="Where it lives">
+          <p>
+            {s.exposure.join(", ").replaceAll("-", " ")}
+            {s.put_up_on ? `; put up ${s.put_up_on}` : ""}
+          </p>
+        </MarginBlock>
+        <MarginBlock title="Visits">
+          {s.visits.length === 0 && <p className="soft">None yet.</p>}
+          {s.visits.map((v) => (
+            <div key={v.id} className="row">
+              <span>
+                <b>{dateAndTime(v.happened_at, line.timeZone)}</b>, {v.by_user}
+                {v.weather ? `, ${v.weather}` : ""}
+                <br />
+                {v.note}
+              </span>
+            </div>
+          ))}
+        </MarginBlock>
+        <MarginBlock title="Seen">
+          {s.defects.length === 0 ? (
+            <p className="soft">No defect on record.</p>
+          ) : (
+            s.defects.map((d) => (
+              <p key={d.record_id}>
+                <b>{d.defect.replaceAll("-", " ")}</b>, {d.pieces_affected ?? "?"} of {d.pieces_seen ?? "?"} pieces.{" "}
+                {d.note}
+              </p>
+            ))
+          )}
+        </MarginBlock>
+      </Margin>
+    </>
+  );
+}

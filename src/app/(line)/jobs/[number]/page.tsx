@@ -1,0 +1,119 @@
+import type { Metadata } from "next";
+import Link from "next/link";
+import { notFound } from "next/navigation";
+import { database } from "@/server/database";
+import { loadJob } from "@/server/jobs/load-job";
+import { currentLine } from "@/server/line/current-line";
+import { preferences } from "@/server/preferences";
+import { personOnPage } from "@/server/sign-in/person";
+import { PartSketch } from "@/ui/charts/part-sketch";
+import { dateAndTime, withUnit } from "@/ui/format";
+import { Margin, MarginBlock } from "@/ui/frame/margin";
+import { PageHead } from "@/ui/frame/page-head";
+import { Verdict } from "@/ui/marks/verdict";
+
+export const metadata: Metadata = { title: "Job" };
+
+export default async function JobPage({ params }: { params: Promise<{ number: string }> }) {
+  const person = await personOnPage();
+  const job = await loadJob(database(), person, (await params).number);
+  if (!job) notFound();
+  const [line, { units }] = await Promise.all([currentLine(person), preferences()]);
+  const { film } = job.requirement;
+  const facts: [string, string][] = [
+    ["Substrate", `${job.part?.data.substrate.replaceAll("-", " ")}, thickest ${job.part?.data.thickestMm} mm`],
+    ["Features", job.part?.data.features.join(", ").replaceAll("-", " ") || "none named"],
+    ["Exposure", job.plan.exposure.join(", ").replaceAll("-", " ")],
+    [
+      "System",
+      `${job.plan.primer ? "primer, then " : ""}${job.powder?.code} ${job.powder?.data.name}, ${job.powder?.data.chemistry}, ${job.powder?.data.weathering} weathering grade`,
+    ],
+    ["Route", job.plan.stages.join(" → ")],
+    [
+      "Film",
+      film.rule === "spot-area"
+        ? `${withUnit(film.minUm, "thickness", units)} to ${film.maxUm === null ? "–" : withUnit(film.maxUm, "thickness", units)}, spot and area rule, level ${film.level}`
+        : `nominal ${withUnit(film.nominalUm, "thickness", units)}`,
+    ],
+    ["Adhesion", `cross-cut grade ${job.requirement.adhesionWorstIso} or better`],
+    [
+      "Cure",
+      `${job.powder?.data.schedule.map((p) => `${withUnit(p.metalC, "temperature", units)} for ${p.minutes} min`).join(", or ")}; judged by ${job.requirement.cureDecidedBy}`,
+    ],
+  ];
+  return (
+    <>
+      <section className="bench">
+        <PageHead
+          above={
+            <>
+              {job.customer} · received {dateAndTime(job.receivedAt, line.timeZone)}
+            </>
+          }
+          title={
+            <>
+              Job {job.number}, {job.part?.data.name.toLowerCase()}
+            </>
+          }
+        >
+          <span className="soft small">{job.racks.length} racks</span>
+        </PageHead>
+        <div className="mt-4 grid grid-cols-[minmax(0,1fr)_auto] gap-8 max-[820px]:grid-cols-1">
+          <div className="ruled">
+            {facts.map(([name, value]) => (
+              <div key={name} className="row grid-cols-[100px_minmax(0,1fr)]">
+                <span className="soft">{name}</span>
+                <span>{value}</span>
+              </div>
+            ))}
+            <h2 className="mt-5">Offered to the customer</h2>
+            {job.plan.offered.length === 0 && <p className="soft mt-1">Nothing beyond the system is on record.</p>}
+            {job.plan.offered.map((o) => (
+              <div key={o.what} className="row grid-cols-[minmax(0,1fr)_auto]">
+                <span>
+                  <b>{o.what}</b>
+                  {o.pricePercent ? `, +${o.pricePercent} %` : ""}: {o.risk}.{" "}
+                  <span className="faint">
+                    {o.by}, {o.on}
+                  </span>
+                </span>
+                <Verdict result={o.taken ? "in" : "watch"}>{o.taken ? "Taken" : "Declined"}</Verdict>
+              </div>
+            ))}
+          </div>
+          {job.part && (
+            <PartSketch
+              units={units}
+              faces={job.part.data.faces.map((f) => ({
+                ...f,
+                spots: f.spots.map((s) => ({ id: s.id, at: s.at, meanUm: null, result: "open" as const })),
+              }))}
+            />
+          )}
+        </div>
+      </section>
+      <Margin step="plan">
+        <MarginBlock title="Racks">
+          {job.racks.slice(0, 30).map((r) => (
+            <div key={r.number} className="row grid-cols-[60px_1fr]">
+              <Link className="link fig font-bold" href={`/racks/${r.number}`}>
+                {r.number}
+              </Link>
+              <span className="soft">{dateAndTime(r.hung_at, line.timeZone)}</span>
+            </div>
+          ))}
+        </MarginBlock>
+        <MarginBlock title="Take it with you">
+          <p className="flex gap-4">
+            <a className="link" href={`/api/jobs/${job.number}/export.json`}>
+              JSON
+            </a>
+            <a className="link" href={`/api/jobs/${job.number}/readings.csv`}>
+              Readings, CSV
+            </a>
+          </p>
+        </MarginBlock>
+      </Margin>
+    </>
+  );
+}

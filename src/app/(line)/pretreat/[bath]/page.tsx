@@ -1,0 +1,114 @@
+import type { Metadata } from "next";
+import { notFound } from "next/navigation";
+import { loadBath } from "@/server/baths/load-bath";
+import { database } from "@/server/database";
+import { currentLine } from "@/server/line/current-line";
+import { personOnPage } from "@/server/sign-in/person";
+import { may } from "@/server/sign-in/roles";
+import { BathCheckForm } from "@/ui/bath/bath-check-form";
+import { AdditionAdvice, BathVerdict, SeriesChart, SeriesWords } from "@/ui/bath/bath-panel";
+import { when } from "@/ui/format";
+import { Margin, MarginBlock } from "@/ui/frame/margin";
+import { PageHead } from "@/ui/frame/page-head";
+import { Verdict } from "@/ui/marks/verdict";
+import { parameterName, parameterUnit } from "@/ui/words/reasons";
+
+export const metadata: Metadata = { title: "Bath" };
+
+export default async function BathPage({ params }: { params: Promise<{ bath: string }> }) {
+  const person = await personOnPage();
+  const line = await currentLine(person);
+  const file = await loadBath(database(), (await params).bath.replace("-", " "), line.at);
+  if (!file) notFound();
+  const { data } = file.bath;
+  const range = (w: { lower: number | null; upper: number | null }) =>
+    w.lower !== null && w.upper !== null
+      ? `${w.lower}–${w.upper}`
+      : w.upper !== null
+        ? `at most ${w.upper}`
+        : `at least ${w.lower}`;
+  return (
+    <>
+      <section className="bench">
+        <PageHead
+          above={`${data.volumeL.toLocaleString("en-GB")} L · round every ${data.roundHours} h`}
+          title={data.name}
+        >
+          <BathVerdict file={file} now={line.at} timeZone={line.timeZone} />
+        </PageHead>
+        <div className="ruled mt-3 grid grid-cols-[repeat(auto-fit,minmax(150px,1fr))] gap-4">
+          {file.series.map((s) => {
+            const last = s.points.at(-1);
+            return (
+              <div key={s.parameter}>
+                <span className="small soft">{parameterName[s.parameter]}</span>
+                <div className="fig text-[28px] font-bold leading-tight">
+                  {last ? last.value.toFixed(s.parameter === "ph" || s.parameter === "concentration" ? 2 : 0) : "–"}{" "}
+                  <span className="text-[14px] font-medium">{parameterUnit[s.parameter]}</span>
+                </div>
+                <Verdict result={last?.result ?? "unknown"}>
+                  {last
+                    ? last.result === "in"
+                      ? "in"
+                      : last.result === "watch"
+                        ? "near its limit"
+                        : "out"
+                    : "never checked"}
+                </Verdict>{" "}
+                <span className="small faint">{range(s.window)}</span>
+              </div>
+            );
+          })}
+        </div>
+        {file.series.map((s) => (
+          <div key={s.parameter} className="mt-5">
+            <h2>
+              {parameterName[s.parameter]}, {s.points.length} checks
+            </h2>
+            <div className="mt-1.5">
+              <SeriesChart series={s} file={file} now={line.at} timeZone={line.timeZone} width={820} />
+            </div>
+            <SeriesWords series={s} timeZone={line.timeZone} />
+          </div>
+        ))}
+      </section>
+      <Margin step="pretreat">
+        {may(person.role, "log-line") && (
+          <MarginBlock title="Log a check">
+            <BathCheckForm
+              bath={file.bath.code}
+              parameters={file.series.map((s) => s.parameter)}
+              titrationFactor={data.titrationFactorPercentPerMl}
+              windows={data.windows}
+            />
+          </MarginBlock>
+        )}
+        <AdditionAdvice file={file} />
+        <div className="mt-5" />
+        <MarginBlock title="Additions and changes">
+          {file.events.length === 0 && <p className="soft">None in the last weeks.</p>}
+          {[...file.events]
+            .reverse()
+            .slice(0, 8)
+            .map((e) => (
+              <div key={e.recordId} className="row grid-cols-[92px_minmax(0,1fr)]">
+                <span className="fig faint small">{when(e.at, line.at, line.timeZone)}</span>
+                <span>
+                  {e.event}
+                  {e.amountL !== null ? (
+                    <>
+                      {" "}
+                      of <b className="fig">{e.amountL} L</b>
+                    </>
+                  ) : (
+                    ""
+                  )}{" "}
+                  {e.product}
+                </span>
+              </div>
+            ))}
+        </MarginBlock>
+      </Margin>
+    </>
+  );
+}

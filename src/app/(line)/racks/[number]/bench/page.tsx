@@ -1,0 +1,88 @@
+import type { Metadata } from "next";
+import { notFound } from "next/navigation";
+import { crossCutSpacingMm } from "@/core/bench";
+import { mean } from "@/core/statistics";
+import { database } from "@/server/database";
+import { currentLine } from "@/server/line/current-line";
+import { loadRack } from "@/server/rack/load-rack";
+import { personOnPage } from "@/server/sign-in/person";
+import { may } from "@/server/sign-in/roles";
+import { CrossCutForm, SolventRubForm } from "@/ui/bench/bench-forms";
+import { dateAndTime } from "@/ui/format";
+import { Margin, MarginBlock } from "@/ui/frame/margin";
+import { PageHead } from "@/ui/frame/page-head";
+import { RackTabs } from "@/ui/rack/rack-tabs";
+
+export const metadata: Metadata = { title: "Bench tests" };
+
+export default async function BenchPage({ params }: { params: Promise<{ number: string }> }) {
+  const person = await personOnPage();
+  const { number } = await params;
+  const rack = await loadRack(database(), person, number);
+  if (!rack) notFound();
+  const line = await currentLine(person);
+  const film = rack.current
+    .flatMap((r) => r.details.thickness_reading ?? [])
+    .filter((r) => !r.rejected_reason)
+    .map((r) => r.value_um);
+  const spacing = film.length ? crossCutSpacingMm(mean(film), "hard") : null;
+  const tests = rack.current.filter((r) => r.base.kind === "cross-cut" || r.base.kind === "solvent-rub");
+  return (
+    <>
+      <section className="bench">
+        <PageHead
+          above={
+            <>
+              Rack {rack.number} · {rack.part.data.name}
+            </>
+          }
+          title="Adhesion and cure tests"
+        />
+        <RackTabs number={rack.number} here="bench" />
+        {spacing?.ok && spacing.value.method === "x-cut" && (
+          <p className="caution mt-4">The film is over 250 µm: use the X-cut, not the lattice.</p>
+        )}
+        {may(person.role, "inspect") ? (
+          <div className="mt-5 grid gap-8">
+            <CrossCutForm
+              rack={rack.number}
+              worstIso={rack.job.requirement.adhesionWorstIso}
+              spacingMm={spacing?.ok && spacing.value.method === "cross-cut" ? spacing.value.spacingMm : null}
+            />
+            <SolventRubForm rack={rack.number} knownCuredGrade={rack.powder.data.knownCuredRubGrade} />
+          </div>
+        ) : (
+          <p className="mt-5 soft">Tests are recorded by an inspector or a lead.</p>
+        )}
+      </section>
+      <Margin step="test">
+        <MarginBlock title="On record">
+          {tests.length === 0 && <p className="soft">No test yet on this rack.</p>}
+          {tests.map((r) => {
+            const cut = r.details.cross_cut?.[0];
+            const rub = r.details.solvent_rub?.[0];
+            return (
+              <div key={r.base.id} className="row">
+                <span>
+                  <b>
+                    {cut
+                      ? `Cross-cut grade ${cut.iso} (${cut.astm})`
+                      : `Rub grade ${rub?.grade} after ${rub?.double_rubs}`}
+                  </b>
+                  {(cut?.on_panel ?? rub?.on_panel) ? ", on panel" : ", on the piece"}
+                  <br />
+                  <span className="faint small">
+                    {dateAndTime(r.base.happened_at, line.timeZone)}, {r.base.by_user}
+                  </span>
+                </span>
+              </div>
+            );
+          })}
+        </MarginBlock>
+        <MarginBlock title="Both scales">
+          <p>Grades after ISO 2409 (0 best) and ASTM D3359 B (5B best) come from the same count.</p>
+        </MarginBlock>
+      </Margin>
+    </>
+  );
+}

@@ -1,0 +1,166 @@
+import type { Metadata } from "next";
+import Link from "next/link";
+import { notFound } from "next/navigation";
+import { database } from "@/server/database";
+import { structuresOfRack } from "@/server/field/load-structure";
+import { currentLine } from "@/server/line/current-line";
+import { preferences } from "@/server/preferences";
+import { judgeRack } from "@/server/rack/judge-rack";
+import { loadRack } from "@/server/rack/load-rack";
+import { personOnPage } from "@/server/sign-in/person";
+import { conditionsWhenPassed } from "@/server/trace/conditions";
+import { clock, dateAndTime } from "@/ui/format";
+import { Margin, MarginBlock } from "@/ui/frame/margin";
+import { PageHead } from "@/ui/frame/page-head";
+import { Grade, Shape, Verdict } from "@/ui/marks/verdict";
+import { beadsOf } from "@/ui/rack/beads";
+import { RackTabs } from "@/ui/rack/rack-tabs";
+import { Thread } from "@/ui/rack/thread";
+import { itemName, parameterName, parameterUnit } from "@/ui/words/reasons";
+
+export async function generateMetadata({ params }: { params: Promise<{ number: string }> }): Promise<Metadata> {
+  return { title: `Rack ${(await params).number}` };
+}
+
+export default async function TravellerPage({ params }: { params: Promise<{ number: string }> }) {
+  const person = await personOnPage();
+  const { number } = await params;
+  const rack = await loadRack(database(), person, number);
+  if (!rack) notFound();
+  const [conditions, line, chosen, structures] = await Promise.all([
+    conditionsWhenPassed(database(), [rack.id], rack.hungAt),
+    currentLine(person),
+    preferences(),
+    structuresOfRack(database(), rack.id),
+  ]);
+  const verdict = judgeRack(rack, conditions);
+  const beads = beadsOf(rack, verdict, conditions, chosen.units, line.timeZone);
+  for (const s of structures)
+    beads.push({
+      key: s.code,
+      stage: "Field",
+      time: s.lastVisit ? (dateAndTime(s.lastVisit, line.timeZone).split(",")[0] ?? "") : "",
+      href: `/field/${s.code.toLowerCase()}`,
+      result:
+        s.worstRating !== null && s.worstRating < 6
+          ? "out"
+          : s.worstRating !== null && s.worstRating < 9
+            ? "watch"
+            : s.lastVisit
+              ? "in"
+              : "unknown",
+      grade: s.lastVisit ? "measured" : "unknown",
+      note: s.worstRating === null ? "" : `rating ${s.worstRating}`,
+      dashed: true,
+      text: (
+        <>
+          {s.pieces} pieces on <b>{s.name}</b>, {s.site}
+          {s.worstCreepMm !== null && (
+            <>
+              ; creep up to <b className="fig">{s.worstCreepMm.toFixed(1)} mm</b>
+            </>
+          )}
+        </>
+      ),
+    });
+  const word =
+    verdict.result === "in"
+      ? "In on all counts"
+      : verdict.result === "out"
+        ? `${itemName(verdict.limiting ?? "film")} out`
+        : verdict.result === "watch"
+          ? `In, ${itemName(verdict.limiting ?? "film").toLowerCase()} to watch`
+          : "Not all known";
+  const first = conditions.baths[0];
+  return (
+    <>
+      <section className="bench">
+        <PageHead
+          above={
+            <>
+              {rack.customer} ·{" "}
+              <Link className="link" href={`/jobs/${rack.job.number}`}>
+                job {rack.job.number}
+              </Link>{" "}
+              · {rack.pieces.length} pieces · {dateAndTime(rack.hungAt, line.timeZone)}
+            </>
+          }
+          title={
+            <>
+              Rack {rack.number}, {rack.part.data.name.toLowerCase()}
+            </>
+          }
+        >
+          <Verdict result={verdict.result}>{word}</Verdict>
+          <div className="small soft">
+            {verdict.missing.length
+              ? `missing: ${verdict.missing.map((m) => itemName(m).toLowerCase()).join(", ")}`
+              : "every asked proof is on record"}
+          </div>
+        </PageHead>
+        <RackTabs number={rack.number} here="" />
+        <Thread beads={beads} />
+      </section>
+      <Margin step="release">
+        <MarginBlock title={first ? `When it passed the wash, ${clock(first.at, line.timeZone)}` : "When it passed"}>
+          {conditions.baths.length === 0 && <p className="soft">No passage through a bath is on record.</p>}
+          {conditions.baths.map((b) => (
+            <div key={`${b.bathId}${b.parameter}`} className="row grid-cols-[126px_minmax(0,1fr)_16px_24px]">
+              <Link className="link soft" href={`/pretreat/${b.bath.split(" ").slice(0, 2).join("-").toLowerCase()}`}>
+                {b.bath}
+              </Link>
+              <span>
+                {parameterName[b.parameter]}{" "}
+                <b className="fig">
+                  {b.found.value === null
+                    ? "–"
+                    : b.found.value.toFixed(b.parameter === "ph" || b.parameter === "concentration" ? 2 : 0)}
+                </b>{" "}
+                {parameterUnit[b.parameter]}
+                <br />
+                <span className="small faint">
+                  {
+                    {
+                      interpolated: "between two checks",
+                      "held-before": "last check before a change",
+                      "held-after": "first check after a change",
+                      "last-value": "last check, no later one",
+                      "never-checked": "never checked",
+                    }[b.found.how]
+                  }
+                </span>
+              </span>
+              <Shape result={b.result} />
+              <Grade grade={b.found.grade} />
+            </div>
+          ))}
+        </MarginBlock>
+        <MarginBlock title="Corrections">
+          {rack.thread.filter((r) => r.supersededBy).length === 0 ? (
+            <p className="soft">None: nothing on this thread was corrected.</p>
+          ) : (
+            rack.thread
+              .filter((r) => r.base.supersedes)
+              .map((r) => (
+                <div key={r.base.id} className="row">
+                  <span>
+                    {r.base.kind.replaceAll("-", " ")} corrected by {r.base.by_user}: “{r.base.reason}”
+                  </span>
+                </div>
+              ))
+          )}
+        </MarginBlock>
+        <MarginBlock title="Take it with you">
+          <p className="flex flex-wrap gap-x-4">
+            <a className="link" href={`/api/jobs/${rack.job.number}/export.json`}>
+              Whole job, JSON
+            </a>
+            <a className="link" href={`/api/jobs/${rack.job.number}/readings.csv`}>
+              Readings, CSV
+            </a>
+          </p>
+        </MarginBlock>
+      </Margin>
+    </>
+  );
+}

@@ -1,0 +1,166 @@
+import type { Metadata } from "next";
+import { notFound } from "next/navigation";
+import { loadKnowledge } from "@/core/diagnosis";
+import { database } from "@/server/database";
+import { currentLine } from "@/server/line/current-line";
+import { preferences } from "@/server/preferences";
+import { judgeRack } from "@/server/rack/judge-rack";
+import { loadRack, newest } from "@/server/rack/load-rack";
+import { personOnPage } from "@/server/sign-in/person";
+import { may } from "@/server/sign-in/roles";
+import { conditionsWhenPassed } from "@/server/trace/conditions";
+import { StartCase } from "@/ui/causes/start-case";
+import { dateAndTime } from "@/ui/format";
+import { Margin, MarginBlock } from "@/ui/frame/margin";
+import { PageHead } from "@/ui/frame/page-head";
+import { Grade, Verdict } from "@/ui/marks/verdict";
+import { RackTabs } from "@/ui/rack/rack-tabs";
+import { DecideForm } from "@/ui/release/decide-form";
+import { DefectForm } from "@/ui/release/defect-form";
+import { decisionWords, itemName, itemSentence } from "@/ui/words/reasons";
+import { decide, startCase } from "../../../actions";
+
+export const metadata: Metadata = { title: "Release" };
+
+export default async function ReleasePage({ params }: { params: Promise<{ number: string }> }) {
+  const person = await personOnPage();
+  const { number } = await params;
+  const rack = await loadRack(database(), person, number);
+  if (!rack) notFound();
+  const [line, { units }, conditions] = await Promise.all([
+    currentLine(person),
+    preferences(),
+    conditionsWhenPassed(database(), [rack.id], rack.hungAt),
+  ]);
+  const verdict = judgeRack(rack, conditions);
+  const decided = newest(rack, "disposition");
+  const row = decided?.details.disposition?.[0];
+  const released = row?.decision === "accept" || row?.decision === "concession";
+  const word = {
+    in: "Can be released",
+    watch: "Can be released, with notes",
+    out: `${itemName(verdict.limiting ?? "film")} is out`,
+    unknown: `${verdict.missing.map(itemName).join(", ") || "Evidence"} missing`,
+  }[verdict.result];
+  const mayAccept = verdict.result !== "out" && verdict.missing.length === 0;
+  const defects = rack.current.filter((r) => r.base.kind === "defect");
+  return (
+    <>
+      <section className="bench">
+        <PageHead
+          above={
+            <>
+              Rack {rack.number} · {rack.customer} · {rack.part.data.name}, {rack.pieces.length} pieces
+            </>
+          }
+          title="Verdict of the whole"
+        >
+          <Verdict result={verdict.result}>{word}</Verdict>
+          <div className="small soft">
+            weakest evidence: <Grade grade={verdict.grade} />
+          </div>
+        </PageHead>
+        <RackTabs number={rack.number} here="release" />
+        <div className="ruled mt-4">
+          {verdict.items.map((item) => {
+            const said = itemSentence(item, units);
+            return (
+              <div
+                key={item.item}
+                className="row grid-cols-[110px_130px_minmax(0,1fr)_26px] max-[700px]:grid-cols-[90px_110px_minmax(0,1fr)_26px]"
+              >
+                <b>{itemName(item.item)}</b>
+                <Verdict result={item.result}>{said.word}</Verdict>
+                <span>{said.text}</span>
+                <Grade grade={item.grade} />
+              </div>
+            );
+          })}
+        </div>
+        {row && decided && (
+          <p className="mt-4">
+            <Verdict result={released ? "in" : "out"}>{decisionWords[row.decision] ?? row.decision}</Verdict> by{" "}
+            {row.signed_name}, {dateAndTime(decided.base.happened_at, line.timeZone)}: {row.note}
+            {released && (
+              <>
+                {" "}
+                ·{" "}
+                <a className="link" href={`/api/racks/${rack.number}/certificate.pdf`}>
+                  Certificate, PDF
+                </a>
+              </>
+            )}
+          </p>
+        )}
+        {may(person.role, "release") ? (
+          <div className="mt-5">
+            <h2 className="mb-2">{row ? "Decide anew" : "Decide"}</h2>
+            <DecideForm
+              rack={rack.number}
+              seen={decided?.base.id ?? null}
+              mayAccept={mayAccept}
+              whyNot={
+                verdict.missing.length
+                  ? `Accept needs ${verdict.missing.map((m) => itemName(m).toLowerCase()).join(" and ")} first.`
+                  : `Accept is closed while ${itemName(verdict.limiting ?? "film").toLowerCase()} is out; a concession is the customer's word.`
+              }
+              decide={decide}
+            />
+          </div>
+        ) : (
+          <p className="soft mt-5">A lead decides.</p>
+        )}
+        {may(person.role, "inspect") && (
+          <details className="mt-7" open={defects.length > 0}>
+            <summary className="min-h-11 cursor-pointer font-bold">Defects on this rack: {defects.length}</summary>
+            {defects.map((r) => {
+              const d = r.details.defect?.[0];
+              return d ? (
+                <div key={r.base.id} className="row grid-cols-[minmax(0,1fr)_auto] items-center">
+                  <span>
+                    <b>{d.defect.replaceAll("-", " ")}</b>
+                    {d.face ? `, face ${d.face}` : ""}
+                    {d.pieces_affected !== null ? `, ${d.pieces_affected} of ${d.pieces_seen} pieces` : ""}. {d.note}
+                  </span>
+                  <StartCase defectRecordId={r.base.id} zone={d.face ? `Face ${d.face}` : "Panel"} start={startCase} />
+                </div>
+              ) : null;
+            })}
+            <DefectForm
+              rack={rack.number}
+              faces={rack.part.data.faces.map((f) => ({ ...f, spots: [] }))}
+              defects={[...loadKnowledge().defects.values()].map(({ id, label, plain }) => ({ id, label, plain }))}
+            />
+          </details>
+        )}
+      </section>
+      <Margin step="release">
+        <MarginBlock title="What is asked">
+          <p>
+            {rack.job.requirement.film.rule === "spot-area"
+              ? `Film by spot and area, level ${rack.job.requirement.film.level}`
+              : "Film by nominal rule"}
+            ; cross-cut grade {rack.job.requirement.adhesionWorstIso} or better; cure by{" "}
+            {rack.job.requirement.cureDecidedBy}.
+          </p>
+        </MarginBlock>
+        <MarginBlock title="Decisions">
+          {rack.thread
+            .filter((r) => r.base.kind === "disposition")
+            .map((r) => (
+              <div key={r.base.id} className="row">
+                <span>
+                  <b>{decisionWords[r.details.disposition?.[0]?.decision ?? ""]}</b>: {r.details.disposition?.[0]?.note}
+                  <br />
+                  <span className="faint small">
+                    {r.details.disposition?.[0]?.signed_name}, {dateAndTime(r.base.happened_at, line.timeZone)}
+                  </span>
+                </span>
+              </div>
+            ))}
+          {!row && <p className="soft">None yet.</p>}
+        </MarginBlock>
+      </Margin>
+    </>
+  );
+}

@@ -1,0 +1,97 @@
+import type { Metadata } from "next";
+import { notFound } from "next/navigation";
+import { database } from "@/server/database";
+import { currentLine } from "@/server/line/current-line";
+import { preferences } from "@/server/preferences";
+import { loadRack, newest } from "@/server/rack/load-rack";
+import { setupAt } from "@/server/setup/setup-data";
+import { personOnPage } from "@/server/sign-in/person";
+import { may } from "@/server/sign-in/roles";
+import { clock, withUnit } from "@/ui/format";
+import { Margin, MarginBlock } from "@/ui/frame/margin";
+import { PageHead } from "@/ui/frame/page-head";
+import { RackTabs } from "@/ui/rack/rack-tabs";
+import { ThicknessStation } from "@/ui/thickness/thickness-station";
+
+export const metadata: Metadata = { title: "Film thickness" };
+
+export default async function ThicknessPage({ params }: { params: Promise<{ number: string }> }) {
+  const person = await personOnPage();
+  const { number } = await params;
+  const rack = await loadRack(database(), person, number);
+  if (!rack) notFound();
+  const [line, chosen, sheets] = await Promise.all([
+    currentLine(person),
+    preferences(),
+    setupAt(database(), "setup-sheet", rack.hungAt),
+  ]);
+  const sets = rack.current.filter((r) => r.base.kind === "thickness");
+  const stored = sets
+    .flatMap((r) => r.details.thickness_reading ?? [])
+    .map((r) => ({ face: r.face, spot: r.spot, valueUm: r.value_um, rejectedReason: r.rejected_reason }));
+  const { film } = rack.job.requirement;
+  const coat = newest(rack, "coat")?.details.coat?.[0];
+  const sheet = [...sheets.values()].find((s) => s.data.powderCode === rack.powder.code)?.data;
+  const recess = rack.part.data.faces.flatMap((f) => f.spots.filter((s) => s.note));
+  return (
+    <>
+      <section className="bench">
+        <PageHead
+          above={
+            <>
+              Rack {rack.number} · {rack.part.data.name}, {rack.pieces.length} pieces · {rack.powder.code}{" "}
+              {rack.powder.data.name}
+            </>
+          }
+          title="Film thickness"
+        >
+          <div className="small soft">
+            {film.rule === "spot-area"
+              ? `spot and area rule, level ${film.level}: ${withUnit(film.minUm, "thickness", chosen.units)} to ${film.maxUm === null ? "–" : withUnit(film.maxUm, "thickness", chosen.units)}`
+              : `nominal ${withUnit(film.nominalUm, "thickness", chosen.units)}`}
+          </div>
+        </PageHead>
+        <RackTabs number={rack.number} here="thickness" />
+        <ThicknessStation
+          rack={rack.number}
+          faces={rack.part.data.faces}
+          film={film}
+          stored={stored}
+          readingsPerSpot={3}
+          mayInspect={may(person.role, "inspect")}
+        />
+      </section>
+      <Margin step="test">
+        <MarginBlock title="How to read">
+          <p>
+            Type readings, press <span className="key">Enter</span>; each goes to the ringed spot. A gauge that types
+            works as it is. <span className="fig">a3 72 75 71</span> after <span className="fig">dft</span> names the
+            spot.
+          </p>
+        </MarginBlock>
+        {coat && sheet && (
+          <MarginBlock title={recess.length ? `Why ${recess[0]?.id} may be thin` : "Set-up when coated"}>
+            <p>
+              {recess.length ? `${recess[0]?.note}, an inside corner. ` : ""}Voltage was{" "}
+              <b className="fig">{coat.kv ?? "–"} kV</b> on the set-up sheet's{" "}
+              <b className="fig">{sheet.kv.join("–")}</b>
+              {recess.length ? `; recess advice is ${sheet.recessKv}` : ""}.
+            </p>
+          </MarginBlock>
+        )}
+        <MarginBlock title="Sets on record">
+          {sets.length === 0 && <p className="soft">None yet.</p>}
+          {sets.map((r) => (
+            <div key={r.base.id} className="row grid-cols-[52px_minmax(0,1fr)_auto]">
+              <span className="fig faint">{clock(r.base.happened_at, line.timeZone)}</span>
+              <span>
+                {r.details.thickness_reading?.length} readings, {r.details.thickness_set?.[0]?.source}
+              </span>
+              <span className="faint small">{r.base.by_user}</span>
+            </div>
+          ))}
+        </MarginBlock>
+      </Margin>
+    </>
+  );
+}

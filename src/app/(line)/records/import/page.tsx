@@ -1,0 +1,37 @@
+import type { Metadata } from "next";
+import { personOnPage } from "@/server/sign-in/person";
+import { ImportForm } from "@/ui/forms/import-form";
+import { Margin, MarginBlock } from "@/ui/frame/margin";
+import { PageHead } from "@/ui/frame/page-head";
+import { importUpload } from "../../actions";
+
+export const metadata: Metadata = { title: "Import a file" };
+
+export default async function ImportPage() {
+  await personOnPage("inspect");
+  return (
+    <>
+      <section className="bench">
+        <PageHead
+          above="Film gauge, oven recorder or bath log; read first, stored after you have seen it"
+          title="Import a file"
+        />
+        <ImportForm upload={importUpload} />
+      </section>
+      <Margin step="test">
+        <MarginBlock title="What is taken">
+          <p>
+            CSV, TSV or plain readings in UTF-8, up to 10 MB, either decimal mark. What the file says decides, not its
+            name.
+          </p>
+        </MarginBlock>
+        <MarginBlock title="All or nothing">
+          <p>
+            A line that is no reading refuses the whole file, and is named. Markers such as OVER, n/a or a deleted flag
+            are left out and listed.
+          </p>
+        </MarginBlock>
+      </Margin>
+    </>
+  );
+}

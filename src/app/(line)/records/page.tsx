@@ -1,0 +1,124 @@
+import type { Metadata } from "next";
+import Link from "next/link";
+import { database } from "@/server/database";
+import { currentLine } from "@/server/line/current-line";
+import { recentRecords } from "@/server/search/recent";
+import { personOnPage } from "@/server/sign-in/person";
+import { dateAndTime } from "@/ui/format";
+import { Margin, MarginBlock } from "@/ui/frame/margin";
+import { PageHead } from "@/ui/frame/page-head";
+import { Grade } from "@/ui/marks/verdict";
+import { recordSentence } from "@/ui/words/records";
+
+export const metadata: Metadata = { title: "Records" };
+const PAGE = 60;
+const kinds = [
+  "bath-check",
+  "bath-event",
+  "passage",
+  "prep-step",
+  "coat",
+  "bake",
+  "thickness",
+  "cross-cut",
+  "solvent-rub",
+  "defect",
+  "disposition",
+  "visit",
+  "finding",
+  "confirmation",
+  "photo",
+  "condition",
+];
+
+export default async function RecordsPage({
+  searchParams,
+}: {
+  searchParams: Promise<{ kind?: string; rack?: string; before?: string }>;
+}) {
+  const person = await personOnPage();
+  const line = await currentLine(person);
+  const { kind, rack, before } = await searchParams;
+  const from = before && !Number.isNaN(Date.parse(before)) ? new Date(before) : line.at;
+  const records = await recentRecords(database(), person, from, PAGE, {
+    kind: kinds.includes(kind ?? "") ? (kind ?? null) : null,
+    rack: rack ?? null,
+  });
+  const last = records.at(-1);
+  const query = new URLSearchParams({ ...(kind ? { kind } : {}), ...(rack ? { rack } : {}) });
+  return (
+    <>
+      <section className="bench">
+        <PageHead above="Everything that was recorded, newest first; nothing is ever edited or deleted" title="Records">
+          <Link className="btn" href="/records/import">
+            Import a file
+          </Link>
+        </PageHead>
+        <form className="mt-3 flex flex-wrap items-end gap-3">
+          <div className="field w-44">
+            <label htmlFor="kind">Kind</label>
+            <select id="kind" name="kind" className="input" defaultValue={kind ?? ""}>
+              <option value="">every kind</option>
+              {kinds.map((k) => (
+                <option key={k} value={k}>
+                  {k.replaceAll("-", " ")}
+                </option>
+              ))}
+            </select>
+          </div>
+          <div className="field w-32">
+            <label htmlFor="rack">Rack</label>
+            <input id="rack" name="rack" className="input" defaultValue={rack ?? ""} />
+          </div>
+          <button type="submit" className="btn">
+            Show
+          </button>
+        </form>
+        <div className="ruled mt-4">
+          {records.length === 0 && <p className="py-3">Nothing on record fits that. Try another kind or rack.</p>}
+          {records.map((r) => (
+            <div
+              key={r.id}
+              className="row grid-cols-[170px_90px_minmax(0,1fr)_80px_26px] max-[700px]:grid-cols-[130px_minmax(0,1fr)_26px]"
+            >
+              <span className="fig small faint">{dateAndTime(r.at, line.timeZone)}</span>
+              <span className="max-[700px]:hidden">
+                {r.rack ? (
+                  <Link className="link fig" href={`/racks/${r.rack}`}>
+                    {r.rack}
+                  </Link>
+                ) : (
+                  (r.place ?? "")
+                )}
+              </span>
+              <span>
+                {recordSentence(r)}
+                {r.supersedes ? <span className="soft">, corrects an earlier one: “{r.reason}”</span> : ""}
+              </span>
+              <span className="faint small max-[700px]:hidden">{r.by}</span>
+              <Grade grade={r.grade as "measured"} />
+            </div>
+          ))}
+        </div>
+        {records.length === PAGE && last && (
+          <p className="mt-4">
+            <Link
+              className="btn"
+              href={`/records?${new URLSearchParams([...query, ["before", last.storedAt.toISOString()]])}`}
+            >
+              Older
+            </Link>
+          </p>
+        )}
+      </section>
+      <Margin step="shift">
+        <MarginBlock title="Seals">
+          <p>
+            Records are sealed in batches: changing, removing or slipping one in is named by{" "}
+            <span className="fig">npm run verify</span>. The newest seal is printed on each certificate.
+          </p>
+        </MarginBlock>
+      </Margin>
+    </>
+  );
+}

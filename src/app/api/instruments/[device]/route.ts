@@ -1,0 +1,43 @@
+import { connect } from "node:net";
+import { personWith } from "@/server/sign-in/person";
+
+export const dynamic = "force-dynamic";
+const devices = new Set(["film-gauge"]);
+
+/** Streams a gauge's lines to the page as server-sent events. The gauge speaks plain text lines over TCP, as a serial device behind a converter does. */
+export async function GET(request: Request, { params }: { params: Promise<{ device: string }> }): Promise<Response> {
+  const who = await personWith("inspect");
+  if (!who.ok) return Response.json(who.refusal, { status: who.refusal.kind === "signed-out" ? 401 : 403 });
+  const { device } = await params;
+  if (!devices.has(device)) return Response.json({ kind: "unknown-device", device }, { status: 404 });
+  const socket = connect({
+    host: process.env.DEVICE_HOST ?? "127.0.0.1",
+    port: Number(process.env.DEVICE_PORT ?? 4710),
+  });
+  const encoder = new TextEncoder();
+  const stream = new ReadableStream({
+    start(controller) {
+      let rest = "";
+      let closed = false;
+      const close = () => {
+        if (closed) return;
+        closed = true;
+        socket.destroy();
+        controller.close();
+      };
+      socket.setEncoding("utf8");
+      socket.on("connect", () => socket.write(`${device}\n`));
+      socket.on("data", (chunk) => {
+        const lines = (rest + String(chunk)).split(/\r?\n/);
+        rest = lines.pop() ?? "";
+        for (const line of lines)
+          if (!closed && line) controller.enqueue(encoder.encode(`data: ${line.replace(/[\r\n]/g, " ")}\n\n`));
+      });
+      socket.on("error", close);
+      socket.on("close", close);
+      request.signal.addEventListener("abort", close);
+    },
+    cancel: () => void socket.destroy(),
+  });
+  return new Response(stream, { headers: { "content-type": "text/event-stream", "cache-control": "no-store" } });
+}

@@ -1,0 +1,140 @@
+import { type Kysely, sql } from "kysely";
+import { creepRateMmPerYear } from "@/core/field";
+import type { Database } from "@/db/schema";
+import { findStructure } from "../entries/store-entry";
+import { setupAt } from "../setup/setup-data";
+import type { Person } from "../sign-in/roles";
+
+export type StructureOfRack = {
+  readonly code: string;
+  readonly name: string;
+  readonly site: string;
+  readonly pieces: number;
+  readonly lastVisit: Date | null;
+  readonly worstCreepMm: number | null;
+  readonly worstRating: number | null;
+};
+
+/** Where pieces of a rack stand now, with the newest visit's worst creep. */
+export async function structuresOfRack(db: Kysely<Database>, rackId: string): Promise<StructureOfRack[]> {
+  const { rows } = await sql<StructureOfRack>`
+    select s.code, s.name, s.site, count(*)::int as pieces, v.at as "lastVisit", v.worst as "worstCreepMm", v.rating as "worstRating"
+    from piece p join structure_piece sp on sp.piece_id = p.id join structure s on s.id = sp.structure_id
+    left join lateral (select r.happened_at as at, max(m.creep_mm) as worst, min(m.rating) as rating from record r left join creep_measure m on m.record_id = r.id where r.structure_id = s.id and r.kind = 'visit'
+      and not exists (select 1 from record x where x.supersedes = r.id) group by r.id, r.happened_at order by r.happened_at desc limit 1) v on true
+    where p.rack_id = ${rackId} group by s.id, s.code, s.name, s.site, v.at, v.worst, v.rating`.execute(db);
+  return rows;
+}
+
+export type CreepZone = {
+  readonly zone: string;
+  readonly from: string;
+  readonly now: {
+    readonly at: Date;
+    readonly creepMm: number;
+    readonly rating: number | null;
+    readonly widthsMm: readonly number[];
+    readonly recordId: string;
+  };
+  readonly before: { readonly at: Date; readonly creepMm: number } | null;
+  readonly rateMmPerYear: number | null;
+};
+export type StructureFile = NonNullable<Awaited<ReturnType<typeof loadStructure>>>;
+
+/** A structure with its pieces, visits, creep by zone and rate since the visit before. Null where it is not this person's to see. */
+export async function loadStructure(db: Kysely<Database>, person: Person, code: string, at: Date) {
+  const structure = await findStructure(db, person, code);
+  if (!structure) return null;
+  const customers = await setupAt(db, "customer", at);
+  const pieces = await db
+    .selectFrom("structure_piece")
+    .innerJoin("piece", "piece.id", "structure_piece.piece_id")
+    .innerJoin("rack", "rack.id", "piece.rack_id")
+    .select(["piece.serial", "structure_piece.place", "rack.number", "rack.hung_at"])
+    .where("structure_piece.structure_id", "=", structure.id)
+    .orderBy("piece.serial")
+    .execute();
+  const visits = await db
+    .selectFrom("record")
+    .innerJoin("visit", "visit.record_id", "record.id")
+    .select(["record.id", "record.happened_at", "record.by_user", "visit.weather", "visit.note"])
+    .where("record.structure_id", "=", structure.id)
+    .where(({ not, exists, selectFrom }) =>
+      not(exists(selectFrom("record as s").select("s.id").whereRef("s.supersedes", "=", "record.id"))),
+    )
+    .orderBy("record.happened_at", "desc")
+    .limit(50)
+    .execute();
+  const measures = visits.length
+    ? await db
+        .selectFrom("creep_measure")
+        .selectAll()
+        .where(
+          "record_id",
+          "in",
+          visits.map((v) => v.id),
+        )
+        .orderBy("ordinal")
+        .execute()
+    : [];
+  const defects = await db
+    .selectFrom("record")
+    .innerJoin("defect", "defect.record_id", "record.id")
+    .selectAll("defect")
+    .select("record.happened_at")
+    .where("record.structure_id", "=", structure.id)
+    .orderBy("record.happened_at", "desc")
+    .limit(50)
+    .execute();
+  const photos = await db
+    .selectFrom("record")
+    .innerJoin("photo", "photo.record_id", "record.id")
+    .select(["record.file_id", "record.happened_at", "photo.caption", "photo.zone"])
+    .where("record.structure_id", "=", structure.id)
+    .where("record.file_id", "is not", null)
+    .orderBy("record.happened_at", "desc")
+    .limit(20)
+    .execute();
+  const cases = await db
+    .selectFrom("root_cause_case")
+    .select(["number", "defect", "zone"])
+    .where("structure_id", "=", structure.id)
+    .orderBy("opened_at", "desc")
+    .execute();
+  const coatedOn = pieces[0]?.hung_at ?? null;
+  const zones = [...new Set(measures.map((m) => m.zone))].map((zone): CreepZone | null => {
+    const series = visits.flatMap((v) =>
+      measures.filter((m) => m.record_id === v.id && m.zone === zone).map((m) => ({ v, m })),
+    );
+    const [now, before] = series;
+    if (!now) return null;
+    const since = before?.v.happened_at ?? coatedOn;
+    const years = since ? (now.v.happened_at.getTime() - since.getTime()) / (365.25 * 86_400_000) : 0;
+    const rate = since ? creepRateMmPerYear({ fromMm: before?.m.creep_mm ?? 0, toMm: now.m.creep_mm, years }) : null;
+    return {
+      zone,
+      from: now.m.from_what,
+      now: {
+        at: now.v.happened_at,
+        creepMm: now.m.creep_mm,
+        rating: now.m.rating,
+        widthsMm: now.m.widths_mm.filter((w): w is number => w !== null),
+        recordId: now.v.id,
+      },
+      before: before ? { at: before.v.happened_at, creepMm: before.m.creep_mm } : null,
+      rateMmPerYear: rate?.ok ? rate.value : null,
+    };
+  });
+  return {
+    ...structure,
+    customer: customers.get(structure.customer_id)?.data.name ?? "",
+    exposure: Array.isArray(structure.exposure) ? (structure.exposure as unknown[]).map(String) : [],
+    pieces,
+    visits,
+    zones: zones.filter((z) => z !== null),
+    defects,
+    photos,
+    cases,
+    coatedOn,
+  };
+}

@@ -1,0 +1,394 @@
+import { type Kysely, sql } from "kysely";
+import { v7 as uuidv7 } from "uuid";
+import {
+  type BathFile,
+  type GaugeFile,
+  type OvenFile,
+  readBathFile,
+  readGaugeFile,
+  readOvenFile,
+} from "@/core/instrument-files";
+import type { Database } from "@/db/schema";
+import { findRack } from "../entries/store-entry";
+import { sha256 } from "../record/canonical";
+import { type NewRecord, storeRecord } from "../record/store-record";
+import { setupAt, siteAt } from "../setup/setup-data";
+import type { Person } from "../sign-in/roles";
+
+export const MOST_IMPORT_BYTES = 10 * 1024 * 1024;
+
+/** What was understood, shown before anything is stored. */
+export type Understanding = {
+  readonly kind: "gauge" | "oven" | "bath";
+  readonly lines: readonly (readonly [string, string])[];
+  readonly leftOut: readonly { readonly line: number; readonly why: string; readonly text: string }[];
+  readonly needs: readonly ("rack" | "oven-start")[];
+  readonly sample: readonly (readonly string[])[];
+  readonly columns: readonly string[];
+};
+export type ImportOutcome =
+  | { readonly ok: true; readonly understood: Understanding; readonly stored: number | null; readonly already: boolean }
+  | { readonly ok: false; readonly failure: { readonly kind: string; readonly [detail: string]: unknown } };
+
+type Read =
+  | { readonly kind: "gauge"; readonly file: GaugeFile }
+  | { readonly kind: "oven"; readonly file: OvenFile }
+  | { readonly kind: "bath"; readonly file: BathFile };
+
+/**
+ * Reads an instrument's file and says what was understood; with `store` set, stores all of it or nothing. The same
+ * file for the same target is stored once, by its hash. Failures: `not-utf-8`, `too-large`, `empty-file`, the
+ * reader's own, `unknown-rack`, `unknown-bath`, `spots-do-not-fit`.
+ */
+export async function importFile(
+  db: Kysely<Database>,
+  person: Person,
+  form: FormData,
+  at: Date,
+): Promise<ImportOutcome> {
+  const upload = form.get("file");
+  if (!(upload instanceof File) || upload.size === 0) return refuse({ kind: "empty-file" });
+  if (upload.size > MOST_IMPORT_BYTES)
+    return refuse({
+      kind: "too-large",
+      megabytes: Math.round(upload.size / 1e5) / 10,
+      mostMegabytes: MOST_IMPORT_BYTES / 1024 / 1024,
+    });
+  const bytes = Buffer.from(await upload.arrayBuffer());
+  const said = Number(form.get("size") ?? bytes.length);
+  if (Number.isFinite(said) && said !== bytes.length)
+    return refuse({ kind: "cut-off-upload", got: bytes.length, expected: said });
+  let text: string;
+  try {
+    text = new TextDecoder("utf-8", { fatal: true }).decode(bytes);
+  } catch {
+    return refuse({ kind: "not-utf-8" });
+  }
+  if (text.includes("\u0000")) return refuse({ kind: "not-utf-8" });
+  const unit = String(form.get("unit") ?? "");
+  const order = String(form.get("dates") ?? "");
+  const read = readAny(text, upload.name, unit, order === "day" ? true : order === "month" ? false : null);
+  if (!read.ok) return refuse(read.failure);
+  const understood = describeFile(read.value);
+  if (form.get("store") !== "yes") return { ok: true, understood, stored: null, already: false };
+  return store(
+    db,
+    person,
+    read.value,
+    understood,
+    {
+      bytes,
+      name: upload.name,
+      rack: String(form.get("rack") ?? "").trim(),
+      startedAt: String(form.get("startedAt") ?? ""),
+      place: String(form.get("place") ?? "").trim(),
+    },
+    at,
+  );
+}
+
+const refuse = (failure: {
+  kind: string;
+  [detail: string]: unknown;
+}): { ok: false; failure: { kind: string; [detail: string]: unknown } } => ({ ok: false, failure });
+
+/** Which reader: by what the file holds, not by what it is called. */
+function readAny(
+  text: string,
+  name: string,
+  unit: string,
+  dayFirst: boolean | null,
+): { ok: true; value: Read } | { ok: false; failure: { kind: string; [detail: string]: unknown } } {
+  const head = text.slice(0, 600).toLowerCase();
+  if (/\btank\b/.test(head) && /\bparameter\b/.test(head)) {
+    const file = readBathFile(text, dayFirst);
+    return file.ok ? { ok: true, value: { kind: "bath", file: file.value } } : refuse(file.error);
+  }
+  if (/(^|\n)\s*(epoch|elapsed|time|seconds)\b/.test(head)) {
+    const file = readOvenFile(text, unit === "degF" || unit === "degC" ? unit : null);
+    return file.ok
+      ? { ok: true, value: { kind: "oven", file: file.value } }
+      : refuse({ ...file.error, of: "oven", name });
+  }
+  const file = readGaugeFile(text, unit === "mil" || unit === "um" ? unit : null);
+  return file.ok
+    ? { ok: true, value: { kind: "gauge", file: file.value } }
+    : refuse({ ...file.error, of: "gauge", name });
+}
+
+function describeFile(read: Read): Understanding {
+  if (read.kind === "gauge") {
+    const f = read.file;
+    const um = f.readings.map((r) => r.valueUm);
+    const mean = um.reduce((a, b) => a + b, 0) / um.length;
+    return {
+      kind: "gauge",
+      needs: ["rack"],
+      leftOut: f.rejected.map(({ line, why, text }) => ({ line, why, text })),
+      columns: ["reading", "line", "spot", "as written", "µm"],
+      sample: f.readings.map((r) => [String(r.number), String(r.line), r.spot ?? "–", r.typed, r.valueUm.toFixed(2)]),
+      lines: [
+        ["Readings", String(um.length)],
+        ["Unit", `${f.unit === "um" ? "µm" : "mil"}, from the ${f.unitFrom}`],
+        ["Spots named", f.spots ? String(f.spots) : "none: readings go to the sketch's spots in order"],
+        ["Mean", `${mean.toFixed(5)} µm`],
+        ["Lowest, highest", `${Math.min(...um)} and ${Math.max(...um)} µm`],
+        ["Left out", String(f.rejected.length)],
+        ...(f.summaryLines.length ? [["Instrument's own summary, not taken", f.summaryLines.join("; ")] as const] : []),
+      ],
+    };
+  }
+  if (read.kind === "oven") {
+    const f = read.file;
+    return {
+      kind: "oven",
+      needs: f.startEpochS === null ? ["rack", "oven-start"] : ["rack"],
+      leftOut: [],
+      columns: ["channel", "kind", "peak °C", "dead from", "gaps"],
+      sample: f.channels.map((c) => [
+        c.name,
+        c.medium,
+        Math.max(...c.trace.tempC.filter((t): t is number => t !== null)).toFixed(1),
+        c.deadFromS === null ? "–" : `${c.deadFromS} s`,
+        c.gapsS.map(([a, b]) => `${a}–${b} s`).join(", ") || "–",
+      ]),
+      lines: [
+        ["Channels", String(f.channels.length)],
+        ["Samples", String(f.samples)],
+        ["Unit", `${f.unit === "degC" ? "°C" : "°F"}, from the ${f.unitFrom}`],
+        ["Interval", `${f.intervalS} s`],
+        ["Rows in order", f.reordered ? "no: put in order" : "yes"],
+        ["Repeated rows dropped", String(f.duplicatesDropped)],
+      ],
+    };
+  }
+  const f = read.file;
+  return {
+    kind: "bath",
+    needs: [],
+    leftOut: f.skipped.map(({ line, why, text }) => ({ line, why, text })),
+    columns: ["line", "when", "tank", "parameter", "value"],
+    sample: f.readings.map((r) => [
+      String(r.line),
+      r.at.replace("T", " "),
+      r.tank,
+      r.parameter,
+      `${Math.round(r.value * 1000) / 1000} (${r.typed} ${r.typedUnit})`,
+    ]),
+    lines: [
+      ["Readings", String(f.readings.length)],
+      ["Tanks", f.tanks.join(", ")],
+      ["Dates", f.dayFirst ? "day first" : "month first"],
+      ["Left out", String(f.skipped.length)],
+    ],
+  };
+}
+
+type Target = {
+  readonly bytes: Buffer;
+  readonly name: string;
+  readonly rack: string;
+  readonly startedAt: string;
+  readonly place: string;
+};
+
+async function store(
+  db: Kysely<Database>,
+  person: Person,
+  read: Read,
+  understood: Understanding,
+  target: Target,
+  at: Date,
+): Promise<ImportOutcome> {
+  const hash = sha256(target.bytes);
+  const made =
+    read.kind === "bath"
+      ? await bathRecords(db, person, read.file, hash, at)
+      : await rackRecord(db, person, read, hash, target, at);
+  if (!made.ok) return made;
+  return db.transaction().execute(async (trx): Promise<ImportOutcome> => {
+    const fileId = uuidv7();
+    const there = await trx
+      .selectFrom("record")
+      .select("id")
+      .where("idempotency_key", "=", made.records[0]?.idempotencyKey ?? "")
+      .executeTakeFirst();
+    if (there) return { ok: true, understood, stored: 0, already: true };
+    await trx
+      .insertInto("file")
+      .values({
+        id: fileId,
+        sha256: hash,
+        media_type: "text/plain",
+        name: target.name.replace(/[^\w.\- ]/g, "_").slice(0, 120),
+        size_bytes: target.bytes.length,
+        bytes: target.bytes,
+        added_by: person.username,
+      })
+      .execute();
+    for (const record of made.records) await storeRecord(trx, { ...record, fileId }, at);
+    return {
+      ok: true,
+      understood,
+      stored:
+        read.kind === "gauge"
+          ? read.file.readings.length
+          : read.kind === "bath"
+            ? read.file.readings.length
+            : read.file.samples,
+      already: false,
+    };
+  });
+}
+
+type Made = { ok: true; records: NewRecord[] } | { ok: false; failure: { kind: string; [detail: string]: unknown } };
+
+async function rackRecord(
+  db: Kysely<Database>,
+  person: Person,
+  read: Exclude<Read, { kind: "bath" }>,
+  hash: string,
+  target: Target,
+  at: Date,
+): Promise<Made> {
+  const rack = await findRack(db, person, target.rack);
+  if (!rack) return refuse({ kind: "unknown-rack", number: target.rack || "(none given)" });
+  const base = {
+    id: uuidv7(),
+    by: person.username,
+    grade: "measured" as const,
+    idempotencyKey: `import:${hash}:${rack.id}`,
+  };
+  if (read.kind === "gauge") {
+    const part = (await setupAt(db, "part", at)).get(rack.part_id);
+    const spots = part?.data.faces.flatMap((f) => f.spots.map((s) => ({ face: f.id, spot: s.id }))) ?? [];
+    const named = [...new Set(read.file.readings.map((r) => r.spot))];
+    const perSpot = read.file.spots ? null : Math.ceil(read.file.readings.length / spots.length);
+    if (named.length > spots.length || (perSpot !== null && spots.length === 0))
+      return refuse({ kind: "spots-do-not-fit", got: named.length, has: spots.length, part: part?.data.name });
+    const placeOf = (r: GaugeFile["readings"][number], i: number) => {
+      const byName = spots.find((s) => s.spot.toLowerCase() === (r.spot ?? "").toLowerCase());
+      return (
+        byName ??
+        spots[r.spot === null ? Math.min(Math.floor(i / (perSpot ?? 1)), spots.length - 1) : named.indexOf(r.spot)] ??
+        spots[0]
+      );
+    };
+    const readings = read.file.readings.map((r, i) => ({
+      ordinal: i + 1,
+      face: placeOf(r, i)?.face ?? "",
+      spot: placeOf(r, i)?.spot ?? "",
+      value_um: r.valueUm,
+      typed: r.typed,
+      rejected_reason: null,
+    }));
+    return {
+      ok: true,
+      records: [
+        {
+          ...base,
+          kind: "thickness",
+          happenedAt: at,
+          jobId: rack.job_id,
+          rackId: rack.id,
+          details: {
+            thickness_set: [{ coat_no: 1, source: "import", typed_unit: read.file.unit }],
+            thickness_reading: readings,
+          },
+        },
+      ],
+    };
+  }
+  const started = read.file.startEpochS !== null ? new Date(read.file.startEpochS * 1000) : new Date(target.startedAt);
+  if (Number.isNaN(started.getTime()))
+    return refuse({ kind: "bad-entry", field: "start of the trace", value: target.startedAt, why: "is not a moment" });
+  if (started > at) return refuse({ kind: "in-the-future", happenedAt: started.toISOString() });
+  const [oven] = (await setupAt(db, "oven", at)).values();
+  if (!oven) return refuse({ kind: "unknown-oven" });
+  return {
+    ok: true,
+    records: [
+      {
+        ...base,
+        kind: "bake",
+        happenedAt: started,
+        details: {
+          bake: [
+            {
+              oven_id: oven.id,
+              load_no: `import ${hash.slice(0, 6)}`,
+              powder_id: rack.powder_id,
+              door_closed_at: started,
+              pulled_at: null,
+              timing: "metal-at-temperature",
+              set_point_c: null,
+            },
+          ],
+          bake_place: [{ rack_id: rack.id, place: target.place || "–", channel: null }],
+          bake_channel: read.file.channels.map((c, i) => ({
+            ordinal: i + 1,
+            name: c.name,
+            medium: c.medium,
+            time_s: [...c.trace.timeS],
+            temp_c: [...c.trace.tempC],
+          })),
+        },
+      },
+    ],
+  };
+}
+
+async function bathRecords(
+  db: Kysely<Database>,
+  person: Person,
+  file: BathFile,
+  hash: string,
+  at: Date,
+): Promise<Made> {
+  const [baths, site] = await Promise.all([setupAt(db, "bath", at), siteAt(db, at)]);
+  const groups = new Map<string, BathFile["readings"][number][]>();
+  for (const reading of file.readings)
+    groups.set(`${reading.tank}|${reading.at}`, [...(groups.get(`${reading.tank}|${reading.at}`) ?? []), reading]);
+  const moments = await momentsOf(db, [...new Set(file.readings.map((r) => r.at))], site.timeZone);
+  const records: NewRecord[] = [];
+  for (const [key, readings] of groups) {
+    const first = readings[0] as BathFile["readings"][number];
+    const bath = [...baths.values()].find((b) => b.code.toLowerCase() === first.tank.toLowerCase());
+    if (!bath) return refuse({ kind: "unknown-bath", name: first.tank });
+    const happenedAt = moments.get(first.at) as Date;
+    if (happenedAt > at) return refuse({ kind: "in-the-future", happenedAt: happenedAt.toISOString() });
+    records.push({
+      id: uuidv7(),
+      kind: "bath-check",
+      happenedAt,
+      by: person.username,
+      grade: "measured",
+      idempotencyKey: `import:${hash}:${key}`,
+      bathId: bath.id,
+      details: {
+        bath_check: readings.map((r, i) => ({
+          ordinal: i + 1,
+          parameter: r.parameter,
+          value: r.value,
+          typed: r.typed,
+          typed_unit: r.typedUnit,
+          titrant_ml: null,
+          blank_ml: null,
+          factor: null,
+        })),
+      },
+    });
+  }
+  return { ok: true, records };
+}
+
+/** Site times as moments, by the database's own time zone tables. */
+async function momentsOf(db: Kysely<Database>, local: readonly string[], timeZone: string): Promise<Map<string, Date>> {
+  const { rows } = await sql<{
+    text: string;
+    moment: Date;
+  }>`select t as text, (t::timestamp at time zone ${timeZone}) as moment from unnest(${local}::text[]) as t`.execute(
+    db,
+  );
+  return new Map(rows.map((row) => [row.text, row.moment]));
+}

@@ -1,0 +1,128 @@
+import type { Kysely } from "kysely";
+import * as v from "valibot";
+import type { Database } from "@/db/schema";
+import { loadRack, type RackFile } from "../rack/load-rack";
+import { planSchema, requirementSchema } from "../requirement";
+import { setupAt } from "../setup/setup-data";
+import type { Person } from "../sign-in/roles";
+
+const mine = (person: Person) => person.customerId;
+
+/** Jobs this person may see, newest first, a page at a time. */
+export async function listJobs(db: Kysely<Database>, person: Person, at: Date, limit = 60) {
+  const [customers, parts, powders] = await Promise.all([
+    setupAt(db, "customer", at),
+    setupAt(db, "part", at),
+    setupAt(db, "powder", at),
+  ]);
+  const rows = await db
+    .selectFrom("job")
+    .selectAll()
+    .select(({ selectFrom }) =>
+      selectFrom("rack")
+        .select(({ fn }) => fn.countAll<string>().as("n"))
+        .whereRef("rack.job_id", "=", "job.id")
+        .as("racks"),
+    )
+    .$if(mine(person) !== null, (q) => q.where("customer_id", "=", mine(person) as string))
+    .orderBy("received_at", "desc")
+    .limit(limit)
+    .execute();
+  return rows.map((row) => ({
+    number: row.number,
+    receivedAt: row.received_at,
+    dueOn: row.due_on,
+    customer: customers.get(row.customer_id)?.data.name ?? "",
+    part: parts.get(row.part_id)?.data.name ?? "",
+    powder: `${powders.get(row.powder_id)?.code} ${powders.get(row.powder_id)?.data.name}`,
+    racks: Number(row.racks ?? 0),
+    plan: v.parse(planSchema, row.plan),
+  }));
+}
+
+export type JobFile = NonNullable<Awaited<ReturnType<typeof loadJob>>>;
+
+/** A job with its racks by number. Null where it is not this person's. */
+export async function loadJob(db: Kysely<Database>, person: Person, number: string) {
+  const row = await db
+    .selectFrom("job")
+    .selectAll()
+    .where("number", "=", number)
+    .$if(mine(person) !== null, (q) => q.where("customer_id", "=", mine(person) as string))
+    .executeTakeFirst();
+  if (!row) return null;
+  const [customers, parts, powders] = await Promise.all([
+    setupAt(db, "customer", row.received_at),
+    setupAt(db, "part", row.received_at),
+    setupAt(db, "powder", row.received_at),
+  ]);
+  const racks = await db
+    .selectFrom("rack")
+    .select(["number", "hung_at"])
+    .where("job_id", "=", row.id)
+    .orderBy("hung_at", "desc")
+    .limit(500)
+    .execute();
+  return {
+    id: row.id,
+    number: row.number,
+    receivedAt: row.received_at,
+    dueOn: row.due_on,
+    customer: customers.get(row.customer_id)?.data.name ?? "",
+    part: parts.get(row.part_id),
+    powder: powders.get(row.powder_id),
+    requirement: v.parse(requirementSchema, row.requirement),
+    plan: v.parse(planSchema, row.plan),
+    racks,
+  };
+}
+
+/** The whole job as plain data for export: documented in docs/export.md. Racks are read one after another; O(racks). */
+export async function exportJob(db: Kysely<Database>, person: Person, number: string) {
+  const job = await loadJob(db, person, number);
+  if (!job) return null;
+  const racks: RackFile[] = [];
+  for (const { number: rackNumber } of job.racks) {
+    const rack = await loadRack(db, person, rackNumber);
+    if (rack) racks.push(rack);
+  }
+  const seal = await db
+    .selectFrom("seal")
+    .select(["number", "hash"])
+    .orderBy("number", "desc")
+    .limit(1)
+    .executeTakeFirst();
+  return {
+    format: "sorrel-job",
+    version: 1,
+    newestSeal: seal ?? null,
+    job: {
+      number: job.number,
+      customer: job.customer,
+      receivedAt: job.receivedAt,
+      dueOn: job.dueOn,
+      part: job.part?.data ?? null,
+      powder: job.powder ? { code: job.powder.code, ...job.powder.data } : null,
+      requirement: job.requirement,
+      plan: job.plan,
+    },
+    racks: racks.map((r) => ({
+      number: r.number,
+      hungAt: r.hungAt,
+      pieces: r.pieces.map((p) => p.serial),
+      records: r.thread.map(({ base, details, supersededBy }) => ({
+        id: base.id,
+        kind: base.kind,
+        happenedAt: base.happened_at,
+        storedAt: base.stored_at,
+        by: base.by_user,
+        grade: base.grade,
+        supersedes: base.supersedes,
+        reason: base.reason,
+        supersededBy,
+        contentHash: base.content_hash,
+        details,
+      })),
+    })),
+  };
+}

@@ -1,0 +1,116 @@
+import type { Kysely } from "kysely";
+import * as v from "valibot";
+import type { Json } from "@/db/detail-tables";
+import type { Database } from "@/db/schema";
+import { judgeRack } from "../rack/judge-rack";
+import { loadRack, newest } from "../rack/load-rack";
+import { storeRecord } from "../record/store-record";
+import type { Person } from "../sign-in/roles";
+import { conditionsWhenPassed } from "../trace/conditions";
+
+export const decisions = ["accept", "hold", "scuff-and-recoat", "strip", "concession", "scrap"] as const;
+export const dispositionSchema = v.object({
+  id: v.pipe(v.string(), v.uuid()),
+  rack: v.pipe(v.string(), v.maxLength(20)),
+  decision: v.picklist(decisions),
+  note: v.pipe(v.string(), v.trim(), v.minLength(3, "is too short: name the reason"), v.maxLength(600)),
+  seen: v.nullable(v.pipe(v.string(), v.uuid())),
+});
+
+export type DisposeOutcome =
+  | { readonly ok: true; readonly recordId: string }
+  | { readonly ok: false; readonly failure: { readonly kind: string; readonly [detail: string]: unknown } };
+
+/**
+ * Decides on a rack. The verdict as it stands is stored with it: result, numbers, the rule and the records it rests
+ * on. `seen` is the decision the lead had on screen; when another has come since, theirs is shown first.
+ * Failures: `bad-entry`, `unknown-rack`, `accept-against-verdict`, `decided-meanwhile`.
+ */
+export async function dispose(db: Kysely<Database>, person: Person, input: unknown, at: Date): Promise<DisposeOutcome> {
+  const parsed = v.safeParse(dispositionSchema, input);
+  if (!parsed.success)
+    return {
+      ok: false,
+      failure: {
+        kind: "bad-entry",
+        field: String(parsed.issues[0].path?.[0]?.key ?? ""),
+        why: parsed.issues[0].message,
+        value: "",
+      },
+    };
+  const { id, decision, note, seen } = parsed.output;
+  const rack = await loadRack(db, person, parsed.output.rack);
+  if (!rack) return { ok: false, failure: { kind: "unknown-rack", number: parsed.output.rack } };
+  const before = newest(rack, "disposition");
+  if (before?.base.id === id) return { ok: true, recordId: id };
+  if ((before?.base.id ?? null) !== seen)
+    return {
+      ok: false,
+      failure: {
+        kind: "decided-meanwhile",
+        by: before?.base.by_user,
+        decision: before?.details.disposition?.[0]?.decision,
+      },
+    };
+  const verdict = judgeRack(rack, await conditionsWhenPassed(db, [rack.id], rack.hungAt));
+  if (decision === "accept" && (verdict.result === "out" || verdict.missing.length > 0))
+    return {
+      ok: false,
+      failure: { kind: "accept-against-verdict", limiting: verdict.limiting, missing: verdict.missing },
+    };
+  const stored: Json = {
+    result: verdict.result,
+    grade: verdict.grade,
+    limiting: verdict.limiting,
+    missing: [...verdict.missing],
+    requirement: JSON.parse(JSON.stringify(rack.job.requirement)),
+    partVersion: rack.part.versionId,
+    powderVersion: rack.powder.versionId,
+    items: verdict.items.map((i) => ({
+      item: i.item,
+      result: i.result,
+      grade: i.grade,
+      sources: [...i.sources],
+      ...numbersOf(i),
+    })),
+  };
+  const outcome = await storeRecord(
+    db,
+    {
+      id,
+      kind: "disposition",
+      happenedAt: at,
+      by: person.username,
+      grade: "measured",
+      idempotencyKey: `disposition:${id}`,
+      jobId: rack.job.id,
+      rackId: rack.id,
+      details: { disposition: [{ decision, note, verdict: stored, signed_name: person.name }] },
+    },
+    at,
+  );
+  return outcome.kind === "stored" || outcome.kind === "already-stored"
+    ? { ok: true, recordId: outcome.recordId }
+    : { ok: false, failure: outcome };
+}
+
+function numbersOf(item: ReturnType<typeof judgeRack>["items"][number]): { [key: string]: Json } {
+  switch (item.item) {
+    case "film":
+      return item.film
+        ? {
+            meanUm:
+              item.film.kind === "spot-area" ? (item.film.verdict.areas[0]?.meanUm ?? null) : item.film.verdict.meanUm,
+            reasons: JSON.parse(JSON.stringify(item.film.verdict.reasons)),
+          }
+        : {};
+    case "cure":
+      return item.bake ? { index: item.bake.decidingIndex, channel: item.bake.decidingChannel } : {};
+    case "adhesion":
+      return { iso: item.iso, astm: item.astm };
+    case "rub":
+      return { grade: item.rubGrade, doubleRubs: item.doubleRubs };
+    case "pretreatment":
+      return item.worst ? { ...item.worst } : {};
+  }
+}

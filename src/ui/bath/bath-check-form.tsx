@@ -1,0 +1,206 @@
+"use client";
+import { type FormEvent, useState } from "react";
+import { type BathParameter, concentrationFromTitration, judgeBathValue } from "@/core/bath";
+import { fahrenheitToC, parseNumber } from "@/core/units";
+import { useRecorder } from "../forms/use-recorder";
+import { Verdict } from "../marks/verdict";
+import { usePreferences } from "../preferences-context";
+import { failureText } from "../words/failures";
+import { parameterName, parameterUnit } from "../words/reasons";
+
+type Windows = Record<
+  string,
+  { lower: number | null; upper: number | null; watchLower: number | null; watchUpper: number | null }
+>;
+
+/** One bath round: what the meter and burette say, judged as it is typed. The blank defaults to the last usual one. */
+export function BathCheckForm({
+  bath,
+  parameters,
+  titrationFactor,
+  windows,
+}: {
+  bath: string;
+  parameters: readonly BathParameter[];
+  titrationFactor: number | null;
+  windows: Windows;
+}) {
+  const { units } = usePreferences();
+  const [typed, setTyped] = useState<Record<string, string>>({});
+  const [blank, setBlank] = useState("0.2");
+  const [event, setEvent] = useState({ what: "addition", product: "", litres: "" });
+  const [problem, setProblem] = useState<string | null>(null);
+  const round = useRecorder();
+  const change = useRecorder();
+  const titrates = (p: BathParameter) => p === "concentration" && titrationFactor !== null;
+
+  const read = (
+    p: BathParameter,
+  ):
+    | { value: number; titrantMl: number | null; blankMl: number | null }
+    | { failure: { kind: string; [k: string]: unknown } }
+    | null => {
+    const text = typed[p]?.trim() ?? "";
+    if (text === "") return null;
+    const number = parseNumber(text);
+    if (!number.ok) return { failure: number.error };
+    if (titrates(p)) {
+      const b = parseNumber(blank);
+      if (!b.ok) return { failure: b.error };
+      const strength = concentrationFromTitration({
+        titrantMl: number.value,
+        blankMl: b.value,
+        factor: titrationFactor as number,
+      });
+      return strength.ok
+        ? { value: strength.value, titrantMl: number.value, blankMl: b.value }
+        : { failure: strength.error };
+    }
+    return {
+      value: p === "temperature" && units === "us" ? fahrenheitToC(number.value) : number.value,
+      titrantMl: null,
+      blankMl: null,
+    };
+  };
+
+  const submit = async (e: FormEvent) => {
+    e.preventDefault();
+    setProblem(null);
+    const values = [];
+    for (const p of parameters) {
+      const found = read(p);
+      if (!found) continue;
+      if ("failure" in found) return setProblem(failureText(found.failure));
+      values.push({
+        parameter: p,
+        value: found.value,
+        typed: typed[p]?.trim() ?? "",
+        typedUnit: titrates(p) ? "mL" : p === "temperature" && units === "us" ? "F" : (parameterUnit[p] ?? ""),
+        titrantMl: found.titrantMl,
+        blankMl: found.blankMl,
+      });
+    }
+    if (values.length === 0) return setProblem("Type at least one value.");
+    if (await round.send({ kind: "bath-check", bath, values })) setTyped({});
+  };
+  const submitEvent = async (e: FormEvent) => {
+    e.preventDefault();
+    const litres = event.litres.trim() === "" ? null : parseNumber(event.litres);
+    if (litres && !litres.ok) return setProblem(failureText(litres.error));
+    if (
+      await change.send({
+        kind: "bath-event",
+        bath,
+        event: event.what as "addition",
+        product: event.product,
+        amountL: litres ? litres.value : null,
+        note: "",
+      })
+    )
+      setEvent({ what: "addition", product: "", litres: "" });
+  };
+  return (
+    <>
+      <form onSubmit={submit} className="grid gap-2" noValidate>
+        {parameters.map((p) => {
+          const found = read(p);
+          return (
+            <div key={p} className="grid grid-cols-[108px_92px_minmax(0,1fr)] items-center gap-2">
+              <label htmlFor={`check-${p}`}>
+                {titrates(p)
+                  ? "titrant, mL"
+                  : `${parameterName[p]}${p === "ph" ? "" : `, ${p === "temperature" && units === "us" ? "°F" : parameterUnit[p]}`}`}
+              </label>
+              <input
+                id={`check-${p}`}
+                className="input num"
+                inputMode="decimal"
+                autoComplete="off"
+                value={typed[p] ?? ""}
+                onChange={(e) => setTyped({ ...typed, [p]: e.target.value })}
+              />
+              {found &&
+                ("failure" in found ? (
+                  <span className="small text-out">{failureText(found.failure)}</span>
+                ) : (
+                  <Verdict result={judgeBathValue(found.value, windows[p] ?? null)}>
+                    {titrates(p)
+                      ? `${found.value.toFixed(2)} %`
+                      : { in: "in", watch: "near limit", out: "out", unknown: "no window" }[
+                          judgeBathValue(found.value, windows[p] ?? null)
+                        ]}
+                  </Verdict>
+                ))}
+            </div>
+          );
+        })}
+        {titrationFactor !== null && (
+          <div className="grid grid-cols-[108px_92px] items-center gap-2">
+            <label htmlFor="check-blank">blank, mL</label>
+            <input
+              id="check-blank"
+              className="input num"
+              inputMode="decimal"
+              value={blank}
+              onChange={(e) => setBlank(e.target.value)}
+            />
+          </div>
+        )}
+        {problem && (
+          <p role="alert" className="text-out">
+            {problem}
+          </p>
+        )}
+        <p className="flex items-center gap-3">
+          <button type="submit" className="btn pri" disabled={round.busy}>
+            {round.busy ? "Recording …" : "Record round"}
+          </button>
+          {round.message && (
+            <output className={round.message.good ? "text-in" : "text-out"}>{round.message.text}</output>
+          )}
+        </p>
+      </form>
+      <details className="mt-2">
+        <summary className="min-h-9 cursor-pointer">Log an addition, dump or recharge</summary>
+        <form onSubmit={submitEvent} className="mt-1 grid gap-2">
+          <div className="grid grid-cols-[1fr_92px] gap-2">
+            <select
+              aria-label="What was done"
+              className="input"
+              value={event.what}
+              onChange={(e) => setEvent({ ...event, what: e.target.value })}
+            >
+              <option>addition</option>
+              <option>dump</option>
+              <option>recharge</option>
+            </select>
+            <input
+              aria-label="Litres"
+              placeholder="L"
+              className="input num"
+              inputMode="decimal"
+              value={event.litres}
+              onChange={(e) => setEvent({ ...event, litres: e.target.value })}
+            />
+          </div>
+          <input
+            aria-label="Product, as on the drum"
+            placeholder="product, as on the drum"
+            className="input"
+            maxLength={80}
+            value={event.product}
+            onChange={(e) => setEvent({ ...event, product: e.target.value })}
+          />
+          <p className="flex items-center gap-3">
+            <button type="submit" className="btn" disabled={change.busy}>
+              Record it
+            </button>
+            {change.message && (
+              <output className={change.message.good ? "text-in" : "text-out"}>{change.message.text}</output>
+            )}
+          </p>
+        </form>
+      </details>
+    </>
+  );
+}

@@ -1,0 +1,159 @@
+"use client";
+import { type FormEvent, useState } from "react";
+import { crossCutFromSquares } from "@/core/bench";
+import { useRecorder } from "../forms/use-recorder";
+import { Verdict } from "../marks/verdict";
+
+/** Cross-cut: squares lost are tapped on a drawn lattice or typed; both scales are worked out at once. */
+export function CrossCutForm({
+  rack,
+  spacingMm,
+  worstIso,
+}: {
+  rack: string;
+  spacingMm: number | null;
+  worstIso: number;
+}) {
+  const [lost, setLost] = useState<ReadonlySet<number>>(new Set());
+  const [onPanel, setOnPanel] = useState(true);
+  const { send, message, busy } = useRecorder();
+  const grade = crossCutFromSquares(lost.size, 25);
+  const toggle = (i: number) =>
+    setLost((s) => {
+      const n = new Set(s);
+      if (!n.delete(i)) n.add(i);
+      return n;
+    });
+  return (
+    <form
+      onSubmit={async (e) => {
+        e.preventDefault();
+        if (await send({ kind: "cross-cut", rack, squaresLost: lost.size, squares: 25, spacingMm, onPanel }))
+          setLost(new Set());
+      }}
+    >
+      <h2>Cross-cut with tape{spacingMm ? `, cuts ${spacingMm} mm apart` : ""}</h2>
+      <div className="mt-2 flex flex-wrap gap-6">
+        <fieldset className="grid w-[240px] grid-cols-5 gap-0.5 border-0 p-0">
+          <legend className="small soft mb-1">Mark each square that came away</legend>
+          {Array.from({ length: 25 }, (_, i) => i).map((i) => (
+            <button
+              key={i}
+              type="button"
+              aria-pressed={lost.has(i)}
+              aria-label={`Square ${i + 1}`}
+              onClick={() => toggle(i)}
+              className={`h-11 border-[1.5px] ${lost.has(i) ? "border-out bg-[repeating-linear-gradient(45deg,var(--out)_0_3px,transparent_3px_7px)]" : "border-rule-strong bg-raised"}`}
+            />
+          ))}
+        </fieldset>
+        <div>
+          <div className="small soft">squares lost</div>
+          <div className="fig text-[30px] font-bold leading-none">
+            {lost.size}
+            <span className="text-[14px]"> of 25</span>
+          </div>
+          {grade.ok && (
+            <p className="mt-3">
+              <Verdict result={grade.value.iso > worstIso ? "out" : "in"}>
+                Grade {grade.value.iso}, {grade.value.astmB}
+              </Verdict>
+              <br />
+              <span className="small soft">grade {worstIso} or better asked for</span>
+            </p>
+          )}
+          <label className="mt-3 flex min-h-11 items-center gap-2">
+            <input
+              type="checkbox"
+              className="size-5"
+              checked={onPanel}
+              onChange={(e) => setOnPanel(e.target.checked)}
+            />{" "}
+            on the panel that travelled with it
+          </label>
+        </div>
+      </div>
+      <p className="mt-3 flex items-center gap-3">
+        <button type="submit" className="btn pri" disabled={busy}>
+          {busy ? "Recording …" : "Record cross-cut"}
+        </button>
+        {message && <output className={message.good ? "text-in" : "text-out"}>{message.text}</output>}
+      </p>
+    </form>
+  );
+}
+
+export function SolventRubForm({ rack, knownCuredGrade }: { rack: string; knownCuredGrade: number }) {
+  const { send, message, busy } = useRecorder();
+  const submit = (e: FormEvent<HTMLFormElement>) => {
+    e.preventDefault();
+    const form = new FormData(e.currentTarget);
+    void send({
+      kind: "solvent-rub",
+      rack,
+      doubleRubs: Number(form.get("rubs")),
+      limit: Number(form.get("limit")),
+      grade: Number(form.get("grade")),
+      onPanel: form.get("onPanel") === "on",
+    });
+  };
+  return (
+    <form onSubmit={submit}>
+      <h2>Solvent rub, against this powder's known-cured panel (grade {knownCuredGrade})</h2>
+      <div className="mt-2 grid max-w-[420px] grid-cols-3 gap-3">
+        <div className="field">
+          <label htmlFor="rubs">double rubs</label>
+          <input
+            id="rubs"
+            name="rubs"
+            type="number"
+            min="1"
+            max="1000"
+            defaultValue="50"
+            className="input num"
+            required
+          />
+        </div>
+        <div className="field">
+          <label htmlFor="limit">limit</label>
+          <input
+            id="limit"
+            name="limit"
+            type="number"
+            min="1"
+            max="1000"
+            defaultValue="50"
+            className="input num"
+            required
+          />
+        </div>
+        <div className="field">
+          <label htmlFor="grade">grade 5–0</label>
+          <select id="grade" name="grade" className="input" defaultValue="5">
+            {[
+              "5 no effect",
+              "4 slight dulling",
+              "3 marked dulling",
+              "2 colour on cloth",
+              "1 film softens",
+              "0 through to metal",
+            ].map((w) => (
+              <option key={w} value={w[0]}>
+                {w}
+              </option>
+            ))}
+          </select>
+        </div>
+      </div>
+      <label className="mt-2 flex min-h-11 items-center gap-2">
+        <input name="onPanel" type="checkbox" className="size-5" defaultChecked /> on the panel that travelled with it
+      </label>
+      <p className="mt-1 flex items-center gap-3">
+        <button type="submit" className="btn pri" disabled={busy}>
+          {busy ? "Recording …" : "Record rub"}
+        </button>
+        {message && <output className={message.good ? "text-in" : "text-out"}>{message.text}</output>}
+      </p>
+    </form>
+  );
+}

@@ -1,0 +1,200 @@
+"use client";
+import { type FormEvent, useRef, useState } from "react";
+import type { ImportOutcome } from "@/server/imports/import-file";
+import { failureText } from "../words/failures";
+
+/** Two steps: what was understood, then store all or nothing. */
+export function ImportForm({ upload }: { upload: (form: FormData) => Promise<ImportOutcome> }) {
+  const form = useRef<HTMLFormElement>(null);
+  const [outcome, setOutcome] = useState<ImportOutcome | null>(null);
+  const [busy, setBusy] = useState<"read" | "store" | null>(null);
+  const [storeFailure, setStoreFailure] = useState<string | null>(null);
+  const send = async (store: boolean) => {
+    if (!form.current || busy) return;
+    const data = new FormData(form.current);
+    const file = data.get("file");
+    if (file instanceof File) data.set("size", String(file.size));
+    if (store) data.set("store", "yes");
+    const started = data.get("startedLocal");
+    if (started) data.set("startedAt", new Date(String(started)).toISOString());
+    setBusy(store ? "store" : "read");
+    const next = await upload(data).catch((): ImportOutcome => ({ ok: false, failure: { kind: "not-saved" } }));
+    setBusy(null);
+    // When storing is refused, what was understood stays on screen with the reason beside it.
+    setStoreFailure(!next.ok && store ? failureText(next.failure) : null);
+    if (next.ok || !store) setOutcome(next);
+  };
+  const failure = outcome && !outcome.ok ? outcome.failure : null;
+  const understood = outcome?.ok ? outcome.understood : null;
+  const problems = Array.isArray(failure?.problems)
+    ? (failure.problems as { line: number; why: string; text: string }[])
+    : [];
+  return (
+    <form
+      ref={form}
+      className="mt-4 grid gap-4"
+      onSubmit={(e: FormEvent) => {
+        e.preventDefault();
+        void send(false);
+      }}
+    >
+      <div className="flex flex-wrap items-end gap-3">
+        <div className="field w-[340px]">
+          <label htmlFor="file">File</label>
+          <input
+            id="file"
+            name="file"
+            type="file"
+            accept=".csv,.tsv,.txt,text/*"
+            className="input"
+            required
+            onChange={() => {
+              setOutcome(null);
+              setStoreFailure(null);
+            }}
+          />
+        </div>
+        <button type="submit" className="btn pri" disabled={busy !== null}>
+          {busy === "read" ? "Reading …" : "Read it"}
+        </button>
+      </div>
+      {failure?.kind === "unit-unknown" && (
+        <div className="field w-52">
+          <label htmlFor="unit">Unit of the readings</label>
+          <select id="unit" name="unit" className="input">
+            {failure.of === "oven" ? (
+              <>
+                <option value="degC">°C</option>
+                <option value="degF">°F</option>
+              </>
+            ) : (
+              <>
+                <option value="um">µm</option>
+                <option value="mil">mil</option>
+              </>
+            )}
+          </select>
+        </div>
+      )}
+      {failure?.kind === "ambiguous-dates" && (
+        <div className="field w-52">
+          <label htmlFor="dates">Dates are</label>
+          <select id="dates" name="dates" className="input">
+            <option value="day">day first</option>
+            <option value="month">month first</option>
+          </select>
+        </div>
+      )}
+      {failure && (
+        <div role="alert" className="border-l-4 border-out pl-3">
+          <p className="font-bold text-out">{failureText(failure)}</p>
+          {problems.slice(0, 30).map((p) => (
+            <div key={`${p.line}${p.text}`} className="row max-w-[640px] grid-cols-[80px_120px_1fr]">
+              <span className="fig">line {p.line}</span>
+              <span className="fig">{p.text.slice(0, 24)}</span>
+              <span>{p.why}</span>
+            </div>
+          ))}
+          {problems.length > 30 && <p className="soft">and {problems.length - 30} more lines</p>}
+        </div>
+      )}
+      {understood && outcome?.ok && (
+        <>
+          <div className="ruled grid grid-cols-[minmax(0,380px)_minmax(0,1fr)] gap-8 max-[900px]:grid-cols-1">
+            <div>
+              <h2>
+                Understood as{" "}
+                {{ gauge: "film gauge readings", oven: "an oven trace", bath: "a bath log" }[understood.kind]}
+              </h2>
+              {understood.lines.map(([name, value]) => (
+                <div key={name} className="row grid-cols-[150px_minmax(0,1fr)]">
+                  <span className="soft">{name}</span>
+                  <span className="fig">{value}</span>
+                </div>
+              ))}
+              {understood.leftOut.length > 0 && (
+                <>
+                  <h2 className="mt-4">Left out</h2>
+                  {understood.leftOut.slice(0, 20).map((l) => (
+                    <div key={l.line} className="row grid-cols-[70px_110px_minmax(0,1fr)]">
+                      <span className="fig">line {l.line}</span>
+                      <span>{l.why}</span>
+                      <span className="fig small faint truncate">{l.text}</span>
+                    </div>
+                  ))}
+                </>
+              )}
+            </div>
+            <div className="max-h-[340px] overflow-auto">
+              <table className="w-full border-collapse text-[13.5px]">
+                <thead>
+                  <tr className="small soft text-left">
+                    {understood.columns.map((c) => (
+                      <th key={c} className="sticky top-0 bg-bench py-1 pr-3 font-normal">
+                        {c}
+                      </th>
+                    ))}
+                  </tr>
+                </thead>
+                <tbody>
+                  {understood.sample.slice(0, 200).map((row) => (
+                    <tr key={row.join("|")} className="border-t border-rule">
+                      {row.map((cell, i) => (
+                        <td key={understood.columns[i]} className="fig py-1 pr-3">
+                          {cell}
+                        </td>
+                      ))}
+                    </tr>
+                  ))}
+                </tbody>
+              </table>
+            </div>
+          </div>
+          {outcome.stored === null ? (
+            <div className="flex flex-wrap items-end gap-3">
+              {understood.needs.includes("rack") && (
+                <div className="field w-32">
+                  <label htmlFor="rack">For rack</label>
+                  <input id="rack" name="rack" className="input fig" required />
+                </div>
+              )}
+              {understood.kind === "oven" && (
+                <div className="field w-32">
+                  <label htmlFor="place">Place in oven</label>
+                  <input id="place" name="place" className="input" />
+                </div>
+              )}
+              {understood.needs.includes("oven-start") && (
+                <div className="field w-56">
+                  <label htmlFor="startedLocal">Trace began</label>
+                  <input id="startedLocal" name="startedLocal" type="datetime-local" className="input" required />
+                </div>
+              )}
+              <button
+                type="button"
+                className="btn pri"
+                disabled={busy !== null}
+                onClick={() => {
+                  if (form.current?.reportValidity()) void send(true);
+                }}
+              >
+                {busy === "store" ? "Storing …" : "Store all of it"}
+              </button>
+            </div>
+          ) : (
+            <p role="status" className="font-bold text-in">
+              {outcome.already
+                ? "This file is already on record for this target; nothing was stored twice."
+                : `${outcome.stored} ${understood.kind === "oven" ? "samples" : "readings"} stored.`}
+            </p>
+          )}
+          {storeFailure && (
+            <p role="alert" className="text-out">
+              {storeFailure}
+            </p>
+          )}
+        </>
+      )}
+    </form>
+  );
+}

@@ -1,0 +1,46 @@
+"use client";
+import { useRouter } from "next/navigation";
+import { useRef, useState } from "react";
+import { v7 as uuidv7 } from "uuid";
+import { useShell } from "../frame/shell";
+import { failureText } from "../words/failures";
+
+type DistributiveOmit<T, K extends PropertyKey> = T extends unknown ? Omit<T, K> : never;
+type Message = { good: boolean; text: string } | null;
+
+/** Sends an entry once: the same form content keeps its id through retries, and changes it when anything is changed. */
+export function useRecorder() {
+  const { actions } = useShell();
+  const router = useRouter();
+  const id = useRef<{ content: string; id: string } | null>(null);
+  const [message, setMessage] = useState<Message>(null);
+  const [busy, setBusy] = useState(false);
+  const send = async (
+    entry: DistributiveOmit<Parameters<typeof actions.save>[0], "id" | "idempotencyKey" | "happenedAt">,
+  ) => {
+    if (busy) return false;
+    setBusy(true);
+    const content = JSON.stringify(entry);
+    if (id.current?.content !== content) id.current = { content, id: uuidv7() };
+    const outcome = await actions
+      .save({
+        ...entry,
+        id: id.current.id,
+        idempotencyKey: `form:${id.current.id}`,
+        happenedAt: new Date().toISOString(),
+      } as Parameters<typeof actions.save>[0])
+      .catch(() => ({ ok: false as const, failure: { kind: "not-saved" } }));
+    setBusy(false);
+    setMessage(
+      outcome.ok
+        ? { good: true, text: outcome.already ? "Already recorded." : "Recorded." }
+        : { good: false, text: failureText(outcome.failure) },
+    );
+    if (outcome.ok) {
+      id.current = null;
+      router.refresh();
+    }
+    return outcome.ok;
+  };
+  return { send, message, busy };
+}

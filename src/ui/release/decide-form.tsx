@@ -1,0 +1,124 @@
+"use client";
+import { useRouter } from "next/navigation";
+import { type FormEvent, useRef, useState } from "react";
+import { v7 as uuidv7 } from "uuid";
+import { failureText } from "../words/failures";
+import { decisionWords } from "../words/reasons";
+
+type Outcome =
+  | { readonly ok: true }
+  | { readonly ok: false; readonly failure: { readonly kind: string; readonly [detail: string]: unknown } };
+
+/** The lead's decision with its reason, signed by password. What was typed stays when it is refused. */
+export function DecideForm({
+  rack,
+  seen,
+  mayAccept,
+  whyNot,
+  decide,
+}: {
+  rack: string;
+  seen: string | null;
+  mayAccept: boolean;
+  whyNot: string;
+  decide: (input: {
+    id: string;
+    rack: string;
+    decision: string;
+    note: string;
+    seen: string | null;
+    password: string;
+  }) => Promise<Outcome>;
+}) {
+  const router = useRouter();
+  const [decision, setDecision] = useState(mayAccept ? "accept" : "hold");
+  const [note, setNote] = useState("");
+  const [password, setPassword] = useState("");
+  const [failure, setFailure] = useState<string | null>(null);
+  const [busy, setBusy] = useState(false);
+  const id = useRef(uuidv7());
+  const submit = async (e: FormEvent) => {
+    e.preventDefault();
+    setBusy(true);
+    setFailure(null);
+    const outcome: Outcome = await decide({ id: id.current, rack, decision, note, seen, password }).catch(() => ({
+      ok: false as const,
+      failure: { kind: "not-saved" },
+    }));
+    setBusy(false);
+    setPassword("");
+    if (!outcome.ok) {
+      const f = outcome.failure;
+      return setFailure(
+        f.kind === "decided-meanwhile"
+          ? `${String(f.by)} decided meanwhile: ${decisionWords[String(f.decision)] ?? String(f.decision)}. Reload to see it, then decide on top of it if it should change.`
+          : f.kind === "accept-against-verdict"
+            ? `It cannot be accepted as it stands${Array.isArray(f.missing) && f.missing.length ? `: missing ${f.missing.join(", ")}` : `: ${String(f.limiting)} is out`}. Hold it, or choose concession with the customer's word.`
+            : failureText(f),
+      );
+    }
+    id.current = uuidv7();
+    setNote("");
+    router.refresh();
+  };
+  return (
+    <form onSubmit={submit} className="no-print grid max-w-[560px] gap-3">
+      <fieldset className="m-0 flex flex-wrap gap-2 border-0 p-0">
+        <legend className="small soft mb-1">Decision</legend>
+        {Object.entries(decisionWords).map(([value, word]) => (
+          <label
+            key={value}
+            className={`btn ${decision === value ? "pri" : ""} ${value === "accept" && !mayAccept ? "opacity-50" : ""}`}
+          >
+            <input
+              type="radio"
+              className="sr-only"
+              name="decision"
+              value={value}
+              checked={decision === value}
+              disabled={value === "accept" && !mayAccept}
+              onChange={() => setDecision(value)}
+            />
+            {word}
+          </label>
+        ))}
+      </fieldset>
+      {!mayAccept && <p className="small soft">{whyNot}</p>}
+      <div className="field">
+        <label htmlFor="note">Reason, in a sentence</label>
+        <textarea
+          id="note"
+          className="input"
+          rows={2}
+          required
+          minLength={3}
+          maxLength={600}
+          value={note}
+          onChange={(e) => setNote(e.target.value)}
+        />
+      </div>
+      <div className="field max-w-[280px]">
+        <label htmlFor="sign">Your password signs it</label>
+        <input
+          id="sign"
+          type="password"
+          className="input"
+          autoComplete="current-password"
+          required
+          value={password}
+          onChange={(e) => setPassword(e.target.value)}
+        />
+      </div>
+      {failure && (
+        <p role="alert" className="border-l-4 border-out pl-3 text-out">
+          {failure}
+        </p>
+      )}
+      <p>
+        <button type="submit" className="btn pri" disabled={busy}>
+          {busy ? "Signing …" : "Sign and record"}
+        </button>
+      </p>
+    </form>
+  );
+}

@@ -1,0 +1,96 @@
+import Link from "next/link";
+import type { Line, RailStage } from "@/server/line/load-line";
+import { clock, span } from "../format";
+import { Margin, MarginBlock } from "../frame/margin";
+import { PageHead } from "../frame/page-head";
+import { Verdict } from "../marks/verdict";
+import { dueList } from "./due-list";
+
+const words: Record<string, string> = {
+  held: "Held",
+  "adhesion-out": "Adhesion out",
+  defect: "Defect seen",
+  "film-open": "Film in hand",
+  "to-release": "To release",
+  running: "Running",
+  bare: "Bare metal",
+};
+
+/** One stage of the line: the racks standing there, what each waits for, and what is due. */
+export function StagePage({
+  line,
+  stage,
+  title,
+  above,
+  empty,
+  to,
+}: {
+  line: Line;
+  stage: RailStage;
+  title: string;
+  above: string;
+  empty: string;
+  to: string;
+}) {
+  const racks = line.racks.filter((r) => r.stage === stage);
+  const due = dueList(line).filter((item) => racks.some((r) => item.href.startsWith(`/racks/${r.number}`)));
+  return (
+    <>
+      <section className="bench">
+        <PageHead above={above} title={title} />
+        <div className="ruled mt-3">
+          {racks.length === 0 && <p className="py-3">{empty}</p>}
+          {racks.map((r) => (
+            <Link
+              key={r.number}
+              href={`/racks/${r.number}${to}`}
+              className="row min-h-[52px] grid-cols-[64px_minmax(0,1fr)_150px_110px_150px] items-center text-ink no-underline hover:bg-sorrel-tint max-[700px]:grid-cols-[64px_minmax(0,1fr)_auto]"
+            >
+              <b className="fig text-[17px]">{r.number}</b>
+              <span>
+                <b>{r.part}</b> <span className="soft">{r.customer}</span>
+              </span>
+              <span className="soft max-[700px]:hidden">
+                {r.passage}
+                {r.open ? "" : ", left"}
+              </span>
+              <span className="fig max-[700px]:hidden">{span(line.at.getTime() - r.since.getTime())}</span>
+              <Verdict result={r.result}>{words[r.what]}</Verdict>
+            </Link>
+          ))}
+        </div>
+        {stage === "cure" &&
+          line.bakes.map((b) => (
+            <div key={b.recordId} className="ruled mt-5">
+              <h2>
+                {b.oven}, load {b.load}: racks {b.racks.join(", ")}
+              </h2>
+              <p className="mt-1">
+                Index <b className="fig text-[26px]">{b.index.toFixed(0)}</b> on {b.channel}, the slowest, at{" "}
+                {clock(b.lastAt, line.timeZone)}.{" "}
+                {b.index >= 100
+                  ? "Cured: pull it."
+                  : b.pullAt
+                    ? `100 by ${clock(b.pullAt, line.timeZone)} at its present heat.`
+                    : "Still heating."}
+              </p>
+            </div>
+          ))}
+      </section>
+      <Margin step={stage}>
+        <MarginBlock title="Due here">
+          {due.length === 0 ? (
+            <p className="soft">Nothing is due at this stage.</p>
+          ) : (
+            due.map((d) => (
+              <div key={d.what} className="row grid-cols-[minmax(0,1fr)_auto]">
+                <span>{d.why}</span>
+                <Verdict result={d.result}>{d.word}</Verdict>
+              </div>
+            ))
+          )}
+        </MarginBlock>
+      </Margin>
+    </>
+  );
+}
