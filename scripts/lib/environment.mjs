@@ -217,7 +217,7 @@ export function environmentFor(ownerUrl, extra = {}) {
     ...process.env,
     NEXT_TELEMETRY_DISABLED: "1",
     DATABASE_URL: ownerUrl,
-    APP_DATABASE_URL: process.env.APP_DATABASE_URL ?? applicationUrl(ownerUrl),
+    APP_DATABASE_URL: process.env.APP_DATABASE_URL || applicationUrl(ownerUrl),
     APP_DATABASE_PASSWORD: made.applicationPassword,
     SIGN_IN_SECRET: made.signInSecret,
     SEAL_PRIVATE_KEY: made.sealPrivateKey,

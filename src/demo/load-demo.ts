@@ -51,7 +51,18 @@ export async function loadDemo(
       wrongAdditionMs: midnight.getTime() - 16 * DAY + 7 * 3_600_000,
       putRightMs: midnight.getTime() - 7 * DAY + 9 * 3_600_000,
       gassyDeliveryMs: midnight.getTime() - 10 * DAY,
-      inHandMinutes: [250, 205, 172, 128, 118, 84, 58, 41],
+      inHand: (
+        [
+          [250, "SHELTER-POST"],
+          [205, "SHELTER-POST"],
+          [172, "FERRY-SEAT"],
+          [128, "LAMP-HEAD"],
+          [118, "SHELTER-POST"],
+          [84, "FERRY-SEAT"],
+          [58, "LAMP-HEAD"],
+          [41, "SHELTER-POST"],
+        ] as const
+      ).map(([minutes, product]) => ({ minutes, product })),
     });
     const oldFrom = midnight.getTime() - 760 * DAY;
     const old = simulateLine({

@@ -93,7 +93,7 @@ export function simulateLine(input: {
   readonly putRightMs: number;
   readonly gassyDeliveryMs: number;
   /** Racks hung this many minutes before the end, so that each stage has one in hand. */
-  readonly inHandMinutes?: readonly number[];
+  readonly inHand?: readonly { readonly minutes: number; readonly product: string }[];
 }): SimulatedLine {
   const random = seededRandom(input.seed);
   const bath = simulateConversionBath(random, input);
@@ -119,7 +119,7 @@ export function simulateLine(input: {
         day +
         (night ? 19.2 : 5.6 + (i * 9.5) / Math.max(1, input.racksPerDay - 1)) * HOUR +
         Math.round(random.uniform() * 20) * MINUTE;
-      if (hungMs >= input.toMs - (input.inHandMinutes ? 6 * HOUR : 0)) continue;
+      if (hungMs >= input.toMs - (input.inHand ? 6 * HOUR : 0)) continue;
       racks.push(
         simulateRack(random, {
           product: random.pick(input.products),
@@ -135,12 +135,13 @@ export function simulateLine(input: {
       );
     }
   }
-  for (const minutes of input.inHandMinutes ?? []) {
+  const inHandRandom = seededRandom(input.seed + 1);
+  for (const { minutes, product } of input.inHand ?? []) {
     const hungMs = input.toMs - minutes * MINUTE;
     const day = Math.floor((hungMs - input.fromMs) / DAY);
     racks.push(
-      simulateRack(random, {
-        product: random.pick(input.products),
+      simulateRack(inHandRandom, {
+        product: input.products.find((p) => p.key === product) ?? inHandRandom.pick(input.products),
         number: String(number++).padStart(4, "0"),
         load: String(load++),
         hungMs,

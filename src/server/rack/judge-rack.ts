@@ -51,6 +51,7 @@ export type VerdictItem =
       readonly doubleRubs: number | null;
       readonly required: false;
     }
+  | AppearanceItem
   | {
       readonly item: "pretreatment";
       readonly result: VerdictResult;
@@ -64,6 +65,17 @@ export type VerdictItem =
         readonly upper: number | null;
       } | null;
     };
+/** Appearance is judged by the defects on record: none seen is no item, since nobody said that they looked. */
+type AppearanceItem = {
+  readonly item: "appearance";
+  readonly result: VerdictResult;
+  readonly grade: EvidenceGrade;
+  readonly sources: readonly string[];
+  readonly defect: string;
+  readonly affected: number | null;
+  readonly seen: number | null;
+};
+
 export type RackVerdict = {
   readonly kind: "rack-verdict";
   readonly result: VerdictResult;
@@ -81,6 +93,7 @@ export function judgeRack(rack: RackFile, conditions: Conditions): RackVerdict {
     adhesionItem(rack),
     pretreatmentItem(conditions),
     ...rubItem(rack),
+    ...appearanceItem(rack),
   ];
   const result = worstResult(items.map((i) => i.result));
   return {
@@ -228,6 +241,23 @@ function rubItem(rack: RackFile): VerdictItem[] {
       rubGrade: row.grade,
       doubleRubs: row.double_rubs,
       required: false,
+    },
+  ];
+}
+
+function appearanceItem(rack: RackFile): AppearanceItem[] {
+  const seen = newest(rack, "defect");
+  const row = seen?.details.defect?.[0];
+  if (!seen || !row || row.pieces_affected === 0) return [];
+  return [
+    {
+      item: "appearance",
+      result: "out",
+      grade: seen.base.grade,
+      sources: [seen.base.id],
+      defect: row.defect,
+      affected: row.pieces_affected,
+      seen: row.pieces_seen,
     },
   ];
 }

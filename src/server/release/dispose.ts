@@ -110,6 +110,8 @@ function numbersOf(item: ReturnType<typeof judgeRack>["items"][number]): { [key:
       return { iso: item.iso, astm: item.astm };
     case "rub":
       return { grade: item.rubGrade, doubleRubs: item.doubleRubs };
+    case "appearance":
+      return { defect: item.defect, affected: item.affected, seen: item.seen };
     case "pretreatment":
       return item.worst ? { ...item.worst } : {};
   }

@@ -77,7 +77,7 @@ export async function conditionsWhenPassed(
     left join lateral (select array_agg(v.happened_at) as events from record v where v.bath_id = w.bath_id and v.kind = 'bath-event'
       and v.happened_at > coalesce(b.happened_at, p.entered_at - interval '2 days') and v.happened_at <= coalesce(a.happened_at, p.entered_at + interval '2 days')) e on true
     where r.rack_id = any(${rackIds}::uuid[]) and r.kind = 'passage' and not exists (select 1 from record s where s.supersedes = r.id)
-    order by r.rack_id, p.entered_at`.execute(db);
+    order by r.rack_id, p.entered_at, w.parameter`.execute(db);
   const byId = new Map(baths.map((bath) => [bath.id, bath]));
   const passages = new Map<string, PassageCondition>();
   const found: BathCondition[] = [];

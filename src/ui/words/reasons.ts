@@ -190,6 +190,7 @@ const itemNames: Record<VerdictItem["item"], string> = {
   adhesion: "Adhesion",
   rub: "Solvent rub",
   pretreatment: "Pretreatment",
+  appearance: "Defects",
 };
 export const itemName = (item: VerdictItem["item"]): string => itemNames[item];
 export const parameterName: Record<string, string> = {
@@ -238,6 +239,11 @@ export function itemSentence(item: VerdictItem, units: UnitSystem): { word: stri
       return {
         word: item.result === "in" ? "Stands" : item.result === "out" ? "Softens" : "Look",
         text: `Grade ${item.rubGrade} of 5 after ${item.doubleRubs} double rubs`,
+      };
+    case "appearance":
+      return {
+        word: "Defect seen",
+        text: `${item.defect.replaceAll("-", " ")}${item.affected !== null ? ` on ${item.affected} of ${item.seen ?? "?"} pieces` : ""}`,
       };
     case "pretreatment": {
       if (!item.worst || item.worst.value === null)

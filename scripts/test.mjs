@@ -1,0 +1,131 @@
+// npm test: all set-up, then lint, types, core and database tests, and the real interface in Chromium. Ends with "N passed, N failed".
+import { spawn, spawnSync } from "node:child_process";
+import { mkdirSync, readFileSync, rmSync } from "node:fs";
+import path from "node:path";
+import {
+  buildWhenNeeded,
+  dataDir,
+  ensureChromium,
+  ensurePackages,
+  environmentFor,
+  freePort,
+  root,
+  runTs,
+  say,
+  startPostgres,
+  waitForHttp,
+} from "./lib/environment.mjs";
+
+const only = process.argv[2];
+let passed = 0;
+let failed = 0;
+const count = (name, good, bad) => {
+  passed += good;
+  failed += bad;
+  say(`${name}: ${good} passed${bad ? `, ${bad} FAILED` : ""}`);
+};
+
+ensurePackages();
+const chromium = ensureChromium();
+mkdirSync(dataDir, { recursive: true });
+const postgres = await startPostgres({ name: "pg-test", port: 54340, fast: true });
+const results = path.join(root, "test-results");
+rmSync(results, { recursive: true, force: true });
+mkdirSync(results, { recursive: true });
+
+if (!only || only === "lint") {
+  const check = (name, args) =>
+    count(
+      name,
+      ...(spawnSync(process.execPath, args, { cwd: root, stdio: ["ignore", "ignore", "inherit"] }).status === 0
+        ? [1, 0]
+        : [0, 1]),
+    );
+  check("lint", ["node_modules/@biomejs/biome/bin/biome", "check", "."]);
+  check("layers", ["--import", "tsx", "scripts/check-layers.ts"]);
+}
+
+// A template with the demo in it; each database of a test is a copy of it.
+const template = "sorrel_template";
+runTs("scripts/prepare-database.ts", ["--reset-demo"], environmentFor(postgres.url(template)));
+const ownerEnv = environmentFor(postgres.url(template));
+const copyTemplate = (name) => {
+  const psql = (statement) =>
+    spawnSync("psql", ["-qX", postgres.url("postgres"), "-c", statement], { encoding: "utf8" });
+  psql(`drop database if exists ${name} with (force)`);
+  const made = psql(`create database ${name} template ${template}`);
+  if (made.status !== 0) throw new Error(made.stderr);
+};
+
+if (!only || only === "unit") {
+  const out = path.join(results, "vitest.json");
+  spawnSync(
+    process.execPath,
+    ["node_modules/vitest/vitest.mjs", "run", "--reporter=dot", "--reporter=json", `--outputFile.json=${out}`],
+    {
+      cwd: root,
+      env: { ...ownerEnv, TEST_SERVER_URL: postgres.url("postgres"), TEST_TEMPLATE: template, TZ: "Europe/London" },
+      stdio: ["ignore", "inherit", "inherit"],
+    },
+  );
+  try {
+    const report = JSON.parse(readFileSync(out, "utf8"));
+    count(
+      "core and database",
+      report.numPassedTests,
+      report.numFailedTests + (report.numTotalTests === 0 || (!report.success && report.numFailedTests === 0) ? 1 : 0),
+    );
+  } catch {
+    count("core and database", 0, 1);
+  }
+}
+
+if (!only || only === "e2e") {
+  copyTemplate("sorrel_e2e");
+  const port = await freePort(3170);
+  const devicePort = await freePort(4730);
+  const base = `http://127.0.0.1:${port}`;
+  const env = environmentFor(postgres.url("sorrel_e2e"), {
+    BASE_URL: base,
+    DEVICE_PORT: String(devicePort),
+    NODE_ENV: "production",
+  });
+  buildWhenNeeded(env);
+  const children = [
+    spawn(process.execPath, ["node_modules/next/dist/bin/next", "start", "-H", "127.0.0.1", "-p", String(port)], {
+      cwd: root,
+      env,
+      stdio: ["ignore", "ignore", "inherit"],
+    }),
+    spawn(process.execPath, ["--import", "tsx", "scripts/devices.ts"], {
+      cwd: root,
+      env,
+      stdio: ["ignore", "ignore", "inherit"],
+    }),
+  ];
+  if (!(await waitForHttp(`${base}/api/health`))) count("application start", 0, 1);
+  else {
+    const out = path.join(results, "playwright.json");
+    spawnSync(process.execPath, ["node_modules/@playwright/test/cli.js", "test"], {
+      cwd: root,
+      env: {
+        ...process.env,
+        E2E_BASE: base,
+        CHROMIUM: chromium,
+        PLAYWRIGHT_JSON_OUTPUT_NAME: out,
+        TZ: "Europe/London",
+      },
+      stdio: ["ignore", "inherit", "inherit"],
+    });
+    try {
+      const { stats } = JSON.parse(readFileSync(out, "utf8"));
+      count("interface in Chromium", stats.expected, stats.unexpected + stats.flaky + (stats.expected === 0 ? 1 : 0));
+    } catch {
+      count("interface in Chromium", 0, 1);
+    }
+  }
+  for (const child of children) child.kill("SIGTERM");
+}
+postgres.stop();
+say(`${passed} passed, ${failed} failed`);
+process.exit(failed === 0 ? 0 : 1);

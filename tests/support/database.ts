@@ -1,0 +1,71 @@
+import { randomBytes } from "node:crypto";
+import pg from "pg";
+import { v7 as uuidv7 } from "uuid";
+import { connect, type Db } from "@/db/connect";
+import type { NewRecord } from "@/server/record/store-record";
+import type { Person, Role } from "@/server/sign-in/roles";
+
+const server = () => {
+  const url = process.env.TEST_SERVER_URL;
+  if (!url) throw new Error("Database tests run through npm test, which starts a server of their own.");
+  return url;
+};
+const at = (url: string, name: string) => {
+  const u = new URL(url);
+  u.pathname = `/${name}`;
+  return u.toString();
+};
+
+export type TestDatabase = {
+  readonly app: Db;
+  readonly owner: Db;
+  readonly ownerUrl: string;
+  readonly drop: () => Promise<void>;
+};
+
+/** A database of the test's own, copied from the template with the demo in it: as the application's role and as the owner. */
+export async function testDatabase(): Promise<TestDatabase> {
+  const name = `t_${randomBytes(6).toString("hex")}`;
+  const client = new pg.Client({ connectionString: server() });
+  await client.connect();
+  await client.query(`create database ${name} template ${process.env.TEST_TEMPLATE ?? "sorrel_template"}`);
+  await client.query(`grant connect on database ${name} to sorrel_app`);
+  const ownerUrl = at(server(), name);
+  const appUrl = at(process.env.APP_DATABASE_URL ?? "", name);
+  const app = connect(appUrl, 6);
+  const owner = connect(ownerUrl, 2);
+  return {
+    app,
+    owner,
+    ownerUrl,
+    drop: async () => {
+      await app.destroy();
+      await owner.destroy();
+      await client.query(`drop database ${name} with (force)`);
+      await client.end();
+    },
+  };
+}
+
+export const person = (role: Role, username: string = role, customerId: string | null = null): Person => ({
+  id: username,
+  username,
+  name: username,
+  role,
+  customerId,
+});
+
+export const bathRecord = (bathId: string, extra: Partial<NewRecord> = {}): NewRecord => {
+  const id = uuidv7();
+  return {
+    id,
+    kind: "bath-check",
+    happenedAt: new Date("2026-11-20T06:15:00Z"),
+    by: "rufus",
+    grade: "measured",
+    idempotencyKey: `test:${id}`,
+    bathId,
+    details: { bath_check: [{ ordinal: 1, parameter: "ph", value: 5.31, typed: "5.31", typed_unit: "" }] },
+    ...extra,
+  };
+};
