@@ -106,7 +106,7 @@ if (!only || only === "e2e") {
   if (!(await waitForHttp(`${base}/api/health`))) count("application start", 0, 1);
   else {
     const out = path.join(results, "playwright.json");
-    spawnSync(process.execPath, ["node_modules/@playwright/test/cli.js", "test"], {
+    spawnSync(process.execPath, ["node_modules/@playwright/test/cli.js", "test", ...process.argv.slice(3)], {
       cwd: root,
       env: {
         ...process.env,

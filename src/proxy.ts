@@ -5,6 +5,8 @@ import { type NextRequest, NextResponse } from "next/server";
  * style elements with the nonce, style attributes allowed since charts and popovers place themselves with them.
  */
 export function proxy(request: NextRequest): NextResponse {
+  if (!wellFormed(request.url))
+    return new NextResponse("This address is not well formed. Check it, or start at the shift: /", { status: 400 });
   const nonce = btoa(String.fromCharCode(...crypto.getRandomValues(new Uint8Array(16))));
   const dev = process.env.NODE_ENV === "development";
   const policy = [
@@ -31,6 +33,14 @@ export function proxy(request: NextRequest): NextResponse {
   response.headers.set("referrer-policy", "same-origin");
   response.headers.set("permissions-policy", "camera=(self), geolocation=(), microphone=()");
   return response;
+}
+
+function wellFormed(url: string): boolean {
+  try {
+    return !decodeURIComponent(new URL(url).pathname).includes("\u0000");
+  } catch {
+    return false;
+  }
 }
 
 export const config = { matcher: ["/((?!_next/static|_next/image|favicon.svg|manifest.webmanifest).*)"] };

@@ -55,7 +55,7 @@ export async function loadDemo(
         [
           [250, "SHELTER-POST"],
           [205, "SHELTER-POST"],
-          [172, "FERRY-SEAT"],
+          [196, "FERRY-SEAT"],
           [128, "LAMP-HEAD"],
           [118, "SHELTER-POST"],
           [84, "FERRY-SEAT"],

@@ -43,6 +43,8 @@ describe("shop shorthand", () => {
     expect(valueOrThrow(parseShorthand("rack 1042 cut 2/25"))).toMatchObject({ squaresLost: 2, squares: 25 });
     expect(valueOrThrow(parseShorthand("rack 1042 rub 5"))).toMatchObject({ grade: 5, doubleRubs: 50 });
     expect(valueOrThrow(parseShorthand("1042"))).toEqual({ kind: "go-to", word: "1042" });
+    expect(valueOrThrow(parseShorthand("tank 3"))).toEqual({ kind: "go-to", word: "tank 3" });
+    expect(valueOrThrow(parseShorthand("t3"))).toEqual({ kind: "go-to", word: "t3" });
   });
   test("what is not understood is named", () => {
     expect(parseShorthand("")).toMatchObject({ ok: false, error: { kind: "empty" } });

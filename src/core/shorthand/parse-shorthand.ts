@@ -69,7 +69,8 @@ export function parseShorthand(text: string, units: UnitSystem = "metric"): Resu
   const words = text.trim().split(/\s+/).filter(Boolean);
   const [first = "", second = "", third = ""] = words.map((w) => w.toLowerCase());
   if (first === "") return err({ kind: "empty" });
-  if ((first === "tank" || first === "t" || /^t\d+$/.test(first)) && words.length > 1) return parseBath(words, units);
+  if ((first === "tank" || first === "t" || /^t\d+$/.test(first)) && words.length > (/^t\d+$/.test(first) ? 1 : 2))
+    return parseBath(words, units);
   if (first === "oven" && third === "pull") return ok({ kind: "oven-pull", oven: second });
   if (first === "rack" && words.length > 2) return parseRack(words, units);
   if (first === "dft") return parseThickness(null, words.slice(1), units);

@@ -58,20 +58,19 @@ export function WhoMenu({ name, role, shift }: { name: string; role: string; shi
           </DropdownMenu.Content>
         </DropdownMenu.Portal>
       </DropdownMenu.Root>
-      <div className="who-long">{shift}</div>
-      <div className="who-long faint leading-tight">
-        <span className="fig">{units === "us" ? "mil °F" : "µm °C"}</span> ·{" "}
-        <button type="button" onClick={showKeys} className="min-h-6">
-          <span className="key">?</span> keys
-        </button>
+      <div className="who-long leading-tight">
+        {shift} · <span className="fig">{units === "us" ? "mil °F" : "µm °C"}</span>
       </div>
-      <nav aria-label="Off the line" className="who-long flex justify-end gap-3 leading-none">
-        <Link className="link" href="/causes">
+      <nav aria-label="Off the line" className="who-long mt-1 flex items-center justify-end gap-4">
+        <Link className="link inline-flex min-h-6 items-center" href="/causes">
           Causes
         </Link>
-        <Link className="link" href="/records">
+        <Link className="link inline-flex min-h-6 items-center" href="/records">
           Records
         </Link>
+        <button type="button" onClick={showKeys} className="min-h-6 min-w-6" aria-label="Keys">
+          <span className="key">?</span>
+        </button>
       </nav>
     </div>
   );

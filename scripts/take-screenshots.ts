@@ -1,0 +1,43 @@
+import { chromium } from "@playwright/test";
+import { launchOptions, signIn } from "../tests/support/browser";
+
+const base = process.env.BASE_URL ?? "";
+const browser = await chromium.launch(launchOptions);
+const shots: [name: string, path: string, theme: "light" | "dark", width: number, height: number][] = [
+  ["shift", "/", "light", 1280, 800],
+  ["bath", "/pretreat/tank-3", "light", 1280, 800],
+  ["film", "(film)", "dark", 1280, 800],
+  ["cure", "/racks/0869/cure", "light", 1280, 800],
+  ["bench", "/racks/0869/bench", "light", 1280, 800],
+  ["release", "/racks/0869/release", "light", 1280, 800],
+  ["traveller", "/racks/0869", "light", 1280, 800],
+  ["field-tablet", "/field/jetty-a", "light", 820, 1180],
+  ["causes", "/causes/29", "dark", 1280, 800],
+  ["job", "/jobs/J-273", "light", 1280, 800],
+  ["records", "/records", "light", 1280, 800],
+  ["import", "(import)", "light", 1280, 800],
+];
+for (const [name, path, theme, width, height] of shots) {
+  const context = await browser.newContext({ viewport: { width, height } });
+  await context.addCookies([{ name: "theme", value: theme, url: base }]);
+  const page = await context.newPage();
+  await signIn(page, "ines", base);
+  if (path === "(film)") {
+    await page.goto(`${base}/test`);
+    await page
+      .getByRole("link", { name: /Tram shelter post.*Film in hand/ })
+      .first()
+      .click();
+    await page.getByText("How it stands by the rule").waitFor();
+    await page.keyboard.type("61.5");
+  } else if (path === "(import)") {
+    await page.goto(`${base}/records/import`);
+    await page.getByLabel("File", { exact: true }).setInputFiles("tests/samples/oven-six-channel.csv");
+    await page.getByRole("button", { name: "Read it" }).click();
+    await page.getByText("Understood as").waitFor();
+  } else await page.goto(base + path);
+  await page.waitForTimeout(600);
+  await page.screenshot({ path: `docs/screenshots/${name}.png` });
+  await context.close();
+}
+await browser.close();

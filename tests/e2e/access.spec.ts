@@ -1,0 +1,120 @@
+import { expect, test } from "@playwright/test";
+import { signIn } from "../support/browser";
+
+test("signed out: every page leads to sign-in, every route answers 401", async ({ page, request }) => {
+  for (const path of ["/", "/racks/0942", "/causes/29", "/records/import"]) {
+    await page.goto(path);
+    await expect(page).toHaveURL(/sign-in\?to=/);
+  }
+  for (const path of [
+    "/api/jobs/J-408/export.json",
+    "/api/jobs/J-408/readings.csv",
+    "/api/racks/0942/certificate.pdf",
+    "/api/instruments/film-gauge",
+    "/api/files/01a208b1-7efb-7fd9-ad4e-654fd57dba4a",
+  ])
+    expect((await request.get(path)).status(), path).toBe(401);
+});
+
+test("a wrong password says so, keeps the name, and sign-in rests after several", async ({ page }) => {
+  await page.goto("/sign-in");
+  for (let i = 0; i < 7; i++) {
+    await page.getByLabel("User name").fill("rufus");
+    await page.getByLabel("Password").fill(`wrong-${i}`);
+    await page.getByRole("button", { name: "Sign in" }).click();
+    await expect(page.getByRole("button", { name: "Sign in" })).toBeEnabled();
+    await expect(page.getByText(i < 6 ? "do not match" : "Too many tries")).toBeVisible();
+    await expect(page.getByLabel("User name")).toHaveValue("rufus");
+  }
+});
+
+test("sign-in does not lead away from the application", async ({ page, baseURL }) => {
+  await page.goto("/sign-in?to=//example.invalid/");
+  await page.getByLabel("User name").fill("bea");
+  await page.getByLabel("Password").fill("bea-tarnwick-quay");
+  await page.getByRole("button", { name: "Sign in" }).click();
+  await expect(page).toHaveURL(`${baseURL}/`);
+});
+
+test("a customer's viewer: own racks yes, others not found, nothing to record with", async ({ page }) => {
+  await signIn(page, "otto");
+  await page.goto("/plan");
+  await expect(page.getByText("Saltmarsh Ferries").first()).toBeVisible();
+  await expect(page.getByText("Ordway Lamps")).toHaveCount(0);
+  await page.goto("/racks/0869/release");
+  await expect(page.getByText("A lead decides.")).toBeVisible();
+  expect((await page.request.get("/api/jobs/J-409/export.json")).status()).toBe(404);
+  await page.goto("/records/import");
+  await expect(page).toHaveURL(/refused/);
+  await page.goto("/");
+  await page.keyboard.press("/");
+  await page.keyboard.type("tank 3 ph 5.3");
+  await page.keyboard.press("Enter");
+  await expect(page.locator("#entry-said")).toContainText("Your role (viewer) may not do this");
+});
+
+test("an ended session keeps what was typed and says so", async ({ page, context }) => {
+  await signIn(page, "bea");
+  await page.goto("/field/jetty-a");
+  await page.getByLabel("Zone", { exact: true }).fill("bay 2, foot");
+  await page.getByLabel("Widths in mm", { exact: false }).fill("1 1.2 1.1 0.9 1 1.1");
+  await context.clearCookies({ name: /session_token/ });
+  await page.getByRole("button", { name: "Record visit" }).click();
+  await expect(page.getByText("Your session has ended")).toBeVisible();
+  await expect(page.getByLabel("Zone", { exact: true })).toHaveValue("bay 2, foot");
+});
+
+test("a photo: its kind is checked by content, its metadata removed", async ({ page }) => {
+  await signIn(page, "bea");
+  await page.goto("/field/jetty-a");
+  await page
+    .getByLabel("JPEG, PNG or WebP", { exact: false })
+    .setInputFiles({ name: "not-a.jpg", mimeType: "image/jpeg", buffer: Buffer.from("hello, I am text") });
+  await page.getByRole("button", { name: "Attach photo" }).click();
+  await expect(page.getByText("not a picture Sorrel takes")).toBeVisible();
+  const sharp = (await import("sharp")).default;
+  const picture = await sharp({ create: { width: 300, height: 200, channels: 3, background: "#93391a" } })
+    .withExif({ IFD0: { Copyright: "place and camera" } })
+    .jpeg()
+    .toBuffer();
+  await page
+    .getByLabel("JPEG, PNG or WebP", { exact: false })
+    .setInputFiles({ name: "creep.jpg", mimeType: "image/jpeg", buffer: picture });
+  await page.getByLabel("Caption").fill("bay 4 leg");
+  await page.getByRole("button", { name: "Attach photo" }).click();
+  await expect(page.getByText("Photo attached")).toBeVisible();
+  const image = page.getByRole("img", { name: "bay 4 leg" });
+  await expect(image).toBeVisible();
+  const stored = await (await page.request.get((await image.getAttribute("src")) ?? "")).body();
+  expect((await sharp(stored).metadata()).exif).toBeUndefined();
+});
+
+test("headers: a strict policy with a nonce, on every page", async ({ request }) => {
+  const response = await request.get("/sign-in");
+  const policy = response.headers()["content-security-policy"] ?? "";
+  expect(policy).toMatch(/script-src 'self' 'nonce-[^']+' 'strict-dynamic'/);
+  expect(policy).not.toMatch(/script-src[^;]*unsafe/);
+  expect(policy).toContain("frame-ancestors 'none'");
+  expect(response.headers()["x-content-type-options"]).toBe("nosniff");
+  expect(await response.text()).toContain("nonce=");
+});
+
+test("health answers with the database's state", async ({ request }) => {
+  expect(await (await request.get("/api/health")).json()).toMatchObject({ ok: true });
+});
+
+test("not found and malformed addresses are pages, not failures", async ({ page }) => {
+  await signIn(page, "ines");
+  for (const path of [
+    "/racks/9999",
+    "/causes/0",
+    "/field/nowhere",
+    "/pretreat/tank-99",
+    "/jobs/x%00y",
+    "/racks/%E0%A4%A",
+    "/records?before=yesterday&kind=x",
+  ]) {
+    const response = await page.goto(path);
+    expect(response?.status(), path).toBeLessThan(500);
+  }
+});

@@ -1,0 +1,90 @@
+import { readFileSync } from "node:fs";
+import { expect, type Page, test } from "@playwright/test";
+import { signIn } from "../support/browser";
+
+const expected = JSON.parse(readFileSync("tests/samples/expected.json", "utf8"));
+const read = async (page: Page, name: string) => {
+  await page.goto("/records/import");
+  await page.getByLabel("File", { exact: true }).setInputFiles(`tests/samples/${name}`);
+  await page.getByRole("button", { name: "Read it" }).click();
+};
+const row = (page: Page, name: string) =>
+  page.locator(".row", { has: page.getByText(name, { exact: true }) }).locator(".fig");
+const anyRack = async (page: Page, part: RegExp) => {
+  const response = await page.request.get("/plan");
+  expect(response.ok()).toBe(true);
+  await page.goto("/plan");
+  await page.getByRole("link", { name: part }).first().click();
+  return ((await page.locator("aside .row .fig").nth(6).textContent()) ?? "").trim();
+};
+
+test.beforeEach(async ({ page }) => signIn(page, "tomasz"));
+
+test("semicolons and decimal commas: understood, shown, stored whole, once", async ({ page }) => {
+  const rack = await anyRack(page, /Tram shelter post/);
+  const want = expected["gauge-semicolon.csv"];
+  await read(page, "gauge-semicolon.csv");
+  await expect(row(page, "Readings")).toHaveText(String(want.readings));
+  await expect(row(page, "Unit")).toHaveText("µm, from the preamble");
+  await expect(row(page, "Mean")).toHaveText(`${want.meanUm} µm`);
+  await page.getByLabel("For rack").fill(rack);
+  await page.getByRole("button", { name: "Store all of it" }).click();
+  await expect(page.getByText("30 readings stored.")).toBeVisible();
+  await read(page, "gauge-semicolon.csv");
+  await page.getByLabel("For rack").fill(rack);
+  await page.getByRole("button", { name: "Store all of it" }).click();
+  await expect(page.getByText("already on record")).toBeVisible();
+});
+
+test("mils: what was left out is listed with its line and why", async ({ page }) => {
+  await read(page, "gauge-mil.csv");
+  await expect(row(page, "Readings")).toHaveText("22");
+  await expect(row(page, "Unit")).toHaveText("mil, from the heading");
+  await expect(row(page, "Mean")).toHaveText(`${expected["gauge-mil.csv"].meanUm} µm`);
+  for (const { line, why } of expected["gauge-mil.csv"].rejected)
+    await expect(page.locator(".row", { hasText: `line ${line}` })).toContainText(why);
+});
+
+test("a plain stream", async ({ page }) => {
+  await read(page, "gauge-stream.txt");
+  await expect(row(page, "Readings")).toHaveText("15");
+  await expect(row(page, "Mean")).toHaveText(`${expected["gauge-stream.txt"].meanUm} µm`);
+});
+
+test("six channels with a gap and a dead one", async ({ page }) => {
+  const rack = await anyRack(page, /Tram shelter post/);
+  await read(page, "oven-six-channel.csv");
+  await expect(row(page, "Channels")).toHaveText("6");
+  await expect(row(page, "Samples")).toHaveText("222");
+  await expect(page.getByRole("row", { name: /Cover/ })).toContainText("600 s");
+  await expect(page.getByRole("row", { name: /Casting/ })).toContainText("890–1080 s");
+  await page.getByLabel("For rack").fill(rack);
+  await page.getByLabel("Trace began").fill("2026-11-02T08:00");
+  await page.getByRole("button", { name: "Store all of it" }).click();
+  await expect(page.getByText("222 samples stored.")).toBeVisible();
+});
+
+test("Fahrenheit, out of order, one row twice", async ({ page }) => {
+  await read(page, "oven-fahrenheit.tsv");
+  await expect(row(page, "Samples")).toHaveText("100");
+  await expect(row(page, "Unit")).toHaveText("°F, from the heading");
+  await expect(row(page, "Rows in order")).toHaveText("no: put in order");
+  await expect(row(page, "Repeated rows dropped")).toHaveText("1");
+  await expect(page.getByRole("row", { name: /T1/ })).toContainText("212.3");
+});
+
+test("a bath log, day first", async ({ page }) => {
+  await read(page, "bath-log.csv");
+  await expect(row(page, "Readings")).toHaveText("36");
+  await expect(row(page, "Tanks")).toHaveText("Tank 3, Tank 4");
+  await expect(row(page, "Dates")).toHaveText("day first");
+  await page.getByRole("button", { name: "Store all of it" }).click();
+  await expect(page.getByText("36 readings stored.")).toBeVisible();
+});
+
+test("a broken file is refused whole, each line named", async ({ page }) => {
+  await read(page, "gauge-broken.csv");
+  for (const { line, why } of expected["gauge-broken.csv"].problems)
+    await expect(page.locator(".row", { hasText: `line ${line}` })).toContainText(why);
+  await expect(page.getByRole("button", { name: "Store all of it" })).toBeHidden();
+});

@@ -1,0 +1,92 @@
+import AxeBuilder from "@axe-core/playwright";
+import { expect, test } from "@playwright/test";
+import { signIn } from "../support/browser";
+
+const views = [
+  "/",
+  "/plan",
+  "/prepare",
+  "/pretreat",
+  "/pretreat/tank-3",
+  "/coat",
+  "/cure",
+  "/test",
+  "/release",
+  "/field",
+  "/field/jetty-a",
+  "/causes",
+  "/causes/29",
+  "/records",
+  "/records/import",
+  "/racks/0869",
+  "/racks/0869/thickness",
+  "/racks/0869/cure",
+  "/racks/0869/bench",
+  "/racks/0869/release",
+  "/jobs/J-408",
+];
+
+for (const theme of ["light", "dark"]) {
+  test(`axe finds nothing on any view, ${theme}`, async ({ page, context, baseURL }) => {
+    test.setTimeout(180_000);
+    await context.addCookies([{ name: "theme", value: theme, url: baseURL ?? "" }]);
+    await page.goto("/sign-in");
+    const violations: string[] = [];
+    const check = async (path: string) => {
+      const { violations: found } = await new AxeBuilder({ page })
+        .withTags(["wcag2a", "wcag2aa", "wcag21aa", "wcag22aa"])
+        .analyze();
+      for (const v of found)
+        violations.push(
+          `${path}: ${v.id} ${v.nodes
+            .slice(0, 3)
+            .map((n) => `${n.target} ${n.failureSummary?.split("\n")[1] ?? ""}`)
+            .join(" | ")}`,
+        );
+    };
+    await check("/sign-in");
+    await signIn(page, "ines");
+    for (const path of views) {
+      await page.goto(path);
+      await expect(page.locator("h1").first()).toBeVisible();
+      await check(path);
+    }
+    expect(violations).toEqual([]);
+  });
+}
+
+test("at tablet size nothing is wider than the screen, and targets are large enough", async ({ page }) => {
+  test.setTimeout(120_000);
+  await page.setViewportSize({ width: 820, height: 1180 });
+  await signIn(page, "ines");
+  for (const path of views) {
+    await page.goto(path);
+    expect(await page.evaluate(() => document.documentElement.scrollWidth), path).toBeLessThanOrEqual(820);
+    const small = await page
+      .locator("main .btn, main .input")
+      .evaluateAll((els) =>
+        els
+          .filter((e) => e.getClientRects().length > 0 && e.getBoundingClientRect().height < 43.5)
+          .map((e) => e.outerHTML.slice(0, 80)),
+      );
+    expect(small, path).toEqual([]);
+  }
+});
+
+test("units and theme are each person's own, at once and after a reload", async ({ page }) => {
+  await signIn(page, "tomasz");
+  await page.goto("/racks/0869/thickness");
+  await expect(page.getByText("60.0 µm to 90.0 µm")).toBeVisible();
+  await page.getByRole("button", { name: /choices/ }).click();
+  await page.getByRole("menuitem", { name: /Units/ }).click();
+  await expect(page.getByText("2.36 mil to 3.54 mil")).toBeVisible();
+  await page.getByRole("button", { name: /choices/ }).click();
+  await page.getByRole("menuitem", { name: /Theme/ }).click();
+  await expect(page.locator("html")).toHaveAttribute("data-theme", "dark");
+  await page.reload();
+  await expect(page.locator("html")).toHaveAttribute("data-theme", "dark");
+  await page.keyboard.press("?");
+  await expect(page.getByRole("dialog", { name: "Keys" })).toBeVisible();
+  await page.keyboard.press("Escape");
+  await expect(page.getByRole("dialog")).toBeHidden();
+});
