@@ -1,5 +1,5 @@
 import { err, ok, type Result } from "../result";
-import { checkValues } from "../statistics";
+import { checkValues } from "../statistics/mean";
 
 export type EwmaChart = {
   readonly kind: "ewma-chart";

@@ -1,5 +1,5 @@
 import { err, ok, type Result } from "../result";
-import { checkValues, mean } from "../statistics";
+import { checkValues, mean } from "../statistics/mean";
 
 /** Factors of the individuals chart as printed in SPC tables (3/d₂ and D₄ for n = 2). */
 export const INDIVIDUALS_FACTOR = 2.66;

@@ -1,5 +1,5 @@
 import { err, ok, type Result } from "../result";
-import { checkValues } from "../statistics";
+import { checkValues } from "../statistics/mean";
 
 export type RunRule = 1 | 2 | 3 | 4 | 5 | 6 | 7 | 8;
 export type RunRuleHits = Readonly<Partial<Record<RunRule, readonly number[]>>>;

@@ -1,5 +1,5 @@
 import { err, ok, type Result } from "../result";
-import { mean } from "../statistics";
+import { mean } from "../statistics/mean";
 import { cToKelvin } from "../units";
 
 /** One point of a powder's sheet: metal temperature, °C, and the minutes at it. */

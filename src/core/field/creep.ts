@@ -1,5 +1,5 @@
 import { err, ok, type Result } from "../result";
-import { mean } from "../statistics";
+import { mean } from "../statistics/mean";
 
 export const CREEP_LEAST_POINTS = 6;
 /** Upper limit of mean creep, mm, for each rating from 9 down to 1. Source: after ASTM D1654. */

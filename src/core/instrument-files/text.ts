@@ -10,12 +10,15 @@ export type LeftOut = {
 };
 export type Line = { readonly line: number; readonly cells: readonly string[]; readonly raw: string };
 
-const stripQuotes = (cell: string) =>
-  cell
-    .trim()
-    .replace(/^"(.*)"$/s, "$1")
-    .replace(/""/g, '"')
-    .trim();
+const stripQuotes = (cell: string): string => {
+  const trimmed = cell.trim();
+  return trimmed.includes('"')
+    ? trimmed
+        .replace(/^"(.*)"$/s, "$1")
+        .replace(/""/g, '"')
+        .trim()
+    : trimmed;
+};
 
 /** Splits a text into lines that remember their number; blank lines are kept out, comment lines (#) are returned apart. */
 export function readLines(text: string): { delimiter: string; lines: Line[]; comments: string[] } {
@@ -30,12 +33,13 @@ export function readLines(text: string): { delimiter: string; lines: Line[]; com
   return {
     delimiter,
     comments,
-    lines: body.map((l) => ({ ...l, cells: splitCells(l.raw, delimiter).map(stripQuotes) })),
+    lines: body.map((l) => ({ line: l.line, raw: l.raw, cells: splitCells(l.raw, delimiter).map(stripQuotes) })),
   };
 }
 
 /** One line, one record: instrument exports do not break inside quotes, and a reading's line must stay nameable. */
 function splitCells(line: string, delimiter: string): string[] {
+  if (!line.includes('"')) return line.split(delimiter);
   const cells: string[] = [];
   let cell = "";
   let quoted = false;
@@ -51,6 +55,9 @@ function splitCells(line: string, delimiter: string): string[] {
 
 /** Markers that mean "no reading here", as instruments write them. */
 export function markerOf(cell: string): LeftOut["why"] | null {
+  // Nearly every cell is a number: a digit first settles it without the patterns below.
+  const code = cell.charCodeAt(0);
+  if (code >= 48 && code <= 57) return null;
   const c = cell.trim().toLowerCase();
   if (c === "") return "no value";
   if (/^(over|ol|ovr|>+)$/.test(c)) return "over range";
@@ -60,13 +67,17 @@ export function markerOf(cell: string): LeftOut["why"] | null {
 
 /** The decimal mark a column of numbers uses: certain where some cell shows it, else the file's other columns and its delimiter decide. */
 export function columnDecimalMark(cells: readonly string[], delimiter: string): DecimalMark {
+  if (!cells.some((c) => c.includes(","))) return ".";
   const numbers = cells.map((c) => c.trim()).filter((c) => /\d/.test(c));
   if (numbers.some((c) => /\d\.\d/.test(c))) return ".";
   if (numbers.some((c) => /,\d{1,2}$|,\d{4,}$|^0,/.test(c))) return ",";
   return delimiter === ";" && numbers.some((c) => c.includes(",")) ? "," : ".";
 }
 
+const plainNumber = /^\d+(?:\.\d+)?$/;
+
 export const numberIn = (cell: string, mark: DecimalMark): number | null => {
+  if (mark === "." && plainNumber.test(cell)) return Number(cell);
   const parsed = parseNumber(cell, mark);
   return parsed.ok ? parsed.value : null;
 };

@@ -1,7 +1,7 @@
-import type { BathParameter } from "../bath";
-import { checkBathValue } from "../bath";
+import type { BathParameter } from "../bath/bath-window";
+import { checkBathValue } from "../bath/bath-window";
 import { err, ok, type Result } from "../result";
-import { checkThicknessUm } from "../thickness";
+import { checkThicknessUm } from "../thickness/readings";
 import { parseNumber, parseUnit, type UnitSystem } from "../units";
 
 /** What a line of shop shorthand means, before names are looked up. */

@@ -1,6 +1,6 @@
 import { err, ok, type Result } from "../result";
-import { checkValues, mean, sampleSd } from "./describe";
 import { normalCdf } from "./distributions";
+import { checkValues, mean, sampleSd } from "./mean";
 
 /** Below this many values capability is refused unless asked for. */
 export const CAPABILITY_LEAST_VALUES = 25;

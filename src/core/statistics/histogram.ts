@@ -1,5 +1,5 @@
 import { err, ok, type Result } from "../result";
-import { checkValues } from "./describe";
+import { checkValues } from "./mean";
 
 export type Bin = { readonly from: number; readonly to: number; readonly count: number };
 

@@ -2,3 +2,4 @@ export * from "./capability";
 export * from "./describe";
 export * from "./distributions";
 export * from "./histogram";
+export * from "./mean";

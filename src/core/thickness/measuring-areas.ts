@@ -1,6 +1,6 @@
 import { atLeast } from "../limits";
 import { err, ok, type Result } from "../result";
-import { mean } from "../statistics";
+import { mean } from "../statistics/mean";
 import type { VerdictResult } from "../verdict";
 import { checkThicknessUm } from "./readings";
 

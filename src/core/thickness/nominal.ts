@@ -1,6 +1,6 @@
 import { atLeast, atMost } from "../limits";
 import { err, ok, type Result } from "../result";
-import { checkValues, mean } from "../statistics";
+import { checkValues, mean } from "../statistics/mean";
 import type { VerdictResult } from "../verdict";
 
 /** Maximum as a multiple of the nominal where none is agreed. Source: after ISO 19840. */

@@ -1,5 +1,5 @@
 import { err, ok, type Result } from "../result";
-import { mean } from "../statistics";
+import { mean } from "../statistics/mean";
 
 /** No cured film is this thick; a larger number is a typing or decimal-mark error. */
 export const BEYOND_ANY_FILM_UM = 10_000;

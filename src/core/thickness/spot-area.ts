@@ -1,6 +1,6 @@
 import { atLeast, atMost, within } from "../limits";
 import { err, ok, type Result } from "../result";
-import { mean } from "../statistics";
+import { mean } from "../statistics/mean";
 import type { VerdictResult } from "../verdict";
 import { type Spot, type SpotMean, spotMeans } from "./readings";
 

@@ -77,7 +77,7 @@ create table bath_event (
 create table thickness_set (
   record_id uuid primary key references record, coat_no int not null, source text not null, typed_unit text not null);
 create table thickness_reading (
-  record_id uuid not null references record, ordinal int not null, face text not null, spot text not null,
+  record_id uuid not null, ordinal int not null, face text not null, spot text not null,
   value_um float8 not null check (value_um >= 0 and value_um <= 10000), typed text not null, rejected_reason text,
   primary key (record_id, ordinal));
 create table bake (
@@ -138,6 +138,17 @@ create table sign_in_attempt (
   at timestamptz(3) not null default now(), succeeded boolean not null);
 create index sign_in_attempt_username on sign_in_attempt (username, at desc);
 create index sign_in_attempt_address on sign_in_attempt (address, at desc);
+
+-- Readings come a hundred thousand at a time: their record is looked up once per statement, not once per row. Records are
+-- never deleted, so that the other half of a foreign key has nothing to guard.
+create function reading_needs_record() returns trigger language plpgsql as $$
+begin
+  if exists (select 1 from (select distinct record_id from added) a where not exists (select 1 from record r where r.id = a.record_id)) then
+    raise exception 'a reading without its record' using errcode = 'foreign_key_violation';
+  end if;
+  return null;
+end $$;
+create trigger reading_needs_record after insert on thickness_reading referencing new table as added for each statement execute function reading_needs_record();
 
 create function refuse_change() returns trigger language plpgsql as $$
 begin

@@ -15,6 +15,8 @@ import { type NewRecord, storeRecord } from "../record/store-record";
 import { setupAt, siteAt } from "../setup/setup-data";
 import type { Person } from "../sign-in/roles";
 
+/** Rows shown before storing; all are stored. */
+const SAMPLE_ROWS = 200;
 export const MOST_IMPORT_BYTES = 10 * 1024 * 1024;
 
 /** What was understood, shown before anything is stored. */
@@ -126,13 +128,15 @@ function describeFile(read: Read): Understanding {
       needs: ["rack"],
       leftOut: f.rejected.map(({ line, why, text }) => ({ line, why, text })),
       columns: ["reading", "line", "spot", "as written", "µm"],
-      sample: f.readings.map((r) => [String(r.number), String(r.line), r.spot ?? "–", r.typed, r.valueUm.toFixed(2)]),
+      sample: f.readings
+        .slice(0, SAMPLE_ROWS)
+        .map((r) => [String(r.number), String(r.line), r.spot ?? "–", r.typed, r.valueUm.toFixed(2)]),
       lines: [
         ["Readings", String(um.length)],
         ["Unit", `${f.unit === "um" ? "µm" : "mil"}, from the ${f.unitFrom}`],
         ["Spots named", f.spots ? String(f.spots) : "none: readings go to the sketch's spots in order"],
         ["Mean", `${mean.toFixed(5)} µm`],
-        ["Lowest, highest", `${Math.min(...um)} and ${Math.max(...um)} µm`],
+        ["Lowest, highest", `${um.reduce((a, b) => Math.min(a, b))} and ${um.reduce((a, b) => Math.max(a, b))} µm`],
         ["Left out", String(f.rejected.length)],
         ...(f.summaryLines.length ? [["Instrument's own summary, not taken", f.summaryLines.join("; ")] as const] : []),
       ],
@@ -266,22 +270,22 @@ async function rackRecord(
     const perSpot = read.file.spots ? null : Math.ceil(read.file.readings.length / spots.length);
     if (named.length > spots.length || (perSpot !== null && spots.length === 0))
       return refuse({ kind: "spots-do-not-fit", got: named.length, has: spots.length, part: part?.data.name });
-    const placeOf = (r: GaugeFile["readings"][number], i: number) => {
-      const byName = spots.find((s) => s.spot.toLowerCase() === (r.spot ?? "").toLowerCase());
-      return (
-        byName ??
-        spots[r.spot === null ? Math.min(Math.floor(i / (perSpot ?? 1)), spots.length - 1) : named.indexOf(r.spot)] ??
-        spots[0]
-      );
-    };
-    const readings = read.file.readings.map((r, i) => ({
-      ordinal: i + 1,
-      face: placeOf(r, i)?.face ?? "",
-      spot: placeOf(r, i)?.spot ?? "",
-      value_um: r.valueUm,
-      typed: r.typed,
-      rejected_reason: null,
-    }));
+    const byName = new Map(spots.map((s) => [s.spot.toLowerCase(), s]));
+    const inOrder = new Map(named.map((name, i) => [name, spots[i]]));
+    const readings = read.file.readings.map((r, i) => {
+      const place =
+        r.spot === null
+          ? spots[Math.min(Math.floor(i / (perSpot ?? 1)), spots.length - 1)]
+          : (byName.get(r.spot.toLowerCase()) ?? inOrder.get(r.spot));
+      return {
+        ordinal: i + 1,
+        face: place?.face ?? "",
+        spot: place?.spot ?? "",
+        value_um: r.valueUm,
+        typed: r.typed,
+        rejected_reason: null,
+      };
+    });
     return {
       ok: true,
       records: [

@@ -2,7 +2,7 @@ import type { Kysely, Transaction } from "kysely";
 import type { DetailTable } from "@/db/detail-tables";
 import type { Database, EvidenceGradeColumn, RecordTable } from "@/db/schema";
 import { canonicalText, sha256 } from "./canonical";
-import { contentHash, type DetailRows } from "./content";
+import { contentHash, type DetailRows, detailsDigest } from "./content";
 import { insertDetails } from "./insert-details";
 
 /** What a record says before it is stored. Ids are UUID v7 made by whoever caught it, so that a retry is the same record. */
@@ -35,9 +35,10 @@ export type StoreOutcome =
 
 const UNIQUE_VIOLATION = "23505";
 
-const requestHash = (record: NewRecord): string => {
-  const { id: _, ...said } = record;
-  return sha256(canonicalText(said));
+/** Hash of what was asked to be stored, without the id: the same content under the same key is a retry. */
+const requestHash = (record: NewRecord, digest: string): string => {
+  const { id: _, details: __, ...said } = record;
+  return sha256(`${canonicalText(said)}\n${digest}`);
 };
 
 /**
@@ -60,6 +61,7 @@ export async function storeRecord(db: Kysely<Database>, record: NewRecord, store
 async function storeIn(trx: Kysely<Database>, record: NewRecord, storedAt: Date): Promise<StoreOutcome> {
   const clash = await findClash(trx, record);
   if (clash) return clash;
+  const digest = detailsDigest(record.details);
   if (record.supersedes) {
     const old = await trx
       .selectFrom("record")
@@ -68,7 +70,7 @@ async function storeIn(trx: Kysely<Database>, record: NewRecord, storedAt: Date)
       .executeTakeFirst();
     if (old?.kind !== record.kind) return { kind: "unknown-superseded", recordId: record.supersedes.recordId };
   }
-  const row = baseRow(record, storedAt);
+  const row = baseRow(record, storedAt, digest);
   await trx.insertInto("record").values(row).execute();
   for (const [table, rows] of Object.entries(record.details)) {
     await insertDetails(
@@ -81,7 +83,7 @@ async function storeIn(trx: Kysely<Database>, record: NewRecord, storedAt: Date)
 }
 
 /** The base row as it will stand, content hash included. */
-export function baseRow(record: NewRecord, storedAt: Date): RecordTable {
+export function baseRow(record: NewRecord, storedAt: Date, digest = detailsDigest(record.details)): RecordTable {
   const base = {
     id: record.id,
     kind: record.kind,
@@ -99,11 +101,11 @@ export function baseRow(record: NewRecord, storedAt: Date): RecordTable {
     case_id: record.caseId ?? null,
     file_id: record.fileId ?? null,
     idempotency_key: record.idempotencyKey,
-    request_hash: requestHash(record),
+    request_hash: requestHash(record, digest),
     supersedes: record.supersedes?.recordId ?? null,
     reason: record.supersedes?.reason ?? null,
   };
-  return { ...base, content_hash: contentHash(base, record.details) };
+  return { ...base, content_hash: contentHash(base, { digest }) };
 }
 
 async function findClash(db: Kysely<Database>, record: NewRecord): Promise<StoreOutcome | null> {
@@ -113,7 +115,7 @@ async function findClash(db: Kysely<Database>, record: NewRecord): Promise<Store
     .where("idempotency_key", "=", record.idempotencyKey)
     .executeTakeFirst();
   if (same) {
-    return same.request_hash === requestHash(record)
+    return same.request_hash === requestHash(record, detailsDigest(record.details))
       ? { kind: "already-stored", recordId: same.id, contentHash: same.content_hash }
       : { kind: "key-conflict", recordId: same.id };
   }

@@ -115,6 +115,18 @@ export type SetupItem<K extends SetupKind> = {
   readonly data: SetupData<K>;
 };
 
+/** Versions never change, so that a version once checked need not be checked again. */
+const checked = new Map<string, unknown>();
+function checkedData<K extends SetupKind>(kind: K, versionId: string, data: unknown): SetupData<K> {
+  let known = checked.get(versionId);
+  if (known === undefined) {
+    known = v.parse(setupSchemas[kind], data);
+    if (checked.size > 5000) checked.clear();
+    checked.set(versionId, known);
+  }
+  return known as SetupData<K>;
+}
+
 /** Every item of a kind as it stood at a moment, keyed by id. One query; O(items). Throws where stored data no longer fits its schema. */
 export async function setupAt<K extends SetupKind>(
   db: Kysely<Database>,
@@ -133,7 +145,7 @@ export async function setupAt<K extends SetupKind>(
         code: row.code,
         versionId: row.version_id,
         validFrom: row.valid_from,
-        data: v.parse(setupSchemas[kind], row.data) as SetupData<K>,
+        data: checkedData(kind, row.version_id, row.data),
       },
     ]),
   );
