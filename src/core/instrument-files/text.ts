@@ -22,19 +22,20 @@ const stripQuotes = (cell: string): string => {
 
 /** Splits a text into lines that remember their number; blank lines are kept out, comment lines (#) are returned apart. */
 export function readLines(text: string): { delimiter: string; lines: Line[]; comments: string[] } {
-  const raw = text.replace(/^\uFEFF/, "").split(/\r\n|\r|\n/);
+  const raw = text.replace(/^\uFEFF/, "").split(/\r?\n|\r/);
   const comments = raw.filter((l) => l.startsWith("#")).map((l) => l.slice(1).trim());
-  const body = raw
-    .map((l, i) => ({ line: i + 1, raw: l }))
-    .filter((l) => l.raw.trim() !== "" && !l.raw.startsWith("#"));
+  // The first lines tell the delimiter as surely as all of them.
+  const head = raw.slice(0, 400);
   const delimiter = ["\t", ";", ","]
-    .map((d) => ({ d, n: body.filter((l) => l.raw.includes(d)).length }))
+    .map((d) => ({ d, n: head.filter((l) => !l.startsWith("#") && l.includes(d)).length }))
     .reduce((a, b) => (b.n > a.n ? b : a)).d;
-  return {
-    delimiter,
-    comments,
-    lines: body.map((l) => ({ line: l.line, raw: l.raw, cells: splitCells(l.raw, delimiter).map(stripQuotes) })),
-  };
+  const lines: Line[] = [];
+  for (let i = 0; i < raw.length; i++) {
+    const line = raw[i] as string;
+    if (line.trim() === "" || line.startsWith("#")) continue;
+    lines.push({ line: i + 1, raw: line, cells: splitCells(line, delimiter).map(stripQuotes) });
+  }
+  return { delimiter, comments, lines };
 }
 
 /** One line, one record: instrument exports do not break inside quotes, and a reading's line must stay nameable. */

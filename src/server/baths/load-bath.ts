@@ -73,12 +73,18 @@ export type BathAddition =
 const POINTS_SHOWN = 96;
 
 /** A bath with its last weeks: points, individuals chart, run rules, forecast and the next check. Three queries; O(points). */
-export async function loadBath(db: Kysely<Database>, code: string, at: Date, daysBack = 26): Promise<BathFile | null> {
-  const baths = await setupAt(db, "bath", at);
+export async function loadBath(
+  db: Kysely<Database>,
+  code: string,
+  at: Date,
+  daysBack = 26,
+  known?: ReadonlyMap<string, SetupItem<"bath">>,
+): Promise<BathFile | null> {
+  const baths = known ?? (await setupAt(db, "bath", at));
   const bath = [...baths.values()].find((b) => b.code.toLowerCase() === code.toLowerCase());
   if (!bath) return null;
   const since = new Date(at.getTime() - daysBack * 86_400_000);
-  const { rows } = await sql<{
+  const checks = sql<{
     id: string;
     happened_at: Date;
     by_user: string;
@@ -91,11 +97,12 @@ export async function loadBath(db: Kysely<Database>, code: string, at: Date, day
     where r.bath_id = ${bath.id} and r.kind = 'bath-check' and r.happened_at >= ${since} and r.happened_at <= ${at} and not exists (select 1 from record s where s.supersedes = r.id) order by r.happened_at`.execute(
     db,
   );
-  const events = await sql<BathEvent>`
+  const changes = sql<BathEvent>`
     select r.id as "recordId", r.happened_at as at, e.event, coalesce(e.product, '') as product, e.amount_l as "amountL" from record r join bath_event e on e.record_id = r.id
     where r.bath_id = ${bath.id} and r.kind = 'bath-event' and r.happened_at >= ${since} and r.happened_at <= ${at} and not exists (select 1 from record s where s.supersedes = r.id) order by r.happened_at`.execute(
     db,
   );
+  const [{ rows }, events] = await Promise.all([checks, changes]);
   const series = Object.entries(bath.data.windows).map(([parameter, window]) => {
     const points = rows
       .filter((row) => row.parameter === parameter)
@@ -226,8 +233,4 @@ function additionFor(bath: SetupItem<"bath">, series: readonly BathSeries[]): Ba
     return { kind: "concentrate", plan, fromPercent: strength.value, toPercent: data.targetPercent };
   }
   return null;
-}
-
-export async function bathCodes(db: Kysely<Database>, at: Date): Promise<string[]> {
-  return [...(await setupAt(db, "bath", at)).values()].map((b) => b.code);
 }

@@ -2,7 +2,7 @@ import { type Kysely, sql } from "kysely";
 import { fitCureCurve, judgeBake, requiredMinutes } from "@/core/cure";
 import type { VerdictResult } from "@/core/verdict";
 import type { Database } from "@/db/schema";
-import { type BathFile, bathCodes, loadBath } from "../baths/load-bath";
+import { type BathFile, loadBath } from "../baths/load-bath";
 import { channelsOf } from "../rack/judge-rack";
 import { setupAt, siteAt } from "../setup/setup-data";
 import type { Person } from "../sign-in/roles";
@@ -70,11 +70,11 @@ export async function loadLine(db: Kysely<Database>, person: Person, at: Date): 
     siteAt(db, at),
     setupAt(db, "part", at),
     setupAt(db, "customer", at),
-    bathCodes(db, at),
+    setupAt(db, "bath", at),
   ]);
   const [racks, baths, bakes, structuresDue, openCases, jobs] = await Promise.all([
     racksOnLine(db, person, at),
-    Promise.all(codes.map((code) => loadBath(db, code, at, 8))),
+    Promise.all([...codes.values()].map((bath) => loadBath(db, bath.code, at, 8, codes))),
     openBakes(db, person, at),
     structures(db, person),
     cases(db, person),

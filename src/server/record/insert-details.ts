@@ -32,19 +32,17 @@ export async function insertDetails(
   }
   for (let start = 0; start < rows.length; start += ROWS_PER_STATEMENT) {
     const part = rows.slice(start, start + ROWS_PER_STATEMENT);
-    const arrays: { column: string; values: unknown[] }[] = [];
+    const arrays: { column: string; literal: string }[] = [];
     const picked = columns.map((column) => {
-      const values = part.map((row) => columnValue(row, column));
       const type = sql.raw((types[column] as string).replace("?", ""));
-      if (part.length > 1 && values.every((value) => value === values[0])) return sql`${values[0]}::${type}`;
-      arrays.push({ column, values });
+      const first = columnValue(part[0] as (typeof rows)[number], column);
+      if (part.length > 1 && part.every((row) => columnValue(row, column) === first)) return sql`${first}::${type}`;
+      arrays.push({ column, literal: arrayLiteral(part, (row) => columnValue(row, column)) });
       return sql.ref(`part.${column}`);
     });
-    if (arrays.length === 0) arrays.push({ column: "nothing", values: part.map(() => null) });
+    if (arrays.length === 0) arrays.push({ column: "nothing", literal: arrayLiteral(part, () => null) });
     const sources = sql.join(
-      arrays.map(
-        ({ column, values }) => sql`${arrayLiteral(values)}::${sql.raw((types[column] ?? "text").replace("?", ""))}[]`,
-      ),
+      arrays.map(({ column, literal }) => sql`${literal}::${sql.raw((types[column] ?? "text").replace("?", ""))}[]`),
     );
     await sql`insert into ${sql.table(table)} (${names}) select ${sql.join(picked)} from unnest(${sources}) as part (${sql.join(arrays.map((a) => sql.ref(a.column)))})`.execute(
       db,
@@ -52,7 +50,18 @@ export async function insertDetails(
   }
 }
 
-/** A PostgreSQL array literal, sent as one parameter. */
-function arrayLiteral(values: readonly unknown[]): string {
-  return `{${values.map((value) => (value === null ? "NULL" : typeof value === "number" || typeof value === "boolean" ? String(value) : `"${(value instanceof Date ? value.toISOString() : String(value)).replace(/[\\"]/g, "\\$&")}"`)).join(",")}}`;
+/** A PostgreSQL array literal, sent as one parameter; grown in place, since a set can hold 100,000 rows. */
+function arrayLiteral<T>(rows: readonly T[], read: (row: T) => unknown): string {
+  let literal = "{";
+  for (let i = 0; i < rows.length; i++) {
+    const value = read(rows[i] as T);
+    if (i > 0) literal += ",";
+    if (value === null) literal += "NULL";
+    else if (typeof value === "number" || typeof value === "boolean") literal += value;
+    else {
+      const text = value instanceof Date ? value.toISOString() : String(value);
+      literal += /[\\"]/.test(text) ? `"${text.replace(/[\\"]/g, "\\$&")}"` : `"${text}"`;
+    }
+  }
+  return `${literal}}`;
 }
