@@ -141,7 +141,15 @@ export const shop: readonly Seed[] = [
             [0, 80],
           ],
           recessFromY: null,
-          spots: [12, 32, 52, 72, 90].map((x, i) => ({ id: `S${i + 1}`, at: [x, 50] as [number, number], note: "" })),
+          spots: (
+            [
+              [20, 32],
+              [74, 32],
+              [48, 50],
+              [20, 68],
+              [74, 68],
+            ] as [number, number][]
+          ).map((at, i) => ({ id: `S${i + 1}`, at, note: "" })),
         },
         {
           id: "L",

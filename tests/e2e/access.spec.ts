@@ -118,3 +118,33 @@ test("not found and malformed addresses are pages, not failures", async ({ page 
     expect(response?.status(), path).toBeLessThan(500);
   }
 });
+
+test("without a network the page says so, and what was begun is still there after", async ({ page, context }) => {
+  await signIn(page, "bea");
+  await page.goto("/field/jetty-a");
+  await page.evaluate(() => navigator.serviceWorker.ready);
+  await page.getByLabel("Zone", { exact: true }).fill("bay 9, gate post");
+  await context.setOffline(true);
+  await page.goto("/plan");
+  await expect(page.getByRole("heading", { name: "No network" })).toBeVisible();
+  await context.setOffline(false);
+  await page.goto("/field/jetty-a");
+  await expect(page.getByLabel("Zone", { exact: true })).toHaveValue("bay 9, gate post");
+});
+
+test("a correction keeps the old round, with its reason", async ({ page }) => {
+  await signIn(page, "bea");
+  await page.goto("/pretreat/tank-4");
+  await page.getByLabel(/conductivity/).fill("71");
+  await page.getByRole("button", { name: "Record round" }).click();
+  await expect(page.getByText("Recorded.", { exact: true })).toBeVisible();
+  await page.getByRole("button", { name: /Correct the round/ }).click();
+  await page.getByLabel(/conductivity/).fill("17");
+  await page.getByRole("button", { name: "Record the correction" }).click();
+  await expect(page.getByText("Say why it is corrected")).toBeVisible();
+  await page.getByLabel(/is corrected/).fill("digits turned round");
+  await page.getByRole("button", { name: "Record the correction" }).click();
+  await expect(page.getByText("Recorded.", { exact: true })).toBeVisible();
+  await page.goto("/records?kind=bath-check");
+  await expect(page.getByText("digits turned round")).toBeVisible();
+});

@@ -19,17 +19,22 @@ export function BathCheckForm({
   parameters,
   titrationFactor,
   windows,
+  last,
 }: {
   bath: string;
   parameters: readonly BathParameter[];
   titrationFactor: number | null;
   windows: Windows;
+  /** The newest round, which can be corrected. */
+  last: { recordId: string; label: string; typed: Record<string, string>; blank: string | null } | null;
 }) {
   const { units } = usePreferences();
   const [typed, setTyped] = useState<Record<string, string>>({});
   const [blank, setBlank] = useState("0.2");
   const [event, setEvent] = useState({ what: "addition", product: "", litres: "" });
   const [problem, setProblem] = useState<string | null>(null);
+  const [correcting, setCorrecting] = useState(false);
+  const [reason, setReason] = useState("");
   const round = useRecorder();
   const change = useRecorder();
   const titrates = (p: BathParameter) => p === "concentration" && titrationFactor !== null;
@@ -81,7 +86,14 @@ export function BathCheckForm({
       });
     }
     if (values.length === 0) return setProblem("Type at least one value.");
-    if (await round.send({ kind: "bath-check", bath, values })) setTyped({});
+    if (correcting && reason.trim() === "")
+      return setProblem("Say why it is corrected; the old round stays on record with it.");
+    const supersedes = correcting && last ? { recordId: last.recordId, reason } : null;
+    if (await round.send({ kind: "bath-check", bath, values, supersedes })) {
+      setTyped({});
+      setCorrecting(false);
+      setReason("");
+    }
   };
   const submitEvent = async (e: FormEvent) => {
     e.preventDefault();
@@ -146,6 +158,18 @@ export function BathCheckForm({
             />
           </div>
         )}
+        {correcting && (
+          <div className="field">
+            <label htmlFor="check-reason">Why the round of {last?.label} is corrected</label>
+            <input
+              id="check-reason"
+              className="input"
+              maxLength={400}
+              value={reason}
+              onChange={(e) => setReason(e.target.value)}
+            />
+          </div>
+        )}
         {problem && (
           <p role="alert" className="text-out">
             {problem}
@@ -153,13 +177,26 @@ export function BathCheckForm({
         )}
         <p className="flex items-center gap-3">
           <button type="submit" className="btn pri" disabled={round.busy}>
-            {round.busy ? "Recording …" : "Record round"}
+            {round.busy ? "Recording …" : correcting ? "Record the correction" : "Record round"}
           </button>
           {round.message && (
             <output className={round.message.good ? "text-in" : "text-out"}>{round.message.text}</output>
           )}
         </p>
       </form>
+      {last && (
+        <button
+          type="button"
+          className="link mt-1 min-h-9 text-left"
+          onClick={() => {
+            setCorrecting(!correcting);
+            setTyped(correcting ? {} : last.typed);
+            if (last.blank !== null) setBlank(last.blank);
+          }}
+        >
+          {correcting ? "Leave it as it was" : `Correct the round of ${last.label}`}
+        </button>
+      )}
       <details className="mt-2">
         <summary className="min-h-9 cursor-pointer">Log an addition, dump or recharge</summary>
         <form onSubmit={submitEvent} className="mt-1 grid gap-2">

@@ -57,6 +57,10 @@ export function ShellProvider({
   const [context, setContext] = useState<EntryContext | null>(null);
   const [keys, setKeys] = useState(false);
   useEffect(() => setNonce(nonce), [nonce]);
+  useEffect(() => {
+    // Only for the page shown without a network; where it is refused, everything else works as before.
+    if (process.env.NODE_ENV === "production") navigator.serviceWorker?.register("/sw.js").catch(() => {});
+  }, []);
   const showKeys = useCallback(() => setKeys(true), []);
   const signOut = useCallback(() => void actions.signOut(), [actions]);
   useEffect(() => {

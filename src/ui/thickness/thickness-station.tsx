@@ -29,13 +29,17 @@ export type ThicknessProps = {
   rack: string;
   faces: readonly Face[];
   film: Film;
-  stored: readonly Stored[];
+  sets: readonly {
+    readonly recordId: string;
+    readonly label: string;
+    readonly readings: readonly (Stored & { typed: string })[];
+  }[];
   readingsPerSpot: number;
   mayInspect: boolean;
 };
 
 /** The film station: spots on the sketch, readings typed or streamed, statistics and the rule's verdict as they come. */
-export function ThicknessStation({ rack, faces, film, stored, readingsPerSpot, mayInspect }: ThicknessProps) {
+export function ThicknessStation({ rack, faces, film, sets, readingsPerSpot, mayInspect }: ThicknessProps) {
   const { units } = usePreferences();
   const { actions } = useShell();
   const router = useRouter();
@@ -47,6 +51,13 @@ export function ThicknessStation({ rack, faces, film, stored, readingsPerSpot, m
   const [message, setMessage] = useState<{ good: boolean; text: string } | null>(null);
   const [busy, setBusy] = useState(false);
   const saveId = useRef<string | null>(null);
+  /** The set being corrected: its readings are in the draft, and the new set will supersede it. */
+  const [correcting, setCorrecting] = useState<{ recordId: string; label: string } | null>(null);
+  const [reason, setReason] = useState("");
+  const stored = useMemo(
+    () => sets.filter((set) => set.recordId !== correcting?.recordId).flatMap((set) => set.readings),
+    [sets, correcting],
+  );
 
   // What was read but not yet recorded survives a reload or an ended session.
   useEffect(() => {
@@ -185,6 +196,8 @@ export function ThicknessStation({ rack, faces, film, stored, readingsPerSpot, m
 
   async function record() {
     if (busy || draft.length === 0) return;
+    if (correcting && reason.trim() === "")
+      return setMessage({ good: false, text: "Say why the set is corrected; the old one stays on record with it." });
     setBusy(true);
     saveId.current ??= uuidv7();
     const outcome = await actions
@@ -197,6 +210,7 @@ export function ThicknessStation({ rack, faces, film, stored, readingsPerSpot, m
         source,
         typedUnit: units === "us" ? "mil" : "um",
         coatNo: 1,
+        supersedes: correcting ? { recordId: correcting.recordId, reason } : null,
         readings: draft.map(({ face, spot, valueUm, typed, rejectedReason }) => ({
           face,
           spot,
@@ -209,7 +223,12 @@ export function ThicknessStation({ rack, faces, film, stored, readingsPerSpot, m
     setBusy(false);
     if (!outcome.ok) return setMessage({ good: false, text: failureText(outcome.failure) });
     change(() => []);
-    setMessage({ good: true, text: `${draft.length} readings recorded.` });
+    setCorrecting(null);
+    setReason("");
+    setMessage({
+      good: true,
+      text: correcting ? "Corrected; the old set stays on record." : `${draft.length} readings recorded.`,
+    });
     router.refresh();
   }
 
@@ -312,6 +331,48 @@ export function ThicknessStation({ rack, faces, film, stored, readingsPerSpot, m
             )}
             {message && <output className={message.good ? "text-in" : "text-out"}>{message.text}</output>}
           </div>
+        )}
+        {correcting && (
+          <div className="mt-3 max-w-[520px] border-l-4 border-sorrel pl-3">
+            <p>Correcting the set of {correcting.label}. Leave readings out below, drop the last, or type new ones.</p>
+            <div className="field mt-1">
+              <label htmlFor="correct-reason">Why it is corrected</label>
+              <input
+                id="correct-reason"
+                className="input"
+                maxLength={400}
+                value={reason}
+                onChange={(e) => setReason(e.target.value)}
+              />
+            </div>
+            <button
+              type="button"
+              className="btn mt-2"
+              onClick={() => {
+                setCorrecting(null);
+                change(() => []);
+              }}
+            >
+              Leave it as it was
+            </button>
+          </div>
+        )}
+        {mayInspect && !correcting && draft.length === 0 && sets.length > 0 && (
+          <p className="no-print mt-3 flex flex-wrap gap-x-4">
+            {sets.map((set) => (
+              <button
+                key={set.recordId}
+                type="button"
+                className="link min-h-11 soft"
+                onClick={() => {
+                  setCorrecting({ recordId: set.recordId, label: set.label });
+                  change(() => set.readings.map((r) => ({ ...r, key: uuidv7() })));
+                }}
+              >
+                Correct the set of {set.label}
+              </button>
+            ))}
+          </p>
         )}
         {draft.length > 0 && (
           <RejectList

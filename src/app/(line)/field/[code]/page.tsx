@@ -64,7 +64,7 @@ export default async function StructurePage({ params }: { params: Promise<{ code
           <div className="small soft">{worst ? `worst at ${worst.zone}` : ""}</div>
         </PageHead>
         {s.zones.length > 0 && (
-          <div className="mt-4 grid grid-cols-[minmax(0,1fr)_330px] gap-8 max-[820px]:grid-cols-1">
+          <div className="mt-4 grid grid-cols-[minmax(0,1fr)_330px] gap-8 max-[1100px]:grid-cols-1">
             <div className="ruled">
               <h2>Creep by zone, newest visit</h2>
               <div className="overflow-x-auto">

@@ -1,19 +1,38 @@
 import type { Metadata } from "next";
 import { notFound } from "next/navigation";
-import { loadBath } from "@/server/baths/load-bath";
+import { type BathFile, loadBath } from "@/server/baths/load-bath";
 import { database } from "@/server/database";
 import { currentLine } from "@/server/line/current-line";
 import { personOnPage } from "@/server/sign-in/person";
 import { may } from "@/server/sign-in/roles";
 import { BathCheckForm } from "@/ui/bath/bath-check-form";
 import { AdditionAdvice, BathVerdict, SeriesChart, SeriesWords } from "@/ui/bath/bath-panel";
-import { when } from "@/ui/format";
+import { clock, when } from "@/ui/format";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
 import { Verdict } from "@/ui/marks/verdict";
 import { parameterName, parameterUnit } from "@/ui/words/reasons";
 
 export const metadata: Metadata = { title: "Bath" };
+
+/** The newest round as it was typed, so that it can be corrected. */
+function lastRound(file: BathFile, timeZone: string) {
+  const points = file.series
+    .map((s) => ({ parameter: s.parameter, point: s.points.at(-1) }))
+    .filter((x) => x.point !== undefined);
+  const newest = points.reduce<(typeof points)[number] | null>(
+    (last, x) => (!last || (x.point?.at ?? 0) > (last.point?.at ?? 0) ? x : last),
+    null,
+  )?.point;
+  if (!newest) return null;
+  const mine = points.filter((x) => x.point?.recordId === newest.recordId);
+  return {
+    recordId: newest.recordId,
+    label: clock(newest.at, timeZone),
+    typed: Object.fromEntries(mine.map((x) => [x.parameter, x.point?.typed ?? ""])),
+    blank: null,
+  };
+}
 
 export default async function BathPage({ params }: { params: Promise<{ bath: string }> }) {
   const person = await personOnPage();
@@ -80,6 +99,7 @@ export default async function BathPage({ params }: { params: Promise<{ bath: str
               parameters={file.series.map((s) => s.parameter)}
               titrationFactor={data.titrationFactorPercentPerMl}
               windows={data.windows}
+              last={lastRound(file, line.timeZone)}
             />
           </MarginBlock>
         )}

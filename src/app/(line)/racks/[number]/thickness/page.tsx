@@ -26,9 +26,17 @@ export default async function ThicknessPage({ params }: { params: Promise<{ numb
     setupAt(database(), "setup-sheet", rack.hungAt),
   ]);
   const sets = rack.current.filter((r) => r.base.kind === "thickness");
-  const stored = sets
-    .flatMap((r) => r.details.thickness_reading ?? [])
-    .map((r) => ({ face: r.face, spot: r.spot, valueUm: r.value_um, rejectedReason: r.rejected_reason }));
+  const stored = sets.map((r) => ({
+    recordId: r.base.id,
+    label: `${clock(r.base.happened_at, line.timeZone)}, ${r.base.by_user}`,
+    readings: (r.details.thickness_reading ?? []).map((x) => ({
+      face: x.face,
+      spot: x.spot,
+      valueUm: x.value_um,
+      rejectedReason: x.rejected_reason,
+      typed: x.typed,
+    })),
+  }));
   const { film } = rack.job.requirement;
   const coat = newest(rack, "coat")?.details.coat?.[0];
   const sheet = [...sheets.values()].find((s) => s.data.powderCode === rack.powder.code)?.data;
@@ -56,7 +64,7 @@ export default async function ThicknessPage({ params }: { params: Promise<{ numb
           rack={rack.number}
           faces={rack.part.data.faces}
           film={film}
-          stored={stored}
+          sets={stored}
           readingsPerSpot={3}
           mayInspect={may(person.role, "inspect")}
         />
@@ -72,7 +80,7 @@ export default async function ThicknessPage({ params }: { params: Promise<{ numb
         {coat && sheet && (
           <MarginBlock title={recess.length ? `Why ${recess[0]?.id} may be thin` : "Set-up when coated"}>
             <p>
-              {recess.length ? `${recess[0]?.note}, an inside corner. ` : ""}Voltage was{" "}
+              {recess.length ? `It sits ${recess[0]?.note}, an inside corner. ` : ""}Voltage was{" "}
               <b className="fig">{coat.kv ?? "–"} kV</b> on the set-up sheet's{" "}
               <b className="fig">{sheet.kv.join("–")}</b>
               {recess.length ? `; recess advice is ${sheet.recessKv}` : ""}.
