@@ -135,11 +135,11 @@ test("without a network the page says so, and what was begun is still there afte
 test("a correction keeps the old round, with its reason", async ({ page }) => {
   await signIn(page, "bea");
   await page.goto("/pretreat/tank-4");
-  await page.getByLabel(/conductivity/).fill("71");
+  await page.getByRole("textbox", { name: /conductivity/ }).fill("71");
   await page.getByRole("button", { name: "Record round" }).click();
   await expect(page.getByText("Recorded.", { exact: true })).toBeVisible();
   await page.getByRole("button", { name: /Correct the round/ }).click();
-  await page.getByLabel(/conductivity/).fill("17");
+  await page.getByRole("textbox", { name: /conductivity/ }).fill("17");
   await page.getByRole("button", { name: "Record the correction" }).click();
   await expect(page.getByText("Say why it is corrected")).toBeVisible();
   await page.getByLabel(/is corrected/).fill("digits turned round");

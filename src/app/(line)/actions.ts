@@ -3,6 +3,7 @@ import { confirmCause, openCase } from "@/server/causes/case-actions";
 import { database } from "@/server/database";
 import { addPhoto } from "@/server/field/add-photo";
 import { type ImportOutcome, importFile } from "@/server/imports/import-file";
+import { makeJob, makeRack, makeStructure } from "@/server/jobs/make-job";
 import { errorText, log } from "@/server/log";
 import { now } from "@/server/now";
 import { dispose } from "@/server/release/dispose";
@@ -72,4 +73,23 @@ export async function importUpload(form: FormData): Promise<ImportOutcome> {
     log("error", "import failed", { error: errorText(error) });
     return { ok: false, failure: { kind: "not-saved" } };
   }
+}
+
+/** A lead takes a job in; anyone on the line hangs a rack; an inspector puts a structure on record. */
+export async function createJob(input: unknown): Promise<ActionOutcome> {
+  const who = await personWith("release");
+  if (!who.ok) return { ok: false, failure: who.refusal };
+  return guarded("job", () => makeJob(database(), who.person, input, now()));
+}
+
+export async function createRack(input: unknown): Promise<ActionOutcome> {
+  const who = await personWith("log-line");
+  if (!who.ok) return { ok: false, failure: who.refusal };
+  return guarded("rack", () => makeRack(database(), who.person, input, now()));
+}
+
+export async function createStructure(input: unknown): Promise<ActionOutcome> {
+  const who = await personWith("inspect");
+  if (!who.ok) return { ok: false, failure: who.refusal };
+  return guarded("structure", () => makeStructure(database(), who.person, input));
 }

@@ -9,6 +9,15 @@ export function ImportForm({ upload }: { upload: (form: FormData) => Promise<Imp
   const [outcome, setOutcome] = useState<ImportOutcome | null>(null);
   const [busy, setBusy] = useState<"read" | "store" | null>(null);
   const [storeFailure, setStoreFailure] = useState<string | null>(null);
+  const fromRecorder = async () => {
+    const response = await fetch("/api/instruments/oven-recorder").catch(() => null);
+    if (!response?.ok) return setOutcome({ ok: false, failure: { kind: "no-recorder" } });
+    const files = new DataTransfer();
+    files.items.add(new File([await response.text()], "recorder.csv", { type: "text/csv" }));
+    const input = form.current?.elements.namedItem("file");
+    if (input instanceof HTMLInputElement) input.files = files.files;
+    await send(false);
+  };
   const send = async (store: boolean) => {
     if (!form.current || busy) return;
     const data = new FormData(form.current);
@@ -56,6 +65,9 @@ export function ImportForm({ upload }: { upload: (form: FormData) => Promise<Imp
         </div>
         <button type="submit" className="btn pri" disabled={busy !== null}>
           {busy === "read" ? "Reading …" : "Read it"}
+        </button>
+        <button type="button" className="btn" disabled={busy !== null} onClick={() => void fromRecorder()}>
+          Take it from the oven recorder
         </button>
       </div>
       {failure?.kind === "unit-unknown" && (

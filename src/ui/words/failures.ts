@@ -29,6 +29,13 @@ const sentences: Record<string, (f: Failure) => string> = {
   "unknown-bath": (f) => `There is no bath “${s(f.name)}”. Type it as on the line: tank 3.`,
   "unknown-structure": (f) => `There is no structure “${s(f.name)}”.`,
   "unknown-case": (f) => `There is no case ${s(f.number)}.`,
+  "number-taken": (f) => `There is already a ${s(f.what)} ${s(f.number)}. Give another number.`,
+  "unknown-set-up": (f) => `There is no ${s(f.what)} “${s(f.name)}”. Choose one of the list.`,
+  "unknown-job": (f) => `There is no job ${s(f.number)}.`,
+  "unknown-oven": () => "No oven is set up. The administrator adds one.",
+  "spots-do-not-fit": (f) =>
+    `The file names ${s(f.got)} spots, ${s(f.part)} has ${s(f.has)}. Choose the rack it was read on.`,
+  "no-recorder": () => "The recorder does not answer. Check that it is on, or import its file.",
   "unknown-spot": (f) => `${s(f.face)}/${s(f.spot)} is not a spot on ${s(f.of)}. The sketch shows the spots.`,
   "value-given-twice": (f) => `${s(f.parameter)} is given twice. Keep one.`,
   "key-conflict": () => "This was already recorded with other content; the stored record stands. Reload to see it.",

@@ -2,14 +2,18 @@ import type { Metadata } from "next";
 import Link from "next/link";
 import { currentLine } from "@/server/line/current-line";
 import { personOnPage } from "@/server/sign-in/person";
+import { may } from "@/server/sign-in/roles";
 import { dateAndTime } from "@/ui/format";
+import { StructureForm } from "@/ui/forms/make-forms";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
+import { createStructure } from "../actions";
 
 export const metadata: Metadata = { title: "Field" };
 
 export default async function FieldPage() {
-  const line = await currentLine(await personOnPage());
+  const person = await personOnPage();
+  const line = await currentLine(person);
   return (
     <>
       <section className="bench">
@@ -29,6 +33,7 @@ export default async function FieldPage() {
             </Link>
           ))}
         </div>
+        {may(person.role, "inspect") && <StructureForm make={createStructure} />}
       </section>
       <Margin step="field">
         <MarginBlock title="On site">

@@ -3,18 +3,27 @@ import Link from "next/link";
 import { database } from "@/server/database";
 import { listJobs } from "@/server/jobs/load-job";
 import { currentLine } from "@/server/line/current-line";
+import { setupAt } from "@/server/setup/setup-data";
 import { personOnPage } from "@/server/sign-in/person";
+import { may } from "@/server/sign-in/roles";
 import { dayMonth } from "@/ui/format";
+import { JobForm } from "@/ui/forms/make-forms";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
 import { Verdict } from "@/ui/marks/verdict";
+import { createJob } from "../actions";
 
 export const metadata: Metadata = { title: "Plan" };
 
 export default async function PlanPage() {
   const person = await personOnPage();
   const line = await currentLine(person);
-  const jobs = await listJobs(database(), person, line.at);
+  const [jobs, customers, parts, powders] = await Promise.all([
+    listJobs(database(), person, line.at),
+    setupAt(database(), "customer", line.at),
+    setupAt(database(), "part", line.at),
+    setupAt(database(), "powder", line.at),
+  ]);
   return (
     <>
       <section className="bench">
@@ -44,6 +53,14 @@ export default async function PlanPage() {
             );
           })}
         </div>
+        {may(person.role, "release") && (
+          <JobForm
+            make={createJob}
+            customers={[...customers.values()].map((c) => ({ id: c.id, label: c.data.name }))}
+            parts={[...parts.values()].map((p) => ({ id: p.id, label: p.data.name }))}
+            powders={[...powders.values()].map((p) => ({ id: p.id, label: `${p.code} ${p.data.name}` }))}
+          />
+        )}
       </section>
       <Margin step="plan">
         <MarginBlock title="What stands with a job">

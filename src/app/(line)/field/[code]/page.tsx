@@ -1,19 +1,22 @@
 import type { Metadata } from "next";
 import Link from "next/link";
 import { notFound } from "next/navigation";
+import { loadKnowledge } from "@/core/diagnosis";
 import { database } from "@/server/database";
 import { loadStructure } from "@/server/field/load-structure";
 import { currentLine } from "@/server/line/current-line";
 import { preferences } from "@/server/preferences";
 import { personOnPage } from "@/server/sign-in/person";
 import { may } from "@/server/sign-in/roles";
+import { StartCase } from "@/ui/causes/start-case";
 import { CreepChart } from "@/ui/field/creep-chart";
+import { StructureDefectForm } from "@/ui/field/structure-defect-form";
 import { PhotoForm, VisitForm } from "@/ui/field/visit-form";
 import { dateAndTime, span, withUnit } from "@/ui/format";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
 import { Verdict } from "@/ui/marks/verdict";
-import { attachPhoto } from "../../actions";
+import { attachPhoto, startCase } from "../../actions";
 
 export const metadata: Metadata = { title: "Structure" };
 
@@ -120,6 +123,10 @@ export default async function StructurePage({ params }: { params: Promise<{ code
         {may(person.role, "inspect") && (
           <div className="mt-6 grid gap-7">
             <VisitForm structure={s.code} />
+            <StructureDefectForm
+              structure={s.code}
+              defects={[...loadKnowledge().defects.values()].map(({ id, label }) => ({ id, label }))}
+            />
             <PhotoForm structure={s.code} attach={attachPhoto} />
           </div>
         )}
@@ -162,10 +169,15 @@ export default async function StructurePage({ params }: { params: Promise<{ code
             <p className="soft">No defect on record.</p>
           ) : (
             s.defects.map((d) => (
-              <p key={d.record_id}>
-                <b>{d.defect.replaceAll("-", " ")}</b>, {d.pieces_affected ?? "?"} of {d.pieces_seen ?? "?"} pieces.{" "}
-                {d.note}
-              </p>
+              <div key={d.record_id} className="row">
+                <p>
+                  <b>{d.defect.replaceAll("-", " ")}</b>
+                  {d.face ? `, ${d.face}` : ""}, {d.pieces_affected ?? "?"} of {d.pieces_seen ?? "?"} pieces. {d.note}
+                </p>
+                {may(person.role, "inspect") && (
+                  <StartCase defectRecordId={d.record_id} zone={d.face ?? ""} start={startCase} />
+                )}
+              </div>
             ))
           )}
         </MarginBlock>

@@ -6,11 +6,14 @@ import { loadJob } from "@/server/jobs/load-job";
 import { currentLine } from "@/server/line/current-line";
 import { preferences } from "@/server/preferences";
 import { personOnPage } from "@/server/sign-in/person";
+import { may } from "@/server/sign-in/roles";
 import { PartSketch } from "@/ui/charts/part-sketch";
 import { dateAndTime, withUnit } from "@/ui/format";
+import { RackForm } from "@/ui/forms/make-forms";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
 import { Verdict } from "@/ui/marks/verdict";
+import { createRack } from "../../actions";
 
 export const metadata: Metadata = { title: "Job" };
 
@@ -91,6 +94,7 @@ export default async function JobPage({ params }: { params: Promise<{ number: st
             />
           )}
         </div>
+        {may(person.role, "log-line") && <RackForm job={job.number} make={createRack} />}
       </section>
       <Margin step="plan">
         <MarginBlock title="Racks">

@@ -2,7 +2,7 @@ import { connect } from "node:net";
 import { personWith } from "@/server/sign-in/person";
 
 export const dynamic = "force-dynamic";
-const devices = new Set(["film-gauge"]);
+const devices = new Set(["film-gauge", "oven-recorder"]);
 
 /** Streams a gauge's lines to the page as server-sent events. The gauge speaks plain text lines over TCP, as a serial device behind a converter does. */
 export async function GET(request: Request, { params }: { params: Promise<{ device: string }> }): Promise<Response> {
@@ -10,6 +10,7 @@ export async function GET(request: Request, { params }: { params: Promise<{ devi
   if (!who.ok) return Response.json(who.refusal, { status: who.refusal.kind === "signed-out" ? 401 : 403 });
   const { device } = await params;
   if (!devices.has(device)) return Response.json({ kind: "unknown-device", device }, { status: 404 });
+  if (device === "oven-recorder") return wholeText(device);
   const socket = connect({
     host: process.env.DEVICE_HOST ?? "127.0.0.1",
     port: Number(process.env.DEVICE_PORT ?? 4710),
@@ -40,4 +41,28 @@ export async function GET(request: Request, { params }: { params: Promise<{ devi
     cancel: () => void socket.destroy(),
   });
   return new Response(stream, { headers: { "content-type": "text/event-stream", "cache-control": "no-store" } });
+}
+
+/** A recorder sends its whole trace and closes: taken as text, to be read and shown like a file. */
+function wholeText(device: string): Promise<Response> {
+  return new Promise((resolve) => {
+    const socket = connect({
+      host: process.env.DEVICE_HOST ?? "127.0.0.1",
+      port: Number(process.env.DEVICE_PORT ?? 4710),
+    });
+    let text = "";
+    socket.setEncoding("utf8");
+    socket.setTimeout(8000, () => socket.destroy(new Error("no answer")));
+    socket.on("connect", () => socket.write(`${device}\n`));
+    socket.on("data", (chunk) => {
+      text += String(chunk);
+      if (text.length > 10 * 1024 * 1024) socket.destroy(new Error("too long"));
+    });
+    socket.on("error", () => resolve(Response.json({ kind: "no-recorder" }, { status: 502 })));
+    socket.on("end", () =>
+      resolve(
+        new Response(text, { headers: { "content-type": "text/plain; charset=utf-8", "cache-control": "no-store" } }),
+      ),
+    );
+  });
 }

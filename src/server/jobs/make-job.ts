@@ -1,0 +1,167 @@
+import { type Kysely, sql } from "kysely";
+import { v7 as uuidv7 } from "uuid";
+import * as v from "valibot";
+import type { Database } from "@/db/schema";
+import { findRack, findStructure } from "../entries/store-entry";
+import { type Plan, planSchema, type Requirement, requirementSchema } from "../requirement";
+import { setupAt } from "../setup/setup-data";
+import type { Person } from "../sign-in/roles";
+
+type Outcome =
+  | { readonly ok: true; readonly href: string }
+  | { readonly ok: false; readonly failure: { readonly kind: string; readonly [detail: string]: unknown } };
+const refuse = (failure: { kind: string; [detail: string]: unknown }): Outcome => ({ ok: false, failure });
+const text = (most: number) =>
+  v.pipe(v.string(), v.trim(), v.minLength(1, "is empty"), v.maxLength(most, `is longer than ${most} characters`));
+
+const jobSchema = v.object({
+  number: v.pipe(text(20), v.regex(/^[A-Za-z0-9-]+$/, "may hold letters, digits and dashes only")),
+  customer: text(40),
+  part: text(40),
+  powder: text(40),
+  dueOn: v.nullable(v.pipe(v.string(), v.isoDate("is not a date"))),
+  requirement: requirementSchema,
+  plan: planSchema,
+});
+const rackSchema = v.object({
+  job: text(20),
+  number: v.pipe(text(20), v.regex(/^[A-Za-z0-9-]+$/, "may hold letters, digits and dashes only")),
+  pieces: v.pipe(
+    v.number("is not a number"),
+    v.integer("is not a whole number"),
+    v.minValue(1, "is under 1"),
+    v.maxValue(500, "is over 500"),
+  ),
+});
+const structureSchema = v.object({
+  code: v.pipe(text(24), v.regex(/^[A-Za-z0-9-]+$/, "may hold letters, digits and dashes only")),
+  name: text(80),
+  site: text(80),
+  rack: text(20),
+  place: text(60),
+  putUpOn: v.nullable(v.pipe(v.string(), v.isoDate("is not a date"))),
+  exposure: v.array(v.picklist(["weather", "sun", "salt", "standing-water", "knocks", "indoor"])),
+});
+
+const badEntry = (issues: readonly [v.BaseIssue<unknown>, ...v.BaseIssue<unknown>[]]) =>
+  refuse({
+    kind: "bad-entry",
+    field: issues[0].path?.map((p) => String(p.key)).join(".") ?? "",
+    why: issues[0].message,
+    value: typeof issues[0].input === "object" ? "" : String(issues[0].input).slice(0, 40),
+  });
+const isTaken = (error: unknown) => (error as { code?: string }).code === "23505";
+
+/** Takes a job in: customer, part, powder, requirement and plan. Failures: `bad-entry`, `unknown-…`, `number-taken`. */
+export async function makeJob(db: Kysely<Database>, person: Person, input: unknown, at: Date): Promise<Outcome> {
+  const parsed = v.safeParse(jobSchema, input);
+  if (!parsed.success) return badEntry(parsed.issues);
+  const job = parsed.output;
+  const { film } = job.requirement;
+  const least = film.rule === "spot-area" ? film.minUm : film.nominalUm;
+  if (!(least > 0) || (film.maxUm !== null && film.maxUm <= least))
+    return refuse({
+      kind: "bad-entry",
+      field: "film",
+      why: `must be a range over 0 (got ${least} to ${film.maxUm ?? "–"} µm)`,
+      value: "",
+    });
+  const [customers, parts, powders] = await Promise.all([
+    setupAt(db, "customer", at),
+    setupAt(db, "part", at),
+    setupAt(db, "powder", at),
+  ]);
+  if (!customers.has(job.customer)) return refuse({ kind: "unknown-set-up", what: "customer", name: job.customer });
+  if (!parts.has(job.part)) return refuse({ kind: "unknown-set-up", what: "part", name: job.part });
+  if (!powders.has(job.powder)) return refuse({ kind: "unknown-set-up", what: "powder", name: job.powder });
+  try {
+    await db
+      .insertInto("job")
+      .values({
+        id: uuidv7(),
+        number: job.number,
+        customer_id: job.customer,
+        part_id: job.part,
+        powder_id: job.powder,
+        received_at: at,
+        due_on: job.dueOn,
+        requirement: JSON.stringify(job.requirement satisfies Requirement),
+        plan: JSON.stringify(job.plan satisfies Plan),
+        created_by: person.username,
+      })
+      .execute();
+  } catch (error) {
+    if (isTaken(error)) return refuse({ kind: "number-taken", what: "job", number: job.number });
+    throw error;
+  }
+  return { ok: true, href: `/jobs/${job.number}` };
+}
+
+/** Hangs a rack under a job, with its pieces numbered after it. Failures: `bad-entry`, `unknown-job`, `number-taken`. */
+export async function makeRack(db: Kysely<Database>, person: Person, input: unknown, at: Date): Promise<Outcome> {
+  const parsed = v.safeParse(rackSchema, input);
+  if (!parsed.success) return badEntry(parsed.issues);
+  const { job: jobNumber, number, pieces } = parsed.output;
+  const job = await db.selectFrom("job").select("id").where("number", "=", jobNumber).executeTakeFirst();
+  if (!job) return refuse({ kind: "unknown-job", number: jobNumber });
+  try {
+    await db.transaction().execute(async (trx) => {
+      const id = uuidv7();
+      await trx
+        .insertInto("rack")
+        .values({ id, number, job_id: job.id, hung_at: at, created_by: person.username })
+        .execute();
+      await trx
+        .insertInto("piece")
+        .values(
+          Array.from({ length: pieces }, (_, i) => ({
+            id: uuidv7(),
+            rack_id: id,
+            serial: `${number}-${String(i + 1).padStart(2, "0")}`,
+            position: i + 1,
+          })),
+        )
+        .execute();
+    });
+  } catch (error) {
+    if (isTaken(error)) return refuse({ kind: "number-taken", what: "rack", number });
+    throw error;
+  }
+  return { ok: true, href: `/racks/${number}` };
+}
+
+/** Puts a rack's pieces up as a structure in the field. Failures: `bad-entry`, `unknown-rack`, `number-taken`. */
+export async function makeStructure(db: Kysely<Database>, person: Person, input: unknown): Promise<Outcome> {
+  const parsed = v.safeParse(structureSchema, input);
+  if (!parsed.success) return badEntry(parsed.issues);
+  const s = parsed.output;
+  const rack = await findRack(db, person, s.rack);
+  if (!rack) return refuse({ kind: "unknown-rack", number: s.rack });
+  if (await findStructure(db, { ...person, customerId: null }, s.code))
+    return refuse({ kind: "number-taken", what: "structure", number: s.code });
+  try {
+    await db.transaction().execute(async (trx) => {
+      const id = uuidv7();
+      await trx
+        .insertInto("structure")
+        .values({
+          id,
+          code: s.code.toUpperCase(),
+          customer_id: rack.customer_id,
+          site: s.site,
+          name: s.name,
+          put_up_on: s.putUpOn,
+          exposure: JSON.stringify(s.exposure),
+          created_by: person.username,
+        })
+        .execute();
+      await sql`insert into structure_piece (structure_id, piece_id, place) select ${id}::uuid, p.id, ${s.place} from piece p where p.rack_id = ${rack.id} and not exists (select 1 from structure_piece x where x.piece_id = p.id)`.execute(
+        trx,
+      );
+    });
+  } catch (error) {
+    if (isTaken(error)) return refuse({ kind: "number-taken", what: "structure", number: s.code });
+    throw error;
+  }
+  return { ok: true, href: `/field/${s.code.toLowerCase()}` };
+}
