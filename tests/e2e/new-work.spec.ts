@@ -71,7 +71,7 @@ test("a job is taken in, a rack hung, washed by key, its trace taken from the re
     ["Rust creep", "leg foot"],
   ] as const) {
     await page.getByLabel("Defect", { exact: true }).selectOption({ label: defect });
-    await page.getByRole("textbox", { name: "Zone" }).last().fill(zone);
+    await page.getByLabel("Where it sits").fill(zone);
     await page.getByRole("button", { name: "Record defect" }).click();
     await expect(page.getByText(zone, { exact: false }).first()).toBeVisible();
   }

@@ -44,7 +44,7 @@ export function StructureDefectForm({
           </select>
         </div>
         <div className="field">
-          <label htmlFor="s-where">Zone</label>
+          <label htmlFor="s-where">Where it sits</label>
           <input id="s-where" name="where" className="input" maxLength={20} placeholder="seam, bay 2" required />
         </div>
       </div>
