@@ -61,7 +61,7 @@ if (!only || only === "unit") {
   const out = path.join(results, "vitest.json");
   spawnSync(
     process.execPath,
-    ["node_modules/vitest/vitest.mjs", "run", "--reporter=dot", "--reporter=json", `--outputFile.json=${out}`],
+    ["node_modules/vitest/vitest.mjs", "run", "--reporter=default", "--reporter=json", `--outputFile.json=${out}`],
     {
       cwd: root,
       env: { ...ownerEnv, TEST_SERVER_URL: postgres.url("postgres"), TEST_TEMPLATE: template, TZ: "Europe/London" },
