@@ -1,3 +1,4 @@
+import { createHash } from "node:crypto";
 import type { DetailTable, NewDetail } from "@/db/detail-tables";
 import { detailTables } from "@/db/detail-tables";
 import type { RecordTable } from "@/db/schema";
@@ -39,14 +40,25 @@ const columnsOf = Object.fromEntries(
   ]),
 ) as Record<DetailTable, { column: string; key: string }[]>;
 
+/** Strings repeat (faces, spots, typed values), so each is quoted once per digest. */
+type Quoted = Map<string, string>;
+/** Past this many different strings remembering them costs more than quoting them again. */
+const MOST_QUOTED = 10_000;
+
 /** The canonical text of a detail row, the same as canonicalText gives of its known columns; written out since a set can hold 100,000 rows. */
-function rowText(table: DetailTable, row: object): string {
+function rowText(table: DetailTable, row: object, quoted: Quoted): string {
   const values = row as Record<string, unknown>;
   let text = "";
   for (const { column, key } of columnsOf[table]) {
     const value = values[column];
     if (value === null || value === undefined) continue;
-    const said = typeof value === "number" && Number.isFinite(value) ? String(value) : canonicalText(value);
+    let said: string;
+    if (typeof value === "number" && Number.isFinite(value)) said = String(value);
+    else if (typeof value === "string") {
+      const known = quoted.get(value);
+      said = known ?? JSON.stringify(value);
+      if (known === undefined && quoted.size < MOST_QUOTED) quoted.set(value, said);
+    } else said = canonicalText(value);
     text += text === "" ? key + said : `,${key}${said}`;
   }
   return `{${text}}`;
@@ -55,17 +67,40 @@ function rowText(table: DetailTable, row: object): string {
 /** One line per detail table: its name and the hash of its rows, in the order of their ordinals, or of their text where they have none. O(rows). */
 export function detailsDigest(details: DetailRows): string {
   const parts: string[] = [];
+  const quoted: Quoted = new Map();
   for (const table of tableNames) {
     const rows = details[table] as readonly { ordinal?: number }[] | undefined;
     if (!rows?.length) continue;
-    const ordered = "ordinal" in detailTables[table];
-    const inOrder = ordered && rows.every((row, i) => i === 0 || (rows[i - 1]?.ordinal ?? 0) < (row.ordinal ?? 0));
-    const sorted = ordered && !inOrder ? [...rows].sort((a, b) => (a.ordinal ?? 0) - (b.ordinal ?? 0)) : rows;
-    const texts = sorted.map((row) => rowText(table, row));
-    if (!ordered) texts.sort();
-    parts.push(`${table}:${sha256(texts.join("\n"))}`);
+    parts.push(
+      `${table}:${
+        "ordinal" in detailTables[table]
+          ? orderedDigest(table, rows, quoted)
+          : sha256(
+              rows
+                .map((row) => rowText(table, row, quoted))
+                .sort()
+                .join("\n"),
+            )
+      }`,
+    );
   }
   return parts.join("\n");
+}
+
+/** Rows hashed as they come, a few thousand at a time, so that no text of the whole set is ever held. */
+function orderedDigest(table: DetailTable, rows: readonly { ordinal?: number }[], quoted: Quoted): string {
+  const inOrder = rows.every((row, i) => i === 0 || (rows[i - 1]?.ordinal ?? 0) < (row.ordinal ?? 0));
+  const sorted = inOrder ? rows : [...rows].sort((a, b) => (a.ordinal ?? 0) - (b.ordinal ?? 0));
+  const hash = createHash("sha256");
+  let chunk = "";
+  for (let i = 0; i < sorted.length; i++) {
+    chunk += (i > 0 ? "\n" : "") + rowText(table, sorted[i] as object, quoted);
+    if (i % 4000 === 3999) {
+      hash.update(chunk);
+      chunk = "";
+    }
+  }
+  return hash.update(chunk).digest("hex");
 }
 
 /** Hash of everything a record says: base row and detail rows. */
