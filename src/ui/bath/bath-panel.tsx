@@ -21,7 +21,10 @@ export function SeriesChart({
   width?: number;
 }) {
   const digits = digitsOf[series.parameter] ?? 1;
-  const marked = new Set(Object.values(series.runRules).flat());
+  // Only what the chart says now is marked: rules met before the last addition have been answered by it.
+  const lastChange = file.events.at(-1)?.at.getTime() ?? Number.NEGATIVE_INFINITY;
+  const met = new Set(Object.values(series.runRules).flat());
+  const marked = new Set([...met].filter((i) => (series.points[i]?.at.getTime() ?? 0) > lastChange));
   const first = series.points[0]?.at.getTime() ?? 0;
   const last = series.points.at(-1)?.at.getTime() ?? 0;
   const step = Math.max(1, Math.round((last - first) / 86_400_000 / 6)) * 86_400_000;

@@ -19,6 +19,7 @@ export function dueList(line: Line): DueItem[] {
   const time = (at: Date) => clock(at, line.timeZone);
   for (const bake of line.bakes) {
     const ready = bake.index >= 100;
+    const late = !ready && bake.pullAt !== null && bake.pullAt.getTime() < now;
     items.push({
       atMs: bake.pullAt?.getTime() ?? null,
       what: `${bake.oven}, load ${bake.load}`,
@@ -27,8 +28,8 @@ export function dueList(line: Line): DueItem[] {
         : bake.pullAt
           ? `${bake.channel}, the slowest, is at index ${bake.index.toFixed(0)}; 100 at its present heat by ${time(bake.pullAt)}`
           : `${bake.channel} is still heating; index ${bake.index.toFixed(0)}`,
-      result: bake.result,
-      word: ready ? "Pull now" : bake.pullAt ? `Pull ${time(bake.pullAt)}` : "Heating",
+      result: late ? "watch" : bake.result,
+      word: late ? "Pull overdue" : ready ? "Pull now" : bake.pullAt ? `Pull ${time(bake.pullAt)}` : "Heating",
       href: `/racks/${bake.racks[0]}/cure`,
     });
   }

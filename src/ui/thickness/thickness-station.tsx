@@ -192,7 +192,7 @@ export function ThicknessStation({ rack, faces, film, sets, readingsPerSpot, may
     (low, e) => (!low || e[1] < low[1] ? e : low),
     null,
   );
-  const big = "fig text-[30px] font-bold leading-none";
+  const big = "fig whitespace-nowrap text-[30px] font-bold leading-none max-[1000px]:text-[25px]";
 
   async function record() {
     if (busy || draft.length === 0) return;
@@ -243,7 +243,7 @@ export function ThicknessStation({ rack, faces, film, sets, readingsPerSpot, may
         )}
       </div>
       <div>
-        <div className="ruled grid grid-cols-[repeat(4,auto)] items-baseline gap-x-6 gap-y-1">
+        <div className="ruled grid grid-cols-[repeat(4,auto)] items-baseline gap-x-5 gap-y-1">
           {["mean", "s.d. of spots", "lowest spot", "readings"].map((w) => (
             <span key={w} className="small soft">
               {w}
