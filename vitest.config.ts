@@ -21,6 +21,7 @@ export default defineConfig({
           include: ["tests/db/**/*.test.ts", "tests/server/**/*.test.ts"],
           environment: "node",
           fileParallelism: false,
+          testTimeout: 20_000,
           env: { TZ: "Europe/London" },
         },
       },

@@ -57,9 +57,10 @@ export async function loadDemo(
           [205, "SHELTER-POST"],
           [196, "FERRY-SEAT"],
           [128, "LAMP-HEAD"],
-          [118, "SHELTER-POST"],
-          [84, "FERRY-SEAT"],
-          [58, "LAMP-HEAD"],
+          [122, "SHELTER-POST"],
+          [112, "FERRY-SEAT"],
+          [89, "FERRY-SEAT"],
+          [66, "SHELTER-POST"],
           [41, "SHELTER-POST"],
         ] as const
       ).map(([minutes, product]) => ({ minutes, product })),

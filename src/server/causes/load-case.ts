@@ -5,7 +5,7 @@ import type { Database } from "@/db/schema";
 import { loadRack, newest, type RackFile } from "../rack/load-rack";
 import { setupAt, siteAt } from "../setup/setup-data";
 import type { Person } from "../sign-in/roles";
-import { conditionsWhenPassed } from "../trace/conditions";
+import { type Conditions, conditionsWhenPassed } from "../trace/conditions";
 import { type EstablishedFinding, findingsFromRecord } from "./findings-from-record";
 
 const knowledge = loadKnowledge();
@@ -92,10 +92,11 @@ export async function establish(
   rack: RackFile,
   exposure: readonly string[] | null,
   face: string | null,
+  known?: Conditions,
 ): Promise<EstablishedFinding[]> {
   const at = rack.hungAt;
   const [conditions, site, sheets, lots] = await Promise.all([
-    conditionsWhenPassed(db, [rack.id], at),
+    known ?? conditionsWhenPassed(db, [rack.id], at),
     siteAt(db, at),
     setupAt(db, "setup-sheet", at),
     setupAt(db, "lot", at),
@@ -128,7 +129,7 @@ export async function establish(
 async function askedFindings(db: Kysely<Database>, caseId: string): Promise<AskedFinding[]> {
   const { rows } =
     await sql<AskedFinding>`select distinct on (f.finding) f.finding, f.state, r.by_user as by, r.happened_at as at, r.id as "recordId"
-    from record r join finding f on f.record_id = r.id where r.case_id = ${caseId} order by f.finding, r.happened_at desc, r.stored_at desc`.execute(
+    from record r join finding f on f.record_id = r.id where r.case_id = ${caseId} order by f.finding, r.happened_at desc, r.stored_at desc, r.id desc`.execute(
       db,
     );
   return rows;
@@ -171,29 +172,71 @@ export async function sameCondition(
     .orderBy("rack.hung_at")
     .limit(400)
     .execute();
+  const all = await conditionsWhenPassed(
+    db,
+    candidates.map((c) => c.id),
+    rack.hungAt,
+  );
+  const baths = groupByRack(all.baths);
+  const passages = groupByRack(all.passages);
+  const conditionsOf = (id: string): Conditions => ({ baths: baths.get(id) ?? [], passages: passages.get(id) ?? [] });
+  // What the baths said is known for all of them from one query: most candidates fall here, before anything else is read.
+  const left = candidates.filter((c) => shared.every((f) => bathSays(f.finding, conditionsOf(c.id)) !== false));
   const out: AtRisk[] = [];
-  for (const candidate of candidates) {
-    const other = await loadRack(db, person, candidate.number);
-    if (!other) continue;
-    const findings = await establish(db, other, null, null);
-    if (!shared.every((f) => findings.some((g) => g.finding === f.finding && g.state === "present"))) continue;
-    const structure = await db
-      .selectFrom("structure_piece")
-      .innerJoin("piece", "piece.id", "structure_piece.piece_id")
-      .innerJoin("structure", "structure.id", "structure_piece.structure_id")
-      .select("structure.name")
-      .where("piece.rack_id", "=", other.id)
-      .limit(1)
-      .executeTakeFirst();
-    out.push({
-      number: other.number,
-      hungAt: other.hungAt,
-      part: other.part.data.name,
-      customer: other.customer,
-      pieces: other.pieces.length,
-      decision: newest(other, "disposition")?.details.disposition?.[0]?.decision ?? null,
-      structure: structure?.name ?? null,
-    });
+  for (let start = 0; start < left.length; start += RACKS_AT_ONCE) {
+    const found = await Promise.all(
+      left.slice(start, start + RACKS_AT_ONCE).map((c) => atRisk(db, person, c.number, conditionsOf(c.id), shared)),
+    );
+    out.push(...found.filter((f) => f !== null));
   }
   return out;
+}
+
+/** Racks looked into at one time: as many as leave connections for everyone else. */
+const RACKS_AT_ONCE = 6;
+
+function groupByRack<T extends { readonly rackId: string }>(rows: readonly T[]): Map<string, T[]> {
+  const groups = new Map<string, T[]>();
+  for (const row of rows) {
+    const group = groups.get(row.rackId);
+    if (group) group.push(row);
+    else groups.set(row.rackId, [row]);
+  }
+  return groups;
+}
+
+/** Whether the baths a rack met bear out a finding about them; null where the finding is about something else. */
+function bathSays(finding: string, conditions: Conditions): boolean | null {
+  const role = finding === "conversion-out" ? "conversion" : finding === "rinse-dirty" ? "rinse" : null;
+  return role === null ? null : conditions.baths.some((b) => b.role === role && b.result === "out");
+}
+
+async function atRisk(
+  db: Kysely<Database>,
+  person: Person,
+  number: string,
+  conditions: Conditions,
+  shared: readonly EstablishedFinding[],
+): Promise<AtRisk | null> {
+  const other = await loadRack(db, person, number);
+  if (!other) return null;
+  const findings = await establish(db, other, null, null, conditions);
+  if (!shared.every((f) => findings.some((g) => g.finding === f.finding && g.state === "present"))) return null;
+  const structure = await db
+    .selectFrom("structure_piece")
+    .innerJoin("piece", "piece.id", "structure_piece.piece_id")
+    .innerJoin("structure", "structure.id", "structure_piece.structure_id")
+    .select("structure.name")
+    .where("piece.rack_id", "=", other.id)
+    .limit(1)
+    .executeTakeFirst();
+  return {
+    number: other.number,
+    hungAt: other.hungAt,
+    part: other.part.data.name,
+    customer: other.customer,
+    pieces: other.pieces.length,
+    decision: newest(other, "disposition")?.details.disposition?.[0]?.decision ?? null,
+    structure: structure?.name ?? null,
+  };
 }

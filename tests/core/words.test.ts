@@ -1,0 +1,142 @@
+import { readdirSync, readFileSync } from "node:fs";
+import path from "node:path";
+import { describe, expect, test } from "vitest";
+import { tablesOfKind } from "@/server/record/read-details";
+import { decisions } from "@/server/release/dispose";
+import { figure, span, when, withUnit } from "@/ui/format";
+import { failureText } from "@/ui/words/failures";
+import { bakeReason, decisionWords, filmReason, foundText } from "@/ui/words/reasons";
+import { recordSentence } from "@/ui/words/records";
+
+const filesBelow = (directory: string): string[] =>
+  readdirSync(directory, { withFileTypes: true }).flatMap((e) =>
+    e.isDirectory() ? filesBelow(path.join(directory, e.name)) : [path.join(directory, e.name)],
+  );
+
+describe("words", () => {
+  test("a failure becomes a sentence with its value and what to do", () => {
+    expect(failureText({ kind: "beyond-any-film", valueUm: 12000, mostUm: 10000 })).toBe(
+      "12000 µm is more than any film (10000). Check the unit and the decimal mark.",
+    );
+    expect(failureText({ kind: "unknown-rack", number: "77" })).toContain("77");
+    expect(failureText({ kind: "something-new" })).toBe("Refused: something new.");
+  });
+  test("what an entry, an import or a form can be refused for has a sentence of its own", () => {
+    const kinds = new Set<string>();
+    for (const file of [
+      ...filesBelow("src/server/entries"),
+      ...filesBelow("src/server/imports"),
+      ...filesBelow("src/core/instrument-files"),
+      ...filesBelow("src/server/jobs"),
+      ...filesBelow("src/server/field"),
+    ])
+      for (const match of readFileSync(file, "utf8").matchAll(/(?:refuse|err)\(\{\s*kind:\s*"([a-z0-9-]+)"/g))
+        kinds.add(match[1] as string);
+    expect(kinds.size).toBeGreaterThan(15);
+    for (const kind of kinds) expect(failureText({ kind }), kind).not.toMatch(/^Refused:/);
+  });
+  test("every reason of a film or a bake says something whole, in either unit", () => {
+    const film = [
+      "area-mean-low",
+      "area-mean-high",
+      "spot-too-thin",
+      "spot-too-thick",
+      "spot-thin",
+      "spot-thick",
+      "spot-unread",
+      "few-readings",
+      "mean-below-nominal",
+      "spot-below-80-percent",
+      "spot-above-max",
+      "too-many-between-80-and-100-percent",
+    ];
+    const bake = [
+      "index-short",
+      "index-met",
+      "hold-short",
+      "hold-met",
+      "only-index-met",
+      "only-hold-met",
+      "overbaked",
+      "overbake-unknown-in-gap",
+      "channel-dead",
+      "gap",
+      "extrapolated",
+      "assumed-activation-energy",
+    ];
+    const numbers = {
+      area: "a",
+      spot: 1,
+      meanUm: 50,
+      limitUm: 60,
+      nominalUm: 60,
+      valueUm: 50,
+      got: 2,
+      need: 3,
+      count: 2,
+      of: 10,
+      channel: "Plate",
+      index: 90,
+      atC: 200,
+      longestS: 300,
+      neededS: 600,
+      fromS: 10,
+      toS: 60,
+      share: 0.2,
+    };
+    for (const units of ["metric", "us"] as const) {
+      for (const kind of film)
+        expect(Object.values(filmReason({ kind, ...numbers } as never, units)).join(" "), kind).not.toMatch(
+          /undefined|NaN/,
+        );
+      for (const kind of bake)
+        expect(Object.values(bakeReason({ kind, ...numbers } as never, units)).join(" "), kind).not.toMatch(
+          /undefined|NaN/,
+        );
+    }
+  });
+  test("every decision and record kind has its word", () => {
+    for (const decision of decisions) expect(decisionWords[decision]).toBeTruthy();
+    for (const kind of Object.keys(tablesOfKind))
+      expect(recordSentence({ kind, number: 1, text: "x" })).not.toMatch(/undefined|null/);
+  });
+  test("what the record holds about a finding reads as a fact with its limits", () => {
+    expect(
+      foundText({
+        kind: "value",
+        quantity: "gun voltage",
+        value: 78,
+        unit: "kV",
+        lower: 60,
+        upper: 80,
+        where: "booth 1",
+      }),
+    ).toBe("gun voltage 78.0 kV on 60–80, booth 1");
+    expect(foundText({ kind: "never-recorded" })).toBe("never recorded");
+    expect(foundText({ kind: "option-declined", what: "Primer", by: "the customer", on: "2024-09-02" })).toContain(
+      "declined by the customer on 2024-09-02",
+    );
+  });
+});
+
+describe("figures", () => {
+  test("carry their unit, in the person's own", () => {
+    expect(withUnit(76.2, "thickness", "metric")).toBe("76.2 µm");
+    expect(withUnit(76.2, "thickness", "us")).toBe("3.00 mil");
+    expect(figure(200, "temperature", "us")).toEqual({ text: "392", unit: "°F" });
+  });
+  test("spans are said in the units that matter", () => {
+    expect([4 * 60_000, 125 * 60_000, 3 * 86_400_000, 761 * 86_400_000].map(span)).toEqual([
+      "4 min",
+      "2 h 05",
+      "3 d",
+      "2 y 1 m",
+    ]);
+  });
+  test("today is a time, another day says its day, in the site's zone", () => {
+    const now = new Date("2026-06-10T12:00:00Z");
+    expect(when(new Date("2026-06-10T05:15:00Z"), now, "Europe/London")).toBe("06:15");
+    expect(when(new Date("2026-06-08T05:15:00Z"), now, "Europe/London")).toBe("8 Jun 06:15");
+    expect(when(new Date("2026-06-09T23:30:00Z"), now, "Europe/London")).toBe("00:30");
+  });
+});
