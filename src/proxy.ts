@@ -37,7 +37,8 @@ export function proxy(request: NextRequest): NextResponse {
 
 function wellFormed(url: string): boolean {
   try {
-    return !decodeURIComponent(new URL(url).pathname).includes("\u0000");
+    const { pathname, search } = new URL(url);
+    return !decodeURIComponent(pathname + search.replaceAll("+", " ")).includes("\u0000");
   } catch {
     return false;
   }

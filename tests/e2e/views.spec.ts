@@ -73,6 +73,26 @@ test("at tablet size nothing is wider than the screen, and targets are large eno
   }
 });
 
+test("on a tablet the margin is a sheet from below, and the entry line has a number pad", async ({ page }) => {
+  await page.setViewportSize({ width: 820, height: 1180 });
+  await signIn(page, "tomasz");
+  await page.goto("/pretreat/tank-3");
+  const record = page.getByRole("button", { name: "Record round" });
+  await expect(record).toBeHidden();
+  const handle = page.getByRole("button", { name: /Log a check/ });
+  expect((await handle.boundingBox())?.height).toBeGreaterThanOrEqual(44);
+  await handle.click();
+  await expect(record).toBeVisible();
+  await page.getByLabel("pH", { exact: true }).fill("5.4");
+  await handle.click();
+  await expect(record).toBeHidden();
+  await handle.click();
+  await expect(page.getByLabel("pH", { exact: true })).toHaveValue("5.4");
+  await page.getByRole("button", { name: "123" }).click();
+  await expect(page.getByLabel("Entry line")).toHaveAttribute("inputmode", "decimal");
+  await expect(page.getByLabel("Entry line")).toBeFocused();
+});
+
 test("units and theme are each person's own, at once and after a reload", async ({ page }) => {
   await signIn(page, "tomasz");
   await page.goto("/racks/0869/thickness");

@@ -1,6 +1,6 @@
 "use client";
 import { type FormEvent, useState } from "react";
-import { type BathParameter, concentrationFromTitration, judgeBathValue } from "@/core/bath";
+import { type BathParameter, checkBathValue, concentrationFromTitration, judgeBathValue } from "@/core/bath";
 import { fahrenheitToC, parseNumber } from "@/core/units";
 import { useRecorder } from "../forms/use-recorder";
 import { Verdict } from "../marks/verdict";
@@ -61,11 +61,9 @@ export function BathCheckForm({
         ? { value: strength.value, titrantMl: number.value, blankMl: b.value }
         : { failure: strength.error };
     }
-    return {
-      value: p === "temperature" && units === "us" ? fahrenheitToC(number.value) : number.value,
-      titrantMl: null,
-      blankMl: null,
-    };
+    const value = p === "temperature" && units === "us" ? fahrenheitToC(number.value) : number.value;
+    const checked = checkBathValue(p, value);
+    return checked.ok ? { value, titrantMl: null, blankMl: null } : { failure: checked.error };
   };
 
   const submit = async (e: FormEvent) => {

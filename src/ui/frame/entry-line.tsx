@@ -33,6 +33,7 @@ export function EntryLine({ context, actions }: { context: EntryContext | null; 
   const [places, setPlaces] = useState<readonly Place[]>([]);
   const [message, setMessage] = useState<{ good: boolean; text: string } | null>(null);
   const [busy, setBusy] = useState(false);
+  const [numberPad, setNumberPad] = useState(false);
   const pending = useRef<{ text: string; id: string } | null>(null);
   const parsed = text.trim() === "" ? null : parseShorthand(text, units);
   const goingTo = parsed?.ok && parsed.value.kind === "go-to" ? parsed.value.word : null;
@@ -102,7 +103,7 @@ export function EntryLine({ context, actions }: { context: EntryContext | null; 
           value={text}
           autoComplete="off"
           spellCheck={false}
-          inputMode="text"
+          inputMode={numberPad ? "decimal" : "text"}
           placeholder="rack, reading, bath, or where to go"
           className="fig min-h-11 min-w-[15ch] max-w-[46ch] flex-[0_1_auto] border-0 bg-transparent text-[17px] text-[#f7f0e6] caret-[#e58a60] outline-none placeholder:text-[#a89b8c] [field-sizing:content]"
           aria-describedby="entry-said"
@@ -136,6 +137,17 @@ export function EntryLine({ context, actions }: { context: EntryContext | null; 
           {busy ? "Recording …" : (message?.text ?? said?.text ?? "")}
         </output>
       </div>
+      <button
+        type="button"
+        className="hidden min-h-11 min-w-14 border border-[#85745f] px-3 text-[#f7f0e6] max-[1000px]:block"
+        aria-pressed={numberPad}
+        onClick={() => {
+          setNumberPad(!numberPad);
+          document.getElementById("entry-line")?.focus();
+        }}
+      >
+        {numberPad ? "abc" : "123"}
+      </button>
       <span className="text-[13.5px] text-[#cbbfae] max-[1000px]:hidden">
         <span className="key">Enter</span> {goingTo ? "go" : "keep"} &nbsp; <span className="key">↑</span> last
       </span>

@@ -1,13 +1,27 @@
 import type { ReactNode } from "react";
 import { cautions } from "../words/cautions";
+import { MarginSheet } from "./margin-sheet";
 
-/** The narrower side: reasons, thread, cautions. Below the bench on a tablet. */
+const headings: Record<string, string> = {
+  shift: "Latest, racks, cautions",
+  plan: "Racks, exports, cautions",
+  prepare: "Due here, cautions",
+  pretreat: "Log a check, additions, cautions",
+  coat: "Due here, cautions",
+  cure: "Sheet, timing, cautions",
+  test: "Record, reasons, cautions",
+  release: "When it passed, decisions, cautions",
+  field: "Visits, exposure, cautions",
+  causes: "Next check, record, cautions",
+};
+
+/** The narrower side: reasons, thread, cautions. A sheet from below on a tablet. */
 export function Margin({ step, children }: { step: string; children: ReactNode }) {
   return (
-    <aside className="margin" aria-label="Margin">
+    <MarginSheet heading={headings[step] ?? "Beside it"}>
       {children}
       <p className="caution mt-5">{cautions[step]}</p>
-    </aside>
+    </MarginSheet>
   );
 }
 
