@@ -70,6 +70,7 @@ test("at tablet size nothing is wider than the screen, and targets are large eno
           .map((e) => e.outerHTML.slice(0, 80)),
       );
     expect(small, path).toEqual([]);
+    await expect(page.locator(".margin-handle"), path).toBeInViewport({ ratio: 1 });
   }
 });
 
@@ -81,6 +82,7 @@ test("on a tablet the margin is a sheet from below, and the entry line has a num
   await expect(record).toBeHidden();
   const handle = page.getByRole("button", { name: /Log a check/ });
   expect((await handle.boundingBox())?.height).toBeGreaterThanOrEqual(44);
+  await expect(handle).toBeInViewport({ ratio: 1 });
   await handle.click();
   await expect(record).toBeVisible();
   await page.getByLabel("pH", { exact: true }).fill("5.4");

@@ -193,6 +193,9 @@ const itemNames: Record<VerdictItem["item"], string> = {
   appearance: "Defects",
 };
 export const itemName = (item: VerdictItem["item"]): string => itemNames[item];
+/** What keeps a rack from being released, in words. */
+export const itemOut = (item: VerdictItem["item"]): string =>
+  item === "appearance" ? "Defect on record" : `${itemNames[item]} is out`;
 export const parameterName: Record<string, string> = {
   ph: "pH",
   concentration: "concentration",

@@ -16,7 +16,7 @@ import { Grade, Shape, Verdict } from "@/ui/marks/verdict";
 import { beadsOf } from "@/ui/rack/beads";
 import { RackTabs } from "@/ui/rack/rack-tabs";
 import { Thread } from "@/ui/rack/thread";
-import { itemName, parameterName, parameterUnit } from "@/ui/words/reasons";
+import { itemName, itemOut, parameterName, parameterUnit } from "@/ui/words/reasons";
 
 export async function generateMetadata({ params }: { params: Promise<{ number: string }> }): Promise<Metadata> {
   return { title: `Rack ${(await params).number}` };
@@ -67,7 +67,7 @@ export default async function TravellerPage({ params }: { params: Promise<{ numb
     verdict.result === "in"
       ? "In on all counts"
       : verdict.result === "out"
-        ? `${itemName(verdict.limiting ?? "film")} out`
+        ? itemOut(verdict.limiting ?? "film")
         : verdict.result === "watch"
           ? `In, ${itemName(verdict.limiting ?? "film").toLowerCase()} to watch`
           : "Not all known";

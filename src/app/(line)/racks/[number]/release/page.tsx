@@ -17,7 +17,7 @@ import { Grade, Verdict } from "@/ui/marks/verdict";
 import { RackTabs } from "@/ui/rack/rack-tabs";
 import { DecideForm } from "@/ui/release/decide-form";
 import { DefectForm } from "@/ui/release/defect-form";
-import { decisionWords, itemName, itemSentence } from "@/ui/words/reasons";
+import { decisionWords, itemName, itemOut, itemSentence } from "@/ui/words/reasons";
 import { decide, startCase } from "../../../actions";
 
 export const metadata: Metadata = { title: "Release" };
@@ -39,7 +39,7 @@ export default async function ReleasePage({ params }: { params: Promise<{ number
   const word = {
     in: "Can be released",
     watch: "Can be released, with notes",
-    out: `${itemName(verdict.limiting ?? "film")} is out`,
+    out: itemOut(verdict.limiting ?? "film"),
     unknown: `${verdict.missing.map(itemName).join(", ") || "Evidence"} missing`,
   }[verdict.result];
   const mayAccept = verdict.result !== "out" && verdict.missing.length === 0;
@@ -102,7 +102,7 @@ export default async function ReleasePage({ params }: { params: Promise<{ number
               whyNot={
                 verdict.missing.length
                   ? `Accept needs ${verdict.missing.map((m) => itemName(m).toLowerCase()).join(" and ")} first.`
-                  : `Accept is closed while ${itemName(verdict.limiting ?? "film").toLowerCase()} is out; a concession is the customer's word.`
+                  : `Accept is closed: ${itemOut(verdict.limiting ?? "film").toLowerCase()}. A concession is the customer's word.`
               }
               decide={decide}
             />
