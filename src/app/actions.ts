@@ -5,6 +5,7 @@ import type { Understood } from "@/core/shorthand";
 import { database } from "@/server/database";
 import type { EntryInput } from "@/server/entries/entry";
 import { entryFromShorthand } from "@/server/entries/from-shorthand";
+import { pullOven } from "@/server/entries/pull-oven";
 import { storeEntry } from "@/server/entries/store-entry";
 import { errorText, log } from "@/server/log";
 import { now } from "@/server/now";
@@ -30,6 +31,8 @@ export async function saveShorthand(understood: Understood, id: string, happened
   const who = await personWith("log-line");
   if (!who.ok) return { ok: false, failure: who.refusal };
   try {
+    if (understood.kind === "oven-pull")
+      return await pullOven(database(), who.person, String(understood.oven), id, now());
     const entry = await entryFromShorthand(database(), who.person, understood, id, happenedAt);
     return entry.ok
       ? await storeEntry(database(), who.person, entry.value, now())

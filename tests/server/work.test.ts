@@ -7,6 +7,7 @@ import { loadBath } from "@/server/baths/load-bath";
 import { confirmCause, openCase } from "@/server/causes/case-actions";
 import { loadCase } from "@/server/causes/load-case";
 import { entryFromShorthand } from "@/server/entries/from-shorthand";
+import { pullOven } from "@/server/entries/pull-oven";
 import { storeEntry } from "@/server/entries/store-entry";
 import { addPhoto } from "@/server/field/add-photo";
 import { loadStructure, structuresOfRack } from "@/server/field/load-structure";
@@ -205,6 +206,30 @@ describe("the line", () => {
   test("a long quiet night is an overdue round, not an error", async () => {
     const line = await loadLine(t.app, lead, new Date(at.getTime() + 30 * 3_600_000));
     expect(dueList(line).some((d) => d.word === "Check overdue")).toBe(true);
+  });
+});
+
+test("oven pull closes the oldest open load once; the open one stays on record, superseded", async () => {
+  const before = (await loadLine(t.app, lead, at)).bakes;
+  expect(before.length).toBeGreaterThan(0);
+  const operator = person("operator", "maren");
+  const id = uuidv7();
+  expect(await pullOven(t.app, operator, "1", id, at)).toMatchObject({ ok: true, already: false });
+  expect(await pullOven(t.app, operator, "1", id, at)).toMatchObject({ ok: true, already: true });
+  const after = (await loadLine(t.app, lead, at)).bakes;
+  expect(after.length).toBe(before.length - 1);
+  const rack = before.find((b) => !after.some((a) => a.load === b.load))?.racks[0] ?? "";
+  const file = await loadRack(t.app, lead, rack);
+  expect(file?.current.filter((r) => r.base.kind === "bake")).toHaveLength(1);
+  expect(file?.current.find((r) => r.base.kind === "bake")?.details.bake?.[0]?.pulled_at).toEqual(at);
+  expect(file?.thread.filter((r) => r.base.kind === "bake")).toHaveLength(2);
+  expect(await pullOven(t.app, operator, "9", uuidv7(), at)).toMatchObject({
+    ok: false,
+    failure: { kind: "unknown-oven-name" },
+  });
+  expect(await pullOven(t.app, person("viewer"), "1", uuidv7(), at)).toMatchObject({
+    ok: false,
+    failure: { kind: "role-refused" },
   });
 });
 

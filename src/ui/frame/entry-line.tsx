@@ -173,7 +173,7 @@ function sayUnderstood(u: Understood, units: "metric" | "us", places: readonly P
     case "bath-check":
       return `${u.tank} · ${u.values.map((x) => `${parameterWords[x.parameter]} ${x.parameter === "temperature" ? withUnit(x.value, "temperature", units) : `${x.value}${x.parameter === "titrant" ? " mL" : ""}`}`.trim()).join(" · ")}`;
     case "oven-pull":
-      return `Oven ${u.oven} · pull now`;
+      return `Oven ${u.oven} · pull its oldest open load now`;
     case "passage":
       return `Rack ${u.rack} · into ${u.stage} now`;
     case "cross-cut":

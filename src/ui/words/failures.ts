@@ -32,6 +32,8 @@ const sentences: Record<string, (f: Failure) => string> = {
   "number-taken": (f) => `There is already a ${s(f.what)} ${s(f.number)}. Give another number.`,
   "unknown-set-up": (f) => `There is no ${s(f.what)} “${s(f.name)}”. Choose one of the list.`,
   "unknown-job": (f) => `There is no job ${s(f.number)}.`,
+  "unknown-oven-name": (f) => `There is no ${s(f.name)}. Type it as on the line: oven 1 pull.`,
+  "nothing-in-oven": (f) => `No open load is on record for ${s(f.name)}.`,
   "unknown-oven": () => "No oven is set up. The administrator adds one.",
   "spots-do-not-fit": (f) =>
     `The file names ${s(f.got)} spots, ${s(f.part)} has ${s(f.has)}. Choose the rack it was read on.`,
