@@ -251,6 +251,22 @@ describe("the trace", () => {
     expect(ph?.found.value).toBeGreaterThanOrEqual(Math.min(...around) - 1e-9);
     expect(ph?.found.value).toBeLessThanOrEqual(Math.max(...around) + 1e-9);
   });
+  test("contact time is judged by the bath's own window, and unknown where none is set", async () => {
+    const rack = await loadRack(t.app, lead, (await rackWith("accept")).number);
+    if (!rack) throw new Error("rack");
+    const conditions = await conditionsWhenPassed(t.app, [rack.id], rack.hungAt);
+    const contact = async (contactS: readonly [number, number] | null) =>
+      (
+        await establish(t.app, rack, null, null, {
+          ...conditions,
+          baths: conditions.baths.map((b) => ({ ...b, contactS })),
+        })
+      ).find((f) => f.finding === "contact-time-short");
+    expect(conditions.baths.find((b) => b.role === "conversion")?.contactS).toEqual([60, 120]);
+    expect(await contact([60, 120])).toMatchObject({ state: "absent", what: { value: 90, lower: 60, upper: 120 } });
+    expect(await contact([91, 200])).toMatchObject({ state: "present", what: { lower: 91 } });
+    expect(await contact(null)).toMatchObject({ state: "unknown", what: { kind: "never-recorded" } });
+  });
   test("one rack alone and among all gives the same", async () => {
     const racks = await t.app.selectFrom("rack").select("id").orderBy("hung_at", "desc").limit(40).execute();
     const all = await conditionsWhenPassed(

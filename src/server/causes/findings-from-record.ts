@@ -1,5 +1,5 @@
 import type { FindingState } from "@/core/diagnosis";
-import { within } from "@/core/limits";
+import { atLeast, within } from "@/core/limits";
 import { mean } from "@/core/statistics";
 import type { EvidenceGrade } from "@/core/verdict";
 import { judgeRack, spotsOf } from "../rack/judge-rack";
@@ -264,22 +264,21 @@ function baths(conditions: Conditions, add: Add): void {
   const passed = conditions.passages.find((p) => p.stage === "conversion");
   if (passed) {
     add("pretreatment-skipped", "absent", passed.grade, { kind: "done", step: "conversion" }, [passed.recordId]);
-    if (passed.seconds !== null)
-      add(
-        "contact-time-short",
-        passed.seconds < 60 ? "present" : "absent",
-        passed.grade,
-        {
-          kind: "value",
-          quantity: "contact time",
-          value: passed.seconds,
-          unit: "s",
-          lower: 60,
-          upper: 120,
-          where: "conversion",
-        },
-        [passed.recordId],
-      );
+    const window = conditions.baths.find((b) => b.stage === passed.stage)?.contactS ?? null;
+    if (passed.seconds !== null && window) {
+      const [lower, upper] = window;
+      const short = !atLeast(passed.seconds, lower);
+      const what: FoundWhat = {
+        kind: "value",
+        quantity: "contact time",
+        value: passed.seconds,
+        unit: "s",
+        lower,
+        upper,
+        where: "conversion",
+      };
+      add("contact-time-short", short ? "present" : "absent", passed.grade, what, [passed.recordId]);
+    } else add("contact-time-short", "unknown", "unknown", { kind: "never-recorded" });
   } else
     add(
       "pretreatment-skipped",

@@ -17,6 +17,8 @@ export type BathCondition = {
   readonly lower: number | null;
   readonly upper: number | null;
   readonly result: VerdictResult;
+  /** The stage's contact-time window, s, as the bath was set up; null where none is set. */
+  readonly contactS: readonly [number, number] | null;
 };
 export type PassageCondition = {
   readonly rackId: string;
@@ -109,6 +111,7 @@ export async function conditionsWhenPassed(
       bathId: bath.id,
       bath: bath.data.name,
       role: bath.data.role,
+      contactS: bath.data.contactS,
       stage: row.stage,
       at: row.entered_at,
       parameter: row.parameter,
