@@ -5,7 +5,7 @@ import type { Understood } from "@/core/shorthand";
 import { database } from "@/server/database";
 import type { EntryInput } from "@/server/entries/entry";
 import { entryFromShorthand } from "@/server/entries/from-shorthand";
-import { pullOven } from "@/server/entries/pull-oven";
+import { pullLoad } from "@/server/entries/pull-load";
 import { storeEntry } from "@/server/entries/store-entry";
 import { errorText, log } from "@/server/log";
 import { now } from "@/server/now";
@@ -32,13 +32,28 @@ export async function saveShorthand(understood: Understood, id: string, happened
   if (!who.ok) return { ok: false, failure: who.refusal };
   try {
     if (understood.kind === "oven-pull")
-      return await pullOven(database(), who.person, String(understood.oven), id, now());
+      return await pullLoad(database(), who.person, { oven: String(understood.oven) }, id, now());
     const entry = await entryFromShorthand(database(), who.person, understood, id, happenedAt);
     return entry.ok
       ? await storeEntry(database(), who.person, entry.value, now())
       : { ok: false, failure: entry.error };
   } catch (error) {
     log("error", "entry not saved", { error: errorText(error) });
+    return { ok: false, failure: { kind: "not-saved" } };
+  }
+}
+
+const uuid = /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/i;
+/** Closes the open load on the button. `id` is made by the caller, so that a second press is the same pull. */
+export async function pull(recordId: string, id: string): Promise<Saved> {
+  const who = await personWith("log-line");
+  if (!who.ok) return { ok: false, failure: who.refusal };
+  if (!uuid.test(recordId) || !uuid.test(id))
+    return { ok: false, failure: { kind: "bad-entry", field: "load", value: "", why: "is not an id" } };
+  try {
+    return await pullLoad(database(), who.person, { recordId }, id, now());
+  } catch (error) {
+    log("error", "load not pulled", { error: errorText(error) });
     return { ok: false, failure: { kind: "not-saved" } };
   }
 }

@@ -325,7 +325,7 @@ describe("the demo's stories can be found", () => {
   test("a rack without a record says never recorded, not absent", async () => {
     const rack = await loadRack(t.app, lead, (await rackWith("accept")).number);
     if (!rack) throw new Error("rack");
-    const bare = { ...rack, current: [], thread: [] };
+    const bare = { ...rack, current: [], latest: [], evidence: [], thread: [] };
     for (const f of await establish(t.app, bare, null, null))
       if (["film-high", "cure-index-low", "air-wet", "ground-poor"].includes(f.finding))
         expect(f).toMatchObject({ state: "unknown", what: { kind: "never-recorded" } });

@@ -7,7 +7,7 @@ import { loadBath } from "@/server/baths/load-bath";
 import { confirmCause, openCase } from "@/server/causes/case-actions";
 import { loadCase } from "@/server/causes/load-case";
 import { entryFromShorthand } from "@/server/entries/from-shorthand";
-import { pullOven } from "@/server/entries/pull-oven";
+import { pullLoad } from "@/server/entries/pull-load";
 import { storeEntry } from "@/server/entries/store-entry";
 import { addPhoto } from "@/server/field/add-photo";
 import { loadStructure, structuresOfRack } from "@/server/field/load-structure";
@@ -214,8 +214,8 @@ test("oven pull closes the oldest open load once; the open one stays on record, 
   expect(before.length).toBeGreaterThan(0);
   const operator = person("operator", "maren");
   const id = uuidv7();
-  expect(await pullOven(t.app, operator, "1", id, at)).toMatchObject({ ok: true, already: false });
-  expect(await pullOven(t.app, operator, "1", id, at)).toMatchObject({ ok: true, already: true });
+  expect(await pullLoad(t.app, operator, { oven: "1" }, id, at)).toMatchObject({ ok: true, already: false });
+  expect(await pullLoad(t.app, operator, { oven: "1" }, id, at)).toMatchObject({ ok: true, already: true });
   const after = (await loadLine(t.app, lead, at)).bakes;
   expect(after.length).toBe(before.length - 1);
   const rack = before.find((b) => !after.some((a) => a.load === b.load))?.racks[0] ?? "";
@@ -223,11 +223,11 @@ test("oven pull closes the oldest open load once; the open one stays on record, 
   expect(file?.current.filter((r) => r.base.kind === "bake")).toHaveLength(1);
   expect(file?.current.find((r) => r.base.kind === "bake")?.details.bake?.[0]?.pulled_at).toEqual(at);
   expect(file?.thread.filter((r) => r.base.kind === "bake")).toHaveLength(2);
-  expect(await pullOven(t.app, operator, "9", uuidv7(), at)).toMatchObject({
+  expect(await pullLoad(t.app, operator, { oven: "9" }, uuidv7(), at)).toMatchObject({
     ok: false,
     failure: { kind: "unknown-oven-name" },
   });
-  expect(await pullOven(t.app, person("viewer"), "1", uuidv7(), at)).toMatchObject({
+  expect(await pullLoad(t.app, person("viewer"), { oven: "1" }, uuidv7(), at)).toMatchObject({
     ok: false,
     failure: { kind: "role-refused" },
   });

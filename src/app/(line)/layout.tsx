@@ -8,7 +8,7 @@ import { clock } from "@/ui/format";
 import { Rail } from "@/ui/frame/rail";
 import { ShellProvider } from "@/ui/frame/shell";
 import { PreferencesProvider } from "@/ui/preferences-context";
-import { findPlaces, save, saveShorthand, signOut } from "../actions";
+import { findPlaces, pull, save, saveShorthand, signOut } from "../actions";
 
 export const dynamic = "force-dynamic";
 
@@ -16,21 +16,15 @@ export default async function LineLayout({ children }: { children: ReactNode }) 
   const person = await personOnPage();
   const [line, chosen, head] = await Promise.all([currentLine(person), preferences(), headers()]);
   const clockText = clock(line.at, line.timeZone);
-  const shift =
-    clockText >= "06:00" && clockText < "14:00"
-      ? "Day shift"
-      : clockText >= "14:00" && clockText < "22:00"
-        ? "Late shift"
-        : "Night shift";
   return (
     <PreferencesProvider value={{ ...chosen, timeZone: line.timeZone }}>
       <div className="frame">
-        <ShellProvider actions={{ save, saveShorthand, findPlaces, signOut }} nonce={head.get("x-nonce") ?? ""}>
+        <ShellProvider actions={{ save, saveShorthand, findPlaces, pull, signOut }} nonce={head.get("x-nonce") ?? ""}>
           <Rail
             facts={railFacts(line, (at) => clock(at, line.timeZone))}
             person={person}
             clockText={clockText}
-            shift={shift}
+            shift={line.shift.name}
           />
           <main className="body">{children}</main>
         </ShellProvider>

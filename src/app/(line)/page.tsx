@@ -5,20 +5,23 @@ import { currentLine } from "@/server/line/current-line";
 import { recentRecords } from "@/server/search/recent";
 import { personOnPage } from "@/server/sign-in/person";
 import { AdditionAdvice, SeriesChart, SeriesWords } from "@/ui/bath/bath-panel";
-import { clock, fullDate } from "@/ui/format";
+import { clock, fullDate, when } from "@/ui/format";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
 import { Shape, Verdict } from "@/ui/marks/verdict";
 import { dueList } from "@/ui/shift/due-list";
+import { RecordLines } from "@/ui/shift/record-lines";
 import { parameterName, stageNames } from "@/ui/words/reasons";
-import { recordSentence } from "@/ui/words/records";
 
 export const metadata: Metadata = { title: "Shift" };
 
 export default async function ShiftPage() {
   const person = await personOnPage();
   const line = await currentLine(person);
-  const recent = await recentRecords(database(), person, line.at, 7);
+  const [recent, changed] = await Promise.all([
+    recentRecords(database(), person, line.at, 6),
+    recentRecords(database(), person, line.at, 7, { changesSince: line.shift.previousBegan }),
+  ]);
   const due = dueList(line);
   const shown = line.baths.find((b) => b.result !== "in") ?? line.baths[0];
   const series = shown?.series.find((s) => s.points.at(-1)?.result === shown.result) ?? shown?.series[0];
@@ -74,23 +77,14 @@ export default async function ShiftPage() {
         )}
       </section>
       <Margin step="shift">
+        <MarginBlock
+          title={`Changed since ${when(line.shift.previousBegan, line.at, line.timeZone)}, last shift and this`}
+        >
+          {changed.length === 0 && <p className="soft">No addition, defect, decision or correction.</p>}
+          <RecordLines records={changed} timeZone={line.timeZone} />
+        </MarginBlock>
         <MarginBlock title="Latest on record">
-          {recent.map((r) => (
-            <div key={r.id} className="row grid-cols-[46px_minmax(0,1fr)_auto]">
-              <span className="fig faint small">{clock(r.at, line.timeZone)}</span>
-              <span>
-                {r.rack ? (
-                  <Link className="link" href={`/racks/${r.rack}`}>
-                    {r.rack}
-                  </Link>
-                ) : (
-                  (r.place ?? "")
-                )}{" "}
-                {recordSentence(r)}
-              </span>
-              <span className="small faint">{r.by}</span>
-            </div>
-          ))}
+          <RecordLines records={recent} timeZone={line.timeZone} />
         </MarginBlock>
         <MarginBlock title="Racks on the line">
           {line.racks.length === 0 && <p className="soft">None in the last three days.</p>}

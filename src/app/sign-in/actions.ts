@@ -5,6 +5,7 @@ import { redirect } from "next/navigation";
 import { database } from "@/server/database";
 import { errorText, log } from "@/server/log";
 import { now } from "@/server/now";
+import { addressOf } from "@/server/sign-in/address";
 import { noteAttempt, tooManyAttempts } from "@/server/sign-in/attempts";
 import { auth } from "@/server/sign-in/auth";
 
@@ -18,7 +19,7 @@ export async function signIn(_: SignInState, form: FormData): Promise<SignInStat
   const password = String(form.get("password") ?? "").slice(0, 200);
   const to = String(form.get("to") ?? "/");
   const head = await headers();
-  const address = head.get("x-forwarded-for")?.split(",")[0]?.trim() || "local";
+  const address = addressOf(head);
   if (username === "" || password === "") return { failure: { kind: "wrong-sign-in" }, username };
   const at = now();
   try {

@@ -19,15 +19,23 @@ export type IndividualsChart = {
 };
 
 /**
- * Individuals and moving-range chart: x̄ ± 2.66·MR̄. Units are those of the values, in time order.
- * Failures: `no-values`, `not-finite`, `too-few-values` (two are needed). Source: Shewhart; ISO 7870-2.
+ * Individuals and moving-range chart: x̄ ± 2.66·MR̄. Units are those of the values, in time order. Points left out
+ * (a stretch with a known cause) count neither in the centre nor in a moving range; a range is taken only between
+ * neighbours that are both kept. Failures: `no-values`, `not-finite`, `too-few-values` (two kept neighbours are needed).
+ * Source: Shewhart; ISO 7870-2.
  */
-export function individualsChart(values: readonly number[]): Result<IndividualsChart> {
+export function individualsChart(
+  values: readonly number[],
+  leftOut: readonly boolean[] = [],
+): Result<IndividualsChart> {
   const checked = checkValues(values);
   if (!checked.ok) return checked;
-  if (values.length < 2) return err({ kind: "too-few-values", got: values.length, need: 2 });
-  const movingRanges = values.slice(1).map((value, i) => Math.abs(value - (values[i] as number)));
-  const centre = mean(values);
+  const kept = values.filter((_, i) => !leftOut[i]);
+  const movingRanges = values
+    .slice(1)
+    .flatMap((value, i) => (leftOut[i] || leftOut[i + 1] ? [] : [Math.abs(value - (values[i] as number))]));
+  if (movingRanges.length === 0) return err({ kind: "too-few-values", got: kept.length, need: 2 });
+  const centre = mean(kept);
   const meanMovingRange = mean(movingRanges);
   return ok({
     kind: "individuals-chart",

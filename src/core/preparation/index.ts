@@ -1,1 +1,3 @@
+export * from "./conditions";
 export * from "./preparation";
+export * from "./steps";

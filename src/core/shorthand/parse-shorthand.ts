@@ -1,5 +1,6 @@
 import type { BathParameter } from "../bath/bath-window";
 import { checkBathValue } from "../bath/bath-window";
+import { type ConditionQuantity, conditionQuantities, type PrepStep, prepMeasures } from "../preparation";
 import { err, ok, type Result } from "../result";
 import { checkThicknessUm } from "../thickness/readings";
 import { parseNumber, parseUnit, type UnitSystem } from "../units";
@@ -24,6 +25,13 @@ export type Understood =
       }[];
     }
   | { readonly kind: "oven-pull"; readonly oven: string }
+  | { readonly kind: "oven-load"; readonly oven: string; readonly loadNo: string; readonly racks: readonly string[] }
+  | { readonly kind: "prep-step"; readonly rack: string; readonly step: PrepStep; readonly value: number | null }
+  | { readonly kind: "line-run"; readonly rack: string; readonly speedMPerMin: number | null }
+  | {
+      readonly kind: "conditions";
+      readonly values: readonly { readonly quantity: ConditionQuantity; readonly value: number }[];
+    }
   | { readonly kind: "passage"; readonly rack: string; readonly stage: string }
   | { readonly kind: "cross-cut"; readonly rack: string; readonly squaresLost: number; readonly squares: number }
   | { readonly kind: "solvent-rub"; readonly rack: string; readonly grade: number; readonly doubleRubs: number };
@@ -59,9 +67,26 @@ const parameterWords: Record<string, BathParameter | "titrant"> = {
   ml: "titrant",
 };
 
+/** Steps that follow the rack's number directly, with what is measured at them. */
+const prepWords: Record<string, PrepStep> = {
+  blast: "blast",
+  profile: "blast",
+  sand: "sand",
+  scuff: "scuff",
+  blow: "blow-off",
+  wipe: "solvent-wipe",
+  dust: "dust-tape",
+  salt: "soluble-salt",
+  water: "water-break",
+  prebake: "prebake",
+  masks: "masks-in",
+};
+const airWords: Record<string, ConditionQuantity> = { metal: "metal-temperature", dew: "compressed-air-dew-point" };
+
 /**
  * Reads one line of shop shorthand or of what a gauge types: `rack 1042 dft a3 72 75 71`, `tank 3 ph 5.1 at 48C`,
- * `oven 2 pull`, `rack 1042 in booth`, `rack 1042 cut 2/25`, `rack 1042 rub 5`, bare readings, or a name to go to.
+ * `oven 2 pull`, `oven 1 load 412 1046 1047`, `rack 1042 in booth`,
+ * `rack 1042 blast 52`, `rack 1042 wash 1.2`, `rack 1042 cut 2/25`, `rack 1042 rub 5`, `air 18C 62% metal 17C`, bare readings, or a name to go to.
  * A number without its unit is in `units`. Failures: `empty`, `not-understood` with the word and its place,
  * `expected` with what was, and those of the values themselves.
  */
@@ -72,6 +97,8 @@ export function parseShorthand(text: string, units: UnitSystem = "metric"): Resu
   if ((first === "tank" || first === "t" || /^t\d+$/.test(first)) && words.length > (/^t\d+$/.test(first) ? 1 : 2))
     return parseBath(words, units);
   if (first === "oven" && third === "pull") return ok({ kind: "oven-pull", oven: second });
+  if (first === "oven" && third === "load") return parseLoad(second, words.slice(3));
+  if (first === "air" && words.length > 1) return parseAir(words.slice(1), units);
   if (first === "rack" && words.length > 2) return parseRack(words, units);
   if (first === "dft") return parseThickness(null, words.slice(1), units);
   if (
@@ -107,7 +134,88 @@ function parseRack(words: readonly string[], units: UnitSystem): Result<Understo
       ? ok({ kind: "solvent-rub", rack, grade, doubleRubs })
       : err({ kind: "expected", what: "rub-grade", got: rest[0] ?? "", of: ["0–5"] });
   }
+  if (verb === "wash") {
+    const speed = /^([\d.,]+)(m\/min|ft\/min)?$/i.exec(rest[0] ?? "");
+    if (rest.length === 0) return ok({ kind: "line-run", rack, speedMPerMin: null });
+    const number = speed ? parseNumber(speed[1] as string) : null;
+    if (!number?.ok)
+      return number ?? err({ kind: "expected", what: "the line's speed", got: rest[0] ?? "", of: ["1.2", "4ft/min"] });
+    const feet = speed?.[2] ? speed[2].toLowerCase() === "ft/min" : units === "us";
+    return ok({ kind: "line-run", rack, speedMPerMin: feet ? number.value * METRES_PER_FOOT : number.value });
+  }
+  const step = prepWords[verb];
+  if (step) return parsePrepStep(rack, step, rest, units);
   return err({ kind: "not-understood", word: words[2] as string, at: 3 });
+}
+
+const METRES_PER_FOOT = 0.3048;
+
+/** A step done, with its value where one was measured: profile in µm or mil, prebake in °C or °F, the others as they are. */
+function parsePrepStep(rack: string, step: PrepStep, rest: readonly string[], units: UnitSystem): Result<Understood> {
+  const measure = prepMeasures[step];
+  const word = rest.join("");
+  if (word === "") return ok({ kind: "prep-step", rack, step, value: null });
+  if (!measure) return err({ kind: "not-understood", word: rest[0] as string, at: 4 });
+  const parts = /^([-+]?[\d.,]+)([a-zµ°²/]*)$/i.exec(word);
+  if (!parts) return err({ kind: "expected", what: measure.quantity, got: word, of: ["a number"] });
+  const number = parseNumber(parts[1] as string);
+  if (!number.ok) return number;
+  const quantity = step === "blast" ? "thickness" : step === "prebake" ? "temperature" : null;
+  let value = number.value;
+  if (quantity) {
+    const usual = quantity === "thickness" ? (units === "us" ? "mil" : "um") : units === "us" ? "F" : "C";
+    const unit = parseUnit(parts[2] || usual);
+    if (!unit.ok) return unit;
+    if (unit.value.quantity !== quantity)
+      return err({ kind: "expected", what: measure.quantity, got: word, of: ["a fitting unit"] });
+    value = unit.value.toCanonical(number.value);
+  }
+  if (value < measure.bounds[0] || value > measure.bounds[1])
+    return err({
+      kind: "beyond-instrument",
+      parameter: measure.quantity,
+      value,
+      least: measure.bounds[0],
+      most: measure.bounds[1],
+    });
+  return ok({ kind: "prep-step", rack, step, value });
+}
+
+function parseLoad(oven: string, words: readonly string[]): Result<Understood> {
+  const [loadNo, ...racks] = words.filter((w) => w.toLowerCase() !== "rack" && w.toLowerCase() !== "racks");
+  return loadNo && racks.length > 0
+    ? ok({ kind: "oven-load", oven, loadNo, racks })
+    : err({
+        kind: "expected",
+        what: "a load number and its racks",
+        got: words.join(" "),
+        of: ["oven 1 load 412 1046 1047"],
+      });
+}
+
+/** Air of the hall: a temperature, a humidity with %, `metal 17C`, `dew -24C`. */
+function parseAir(words: readonly string[], units: UnitSystem): Result<Understood> {
+  const values: { quantity: ConditionQuantity; value: number }[] = [];
+  for (let i = 0; i < words.length; i++) {
+    const named = airWords[(words[i] as string).toLowerCase()];
+    const word = named ? (words[++i] ?? "") : (words[i] as string);
+    const parts = /^([-+]?[\d.,]+)([%a-z°]*)$/i.exec(word);
+    if (!parts) return err({ kind: "expected", what: "air values", got: word, of: ["air 18C 62% metal 17C dew -24C"] });
+    const number = parseNumber(parts[1] as string);
+    if (!number.ok) return number;
+    const percent = parts[2] === "%" && !named;
+    const unit = percent ? null : parseUnit(parts[2] || (units === "us" ? "F" : "C"));
+    if (unit && !unit.ok) return unit;
+    if (unit?.ok && unit.value.quantity !== "temperature")
+      return err({ kind: "expected", what: "a temperature", got: word, of: ["18C"] });
+    const quantity = percent ? "humidity" : (named ?? "air-temperature");
+    const value = unit?.ok ? unit.value.toCanonical(number.value) : number.value;
+    const [least, most] = conditionQuantities[quantity].bounds;
+    if (value < least || value > most)
+      return err({ kind: "beyond-instrument", parameter: quantity.replaceAll("-", " "), value, least, most });
+    values.push({ quantity, value });
+  }
+  return ok({ kind: "conditions", values });
 }
 
 function parseThickness(rack: string | null, words: readonly string[], units: UnitSystem): Result<Understood> {

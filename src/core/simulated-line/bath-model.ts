@@ -24,6 +24,8 @@ const DAY = 24 * HOUR;
 /** pH climbs as the acid is used up; per hour of an open line. */
 const PH_CLIMB_PER_HOUR = 0.012;
 const PH_AFTER_ACID = 5.2;
+/** Make-up acid that brings the whole bath down by one pH, L: 4.2 m³ at 0.19 pH per L and m³. */
+const ACID_L_PER_PH = 22.1;
 export const TITRATION_FACTOR_PERCENT_PER_ML = 0.25;
 
 /**
@@ -67,7 +69,7 @@ export function simulateConversionBath(
           atMs: period.putRightMs,
           event: "addition",
           product: "Conversion make-up acid",
-          amountL: 9.5,
+          amountL: 19.2,
           note: "Brought back after the drums were checked",
         });
         rightDone = true;
@@ -86,7 +88,7 @@ export function simulateConversionBath(
           atMs,
           event: "addition",
           product: "Conversion make-up acid",
-          amountL: Math.round((ph - PH_AFTER_ACID) * 48) / 10,
+          amountL: Math.round((ph - PH_AFTER_ACID) * ACID_L_PER_PH * 10) / 10,
           note: "",
         });
         turns.push({ ms: atMs, ph: PH_AFTER_ACID + random.normal(0, 0.02) });

@@ -15,6 +15,7 @@ import type { Failure, Result } from "@/core/result";
 import { type VerdictResult, worstResult } from "@/core/verdict";
 import type { Database } from "@/db/schema";
 import { type SetupItem, setupAt } from "../setup/setup-data";
+import { type LearntResponse, learntResponse } from "./learnt-response";
 
 export type BathPoint = {
   readonly recordId: string;
@@ -37,6 +38,8 @@ export type BathSeries = {
   readonly window: BathWindow;
   readonly points: readonly BathPoint[];
   readonly chart: IndividualsChart | null;
+  /** Points out of their window: their cause is known, so the control limits are taken without them. */
+  readonly leftOut: number;
   readonly runRules: RunRuleHits;
   readonly noRunRulesWhy: Failure | null;
   readonly forecast: (BathForecast & { readonly limit: number | null; readonly side: LimitSide | null }) | null;
@@ -66,7 +69,10 @@ export type BathAddition =
       readonly litres: number;
       readonly fromPh: number;
       readonly toPh: number;
-      readonly grade: "assumed";
+      /** Measured where five or more past additions of that acid to this bath tell; else the supplier's factor, assumed. */
+      readonly grade: "measured" | "assumed";
+      readonly learnt: { readonly n: number; readonly litresFrom: number; readonly litresTo: number } | null;
+      readonly product: string;
     };
 
 /** Newest points judged and drawn; older ones are in the record. */
@@ -128,7 +134,7 @@ export async function loadBath(
     events: events.rows,
     result: worstResult(last),
     nextCheckBy: nexts.length ? new Date(Math.min(...nexts)) : null,
-    addition: additionFor(bath, series),
+    addition: additionFor(bath, series, wantsAcid(bath, series) ? await learntResponse(db, bath, at) : null),
   };
 }
 
@@ -140,7 +146,8 @@ function judgeSeries(
   roundHours: number,
 ): BathSeries {
   const values = points.map((p) => p.value);
-  const chart = individualsChart(values);
+  const leftOut = points.map((p) => p.result === "out");
+  const chart = individualsChart(values, leftOut);
   const breaks = points.flatMap((p, i) =>
     i > 0 && events.some((e) => e.at > (points[i - 1] as BathPoint).at && e.at <= p.at) ? [i] : [],
   );
@@ -151,6 +158,7 @@ function judgeSeries(
     window,
     points,
     chart: chart.ok ? chart.value : null,
+    leftOut: leftOut.filter(Boolean).length,
     runRules: rules?.ok ? rules.value : {},
     noRunRulesWhy: rules && !rules.ok ? rules.error : chart.ok ? null : chart.error,
     forecast: null,
@@ -197,27 +205,41 @@ function judgeSeries(
   return { ...base, noForecastWhy: why };
 }
 
-function additionFor(bath: SetupItem<"bath">, series: readonly BathSeries[]): BathAddition | null {
+const lastOf = (series: readonly BathSeries[], parameter: BathParameter) =>
+  series.find((s) => s.parameter === parameter)?.points.at(-1);
+const wantsAcid = ({ data }: SetupItem<"bath">, series: readonly BathSeries[]): boolean => {
+  const ph = lastOf(series, "ph");
+  return ph !== undefined && ph.result !== "in" && data.targetPh !== null && ph.value > data.targetPh;
+};
+
+function additionFor(
+  bath: SetupItem<"bath">,
+  series: readonly BathSeries[],
+  learnt: LearntResponse | null,
+): BathAddition | null {
   const { data } = bath;
-  const lastOf = (parameter: BathParameter) => series.find((s) => s.parameter === parameter)?.points.at(-1);
-  const ph = lastOf("ph");
-  if (
-    ph &&
-    ph.result !== "in" &&
-    data.targetPh !== null &&
-    data.phChangePerLPerM3 !== null &&
-    ph.value > data.targetPh
-  ) {
-    const litres = ((data.targetPh - ph.value) / data.phChangePerLPerM3) * (data.volumeL / 1000);
+  const ph = lastOf(series, "ph");
+  const change = learnt?.changePerLPerM3 ?? data.phChangePerLPerM3;
+  if (ph && wantsAcid(bath, series) && data.targetPh !== null && change !== null && change < 0) {
+    const litresAt = (perL: number) => ((data.targetPh as number) - ph.value) / perL / (1000 / data.volumeL);
     return {
       kind: "acid",
-      litres: Math.ceil(litres / data.stepL) * data.stepL,
+      litres: Math.ceil(litresAt(change) / data.stepL - 1e-9) * data.stepL,
       fromPh: ph.value,
       toPh: data.targetPh,
-      grade: "assumed",
+      grade: learnt ? "measured" : "assumed",
+      product: data.acidProduct || "make-up acid",
+      learnt: learnt && {
+        n: learnt.n,
+        litresFrom: litresAt(change - 2 * learnt.standardError),
+        litresTo:
+          change + 2 * learnt.standardError < 0
+            ? litresAt(change + 2 * learnt.standardError)
+            : Number.POSITIVE_INFINITY,
+      },
     };
   }
-  const strength = lastOf("concentration");
+  const strength = lastOf(series, "concentration");
   if (strength && data.targetPercent !== null && strength.value < data.targetPercent - 0.05) {
     const plan = planAddition({
       volumeL: data.volumeL,

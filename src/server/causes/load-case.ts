@@ -2,7 +2,7 @@ import { type Kysely, sql } from "kysely";
 import { type Diagnosis, diagnose, type Findings, loadKnowledge } from "@/core/diagnosis";
 import { valueOrThrow } from "@/core/result";
 import type { Database } from "@/db/schema";
-import { loadRack, newest, type RackFile } from "../rack/load-rack";
+import { atPass, loadRack, newest, newestOf, type RackFile } from "../rack/load-rack";
 import { setupAt, siteAt } from "../setup/setup-data";
 import type { Person } from "../sign-in/roles";
 import { type Conditions, conditionsWhenPassed } from "../trace/conditions";
@@ -28,7 +28,10 @@ export async function loadCase(db: Kysely<Database>, person: Person, number: str
   const rackRow = row.rack_id
     ? await db.selectFrom("rack").select("number").where("id", "=", row.rack_id).executeTakeFirst()
     : await rackOfStructure(db, row.structure_id);
-  const rack = rackRow ? await loadRack(db, person, rackRow.number) : null;
+  const found = rackRow ? await loadRack(db, person, rackRow.number) : null;
+  // A defect seen before a recoat is traced in what led to it, not in what came after.
+  const seenIn = found?.passes.findIndex((p) => p.records.some((r) => r.base.id === row.defect_record_id)) ?? -1;
+  const rack = found && seenIn >= 0 ? atPass(found, seenIn) : found;
   if (person.customerId !== null && !rack && structure?.customer_id !== person.customerId) return null;
   const defect = await db
     .selectFrom("record")
@@ -103,27 +106,38 @@ export async function establish(
   ]);
   const coat = newest(rack, "coat");
   const lotId = coat?.details.coat?.[0]?.lot_id;
-  const air = coat
-    ? await db
-        .selectFrom("record")
-        .innerJoin("condition", "condition.record_id", "record.id")
-        .select(["record.id", "condition.value"])
-        .where("record.kind", "=", "condition")
-        .where("condition.quantity", "=", "compressed-air-dew-point")
-        .where("record.happened_at", "<=", coat.base.happened_at)
-        .where("record.happened_at", ">", new Date(coat.base.happened_at.getTime() - 12 * 3_600_000))
-        .orderBy("record.happened_at", "desc")
-        .limit(1)
-        .executeTakeFirst()
-    : undefined;
+  const [air, booth] = coat
+    ? await Promise.all([
+        lastCondition(db, "compressed-air-dew-point", coat.base.happened_at),
+        lastCondition(db, "booth-air-speed", coat.base.happened_at),
+      ])
+    : [null, null];
   return findingsFromRecord(rack, conditions, {
     site,
     setupSheet: [...sheets.values()].find((s) => s.data.powderCode === rack.powder.code)?.data ?? null,
     lot: lotId ? (lots.get(lotId)?.data ?? null) : null,
     exposure,
     face,
-    compressedAirDewPointC: air ? { value: air.value, recordId: air.id } : null,
+    compressedAirDewPointC: air,
+    boothAirMPerS: booth,
   });
+}
+
+/** The newest reading of a condition before a moment, half a day back at most. One probe of the index on kind and time. */
+async function lastCondition(db: Kysely<Database>, quantity: string, at: Date) {
+  const found = await db
+    .selectFrom("record")
+    .innerJoin("condition", "condition.record_id", "record.id")
+    .select(["record.id as recordId", "condition.value"])
+    .where("record.kind", "=", "condition")
+    .where("condition.quantity", "=", quantity)
+    .where("record.happened_at", "<=", at)
+    .where("record.happened_at", ">", new Date(at.getTime() - 12 * 3_600_000))
+    .where(sql<boolean>`not exists (select 1 from record s where s.supersedes = record.id)`)
+    .orderBy("record.happened_at", "desc")
+    .limit(1)
+    .executeTakeFirst();
+  return found ?? null;
 }
 
 async function askedFindings(db: Kysely<Database>, caseId: string): Promise<AskedFinding[]> {
@@ -236,7 +250,7 @@ async function atRisk(
     part: other.part.data.name,
     customer: other.customer,
     pieces: other.pieces.length,
-    decision: newest(other, "disposition")?.details.disposition?.[0]?.decision ?? null,
+    decision: newestOf(other.current, "disposition")?.details.disposition?.[0]?.decision ?? null,
     structure: structure?.name ?? null,
   };
 }

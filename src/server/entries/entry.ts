@@ -1,6 +1,8 @@
 import * as v from "valibot";
 import { bathParameterBounds, bathParameters } from "@/core/bath";
 import { loadKnowledge } from "@/core/diagnosis";
+import { FASTEST_LINE_M_PER_MIN } from "@/core/line";
+import { conditionQuantities, conditionQuantityNames, prepMeasures, prepSteps } from "@/core/preparation";
 import { passageStages } from "@/core/shorthand";
 import { BEYOND_ANY_FILM_UM } from "@/core/thickness";
 
@@ -32,6 +34,9 @@ const base = {
 const entry = <K extends string, T extends v.ObjectEntries>(kind: K, rest: T) =>
   v.object({ kind: v.literal(kind), ...base, ...rest });
 
+/** Schools of timing a cure: all are recorded, and graded differently. */
+export const bakeTimings = ["metal-at-temperature", "flow-out", "door-close", "hot-then-down"] as const;
+
 const bathValue = v.pipe(
   v.object({
     parameter: v.picklist(bathParameters),
@@ -43,6 +48,42 @@ const bathValue = v.pipe(
   }),
   v.check(
     (x) => x.value >= bathParameterBounds[x.parameter][0] && x.value <= bathParameterBounds[x.parameter][1],
+    "is beyond what the instrument can read",
+  ),
+);
+
+const prepStep = v.pipe(
+  entry("prep-step", {
+    rack: filled(20),
+    step: v.picklist(prepSteps),
+    done: v.boolean(),
+    value: v.nullable(number(-1e6, 1e6)),
+    note: text(400),
+  }),
+  v.forward(
+    v.check((x) => x.done || x.note !== "", "is empty: a step left out needs its reason"),
+    ["note"],
+  ),
+  v.forward(
+    v.check(
+      (x) => x.value === null || prepMeasures[x.step] !== undefined,
+      "has no place here: this step is done or not done",
+    ),
+    ["value"],
+  ),
+  v.forward(
+    v.check((x) => {
+      const bounds = prepMeasures[x.step]?.bounds;
+      return x.value === null || !bounds || (x.value >= bounds[0] && x.value <= bounds[1]);
+    }, "is beyond what the instrument can read"),
+    ["value"],
+  ),
+);
+
+const conditionValue = v.pipe(
+  v.object({ quantity: v.picklist(conditionQuantityNames), value: v.pipe(v.number(), v.finite()) }),
+  v.check(
+    (x) => x.value >= conditionQuantities[x.quantity].bounds[0] && x.value <= conditionQuantities[x.quantity].bounds[1],
     "is beyond what the instrument can read",
   ),
 );
@@ -61,6 +102,45 @@ export const entrySchema = v.variant("kind", [
     note: text(400),
   }),
   entry("passage", { rack: filled(20), stage: v.picklist(passageStages) }),
+  /** A rack into the washer at a line speed: its passages follow from the stages' lengths. */
+  entry("line-run", {
+    rack: filled(20),
+    line: filled(60),
+    speedMPerMin: v.pipe(number(0, FASTEST_LINE_M_PER_MIN), v.gtValue(0, "is not over 0")),
+  }),
+  prepStep,
+  entry("conditions", {
+    place: filled(60),
+    values: v.pipe(v.array(conditionValue), v.minLength(1, "has no value"), v.maxLength(conditionQuantityNames.length)),
+  }),
+  entry("coat", {
+    rack: filled(20),
+    coatNo: whole(1, 9),
+    layer: v.picklist(["primer", "top", "clear"]),
+    lot: filled(60),
+    booth: filled(40),
+    kv: v.nullable(number(0, 150)),
+    currentUa: v.nullable(number(0, 300)),
+    gunAirKPa: v.nullable(number(0, 1000)),
+    distanceMm: v.nullable(number(0, 1500)),
+    earthMohm: v.nullable(number(0, 1_000_000)),
+    hookCycles: v.nullable(whole(0, 10_000)),
+    sprayedHot: v.nullable(v.boolean()),
+    colourChangeBefore: v.nullable(v.boolean()),
+    reclaimPercent: v.nullable(number(0, 100)),
+  }),
+  /** A load into an oven: the door closes at `happenedAt`. */
+  entry("load", {
+    oven: filled(60),
+    loadNo: filled(40),
+    timing: v.picklist(bakeTimings),
+    setPointC: v.nullable(number(50, 400)),
+    places: v.pipe(
+      v.array(v.object({ rack: filled(20), place: text(20) })),
+      v.minLength(1, "has no rack"),
+      v.maxLength(40),
+    ),
+  }),
   entry("thickness", {
     rack: filled(20),
     source: v.picklist(["typed", "gauge", "import"]),

@@ -3,10 +3,10 @@ import { concentrationFromTitration } from "@/core/bath";
 import { err, ok, type Result } from "@/core/result";
 import type { Understood } from "@/core/shorthand";
 import type { Database } from "@/db/schema";
+import { findRack } from "../rack/find-rack";
 import { setupAt } from "../setup/setup-data";
 import type { Person } from "../sign-in/roles";
 import type { EntryInput } from "./entry";
-import { findRack } from "./store-entry";
 
 /** The blank of a conversion titration where none is typed, mL. */
 const DEFAULT_BLANK_ML = 0.2;
@@ -59,6 +59,34 @@ export async function entryFromShorthand(
     }
     case "passage":
       return ok({ ...base, kind: "passage", rack: understood.rack, stage: understood.stage as "blast" });
+    case "prep-step":
+      return ok({
+        ...base,
+        kind: "prep-step",
+        rack: understood.rack,
+        step: understood.step,
+        done: true,
+        value: understood.value,
+        note: "",
+      });
+    case "line-run": {
+      const [line] = (await setupAt(db, "line", moment)).values();
+      if (!line) return err({ kind: "unknown-set-up", what: "line", name: "washer" });
+      const speedMPerMin = understood.speedMPerMin ?? line.data.usualSpeedMPerMin;
+      return ok({ ...base, kind: "line-run", rack: understood.rack, line: line.code, speedMPerMin });
+    }
+    case "conditions":
+      return ok({ ...base, kind: "conditions", place: "hall", values: [...understood.values] });
+    case "oven-load":
+      return ok({
+        ...base,
+        kind: "load",
+        oven: `Oven ${understood.oven}`,
+        loadNo: understood.loadNo,
+        timing: "metal-at-temperature",
+        setPointC: null,
+        places: understood.racks.map((rack) => ({ rack, place: "" })),
+      });
     case "cross-cut":
       return ok({
         ...base,
@@ -95,7 +123,7 @@ export async function entryFromShorthand(
         rack: understood.rack,
         source: "typed",
         typedUnit: "um",
-        coatNo: 1,
+        coatNo: await coatNoOf(db, rack.id),
         readings: understood.readings.map((r) => ({
           face: face.id,
           spot: understood.spot as string,
@@ -114,4 +142,17 @@ export async function entryFromShorthand(
     case "go-to":
       return err({ kind: "expected", what: "an entry", got: understood.word, of: ["tank 3 ph 5.1"] });
   }
+}
+
+/** The number of the newest coat on a rack; 1 where none is on record. */
+async function coatNoOf(db: Kysely<Database>, rackId: string): Promise<number> {
+  const newest = await db
+    .selectFrom("record")
+    .innerJoin("coat", "coat.record_id", "record.id")
+    .select("coat.coat_no")
+    .where("record.rack_id", "=", rackId)
+    .orderBy("record.happened_at", "desc")
+    .limit(1)
+    .executeTakeFirst();
+  return newest?.coat_no ?? 1;
 }

@@ -1,19 +1,21 @@
-import { type Kysely, sql } from "kysely";
+import type { Kysely } from "kysely";
 import * as v from "valibot";
 import { crossCutFromSquares } from "@/core/bench";
 import { creepFromChip, creepFromScribe } from "@/core/field";
-import type { Failure } from "@/core/result";
+import { prepMeasures } from "@/core/preparation";
+import type { EvidenceGrade } from "@/core/verdict";
 import type { Database } from "@/db/schema";
+import { findStructure } from "../field/find-structure";
+import { findRack } from "../rack/find-rack";
 import type { DetailRows } from "../record/content";
+import { derivedId } from "../record/derived-id";
 import { storeRecord } from "../record/store-record";
+import { storeTogether } from "../record/store-together";
 import { setupAt } from "../setup/setup-data";
 import { type Ability, may, type Person } from "../sign-in/roles";
 import { type Entry, entrySchema } from "./entry";
-
-export type EntryOutcome =
-  | { readonly ok: true; readonly recordId: string; readonly already: boolean }
-  | { readonly ok: false; readonly failure: EntryFailure };
-export type EntryFailure = Failure;
+import { coat, conditions, lineRun, load } from "./line-entries";
+import { type EntryOutcome, type Made, outcomeOf, refuse } from "./made";
 
 /** An entry may lie this far ahead of the server's clock before it is taken for a slip. */
 const CLOCK_SLACK_MS = 5 * 60_000;
@@ -22,6 +24,11 @@ export const abilityFor: Record<Entry["kind"], Ability> = {
   "bath-check": "log-line",
   "bath-event": "log-line",
   passage: "log-line",
+  "line-run": "log-line",
+  "prep-step": "log-line",
+  conditions: "log-line",
+  coat: "log-line",
+  load: "log-line",
   thickness: "inspect",
   "cross-cut": "inspect",
   "solvent-rub": "inspect",
@@ -60,39 +67,31 @@ export async function storeEntry(
     return refuse({ kind: "too-long-ago", happenedAt: entry.happenedAt.toISOString() });
   const made = await detailsOf(db, person, entry);
   if (!made.ok) return made;
-  const outcome = await storeRecord(
-    db,
-    {
-      id: entry.id,
-      kind: entry.kind,
-      happenedAt: entry.happenedAt,
-      by: person.username,
-      grade: "measured",
-      idempotencyKey: entry.idempotencyKey,
-      supersedes: entry.supersedes,
-      ...made.where,
-      details: made.details,
-    },
-    at,
-  );
-  if (outcome.kind === "stored" || outcome.kind === "already-stored")
-    return { ok: true, recordId: outcome.recordId, already: outcome.kind === "already-stored" };
-  return refuse(outcome);
+  const base = { by: person.username, idempotencyKey: entry.idempotencyKey, supersedes: entry.supersedes };
+  if ("several" in made) {
+    if (entry.supersedes) return refuse({ kind: "correct-one-by-one" });
+    const several = made.several.map(({ name, ...part }) => ({
+      ...base,
+      ...part,
+      id: derivedId(entry.id, name),
+      idempotencyKey: `${base.idempotencyKey}:${name}`,
+    }));
+    return outcomeOf(await storeTogether(db, several, at));
+  }
+  const record = {
+    ...base,
+    id: entry.id,
+    kind: made.kind ?? entry.kind,
+    happenedAt: entry.happenedAt,
+    grade: made.grade ?? ("measured" as const),
+    ...made.where,
+    details: made.details,
+  };
+  return outcomeOf(await storeRecord(db, record, at));
 }
 
-const refuse = (failure: EntryFailure): { ok: false; failure: EntryFailure } => ({ ok: false, failure });
 const preview = (value: unknown): string =>
   (typeof value === "object" ? JSON.stringify(value) : String(value)).slice(0, 60);
-
-type Where = {
-  jobId?: string;
-  rackId?: string;
-  bathId?: string;
-  structureId?: string;
-  caseId?: string;
-  instrumentId?: string;
-};
-type Made = { ok: true; where: Where; details: DetailRows } | { ok: false; failure: EntryFailure };
 
 async function detailsOf(db: Kysely<Database>, person: Person, entry: Entry): Promise<Made> {
   switch (entry.kind) {
@@ -123,6 +122,32 @@ async function detailsOf(db: Kysely<Database>, person: Person, entry: Entry): Pr
       return withRack(db, person, entry.rack, () => ({
         passage: [{ stage: entry.stage, entered_at: entry.happenedAt, left_at: null, source: "key" }],
       }));
+    case "line-run":
+      return lineRun(db, person, entry);
+    case "prep-step":
+      return withRack(
+        db,
+        person,
+        entry.rack,
+        () => ({
+          prep_step: [
+            {
+              step: entry.step,
+              done: entry.done,
+              value: entry.value,
+              unit: entry.value === null ? null : (prepMeasures[entry.step]?.unit ?? null),
+              note: entry.note || null,
+            },
+          ],
+        }),
+        entry.value === null ? "by-procedure" : "measured",
+      );
+    case "conditions":
+      return conditions(entry);
+    case "coat":
+      return coat(db, person, entry);
+    case "load":
+      return load(db, person, entry);
     case "thickness":
       return thickness(db, person, entry);
     case "cross-cut": {
@@ -293,39 +318,12 @@ async function withRack(
   person: Person,
   number: string,
   details: () => DetailRows,
+  grade: EvidenceGrade = "measured",
 ): Promise<Made> {
   const rack = await findRack(db, person, number);
   return rack
-    ? { ok: true, where: { jobId: rack.job_id, rackId: rack.id }, details: details() }
+    ? { ok: true, where: { jobId: rack.job_id, rackId: rack.id }, details: details(), grade }
     : refuse({ kind: "unknown-rack", number });
-}
-
-/** A rack by its number, as far as this person may see it; undefined when there is none for them. */
-export async function findRack(db: Kysely<Database>, person: Person, number: string) {
-  return db
-    .selectFrom("rack")
-    .innerJoin("job", "job.id", "rack.job_id")
-    .select([
-      "rack.id",
-      "rack.number",
-      "rack.job_id",
-      "rack.hung_at",
-      "job.part_id",
-      "job.powder_id",
-      "job.customer_id",
-    ])
-    .where("rack.number", "=", number)
-    .$if(person.customerId !== null, (q) => q.where("job.customer_id", "=", person.customerId as string))
-    .executeTakeFirst();
-}
-
-export async function findStructure(db: Kysely<Database>, person: Person, code: string) {
-  return db
-    .selectFrom("structure")
-    .selectAll()
-    .where(sql`upper(code)`, "=", code.toUpperCase())
-    .$if(person.customerId !== null, (q) => q.where("customer_id", "=", person.customerId as string))
-    .executeTakeFirst();
 }
 
 async function findBath(db: Kysely<Database>, name: string, at: Date) {

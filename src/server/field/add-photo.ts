@@ -2,10 +2,10 @@ import type { Kysely } from "kysely";
 import sharp from "sharp";
 import { v7 as uuidv7 } from "uuid";
 import type { Database } from "@/db/schema";
-import { findStructure } from "../entries/store-entry";
 import { sha256 } from "../record/canonical";
 import { storeRecord } from "../record/store-record";
 import type { Person } from "../sign-in/roles";
+import { findStructure } from "./find-structure";
 
 export const MOST_PHOTO_BYTES = 10 * 1024 * 1024;
 const MOST_PIXELS = 40_000_000;

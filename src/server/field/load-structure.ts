@@ -1,9 +1,9 @@
 import { type Kysely, sql } from "kysely";
 import { creepRateMmPerYear } from "@/core/field";
 import type { Database } from "@/db/schema";
-import { findStructure } from "../entries/store-entry";
 import { setupAt } from "../setup/setup-data";
 import type { Person } from "../sign-in/roles";
+import { findStructure } from "./find-structure";
 
 export type StructureOfRack = {
   readonly code: string;

@@ -8,9 +8,11 @@ import {
   readGaugeFile,
   readOvenFile,
 } from "@/core/instrument-files";
+import type { Failure } from "@/core/result";
 import type { Database } from "@/db/schema";
-import { findRack } from "../entries/store-entry";
+import { findRack } from "../rack/find-rack";
 import { sha256 } from "../record/canonical";
+import { readDetails, tablesOfKind } from "../record/read-details";
 import { type NewRecord, storeRecord } from "../record/store-record";
 import { setupAt, siteAt } from "../setup/setup-data";
 import type { Person } from "../sign-in/roles";
@@ -210,7 +212,7 @@ async function store(
       ? await bathRecords(db, person, read.file, hash, at)
       : await rackRecord(db, person, read, hash, target, at);
   if (!made.ok) return made;
-  return db.transaction().execute(async (trx): Promise<ImportOutcome> => {
+  const storing = db.transaction().execute(async (trx): Promise<ImportOutcome> => {
     const fileId = uuidv7();
     const there = await trx
       .selectFrom("record")
@@ -230,7 +232,11 @@ async function store(
         added_by: person.username,
       })
       .execute();
-    for (const record of made.records) await storeRecord(trx, { ...record, fileId }, at);
+    for (const record of made.records) {
+      const outcome = await storeRecord(trx, { ...record, fileId }, at);
+      // Nobody else may have completed the same load meanwhile: the whole import is given back, nothing is half there.
+      if (outcome.kind !== "stored" && outcome.kind !== "already-stored") throw new NotStored(outcome);
+    }
     return {
       ok: true,
       understood,
@@ -243,6 +249,16 @@ async function store(
       already: false,
     };
   });
+  return storing.catch((error) => {
+    if (error instanceof NotStored) return refuse(error.failure);
+    throw error;
+  });
+}
+
+class NotStored extends Error {
+  constructor(readonly failure: Failure) {
+    super(failure.kind);
+  }
 }
 
 type Made = { ok: true; records: NewRecord[] } | { ok: false; failure: { kind: string; [detail: string]: unknown } };
@@ -309,6 +325,31 @@ async function rackRecord(
   if (started > at) return refuse({ kind: "in-the-future", happenedAt: started.toISOString() });
   const [oven] = (await setupAt(db, "oven", at)).values();
   if (!oven) return refuse({ kind: "unknown-oven" });
+  const bake_channel = read.file.channels.map((c, i) => ({
+    ordinal: i + 1,
+    name: c.name,
+    medium: c.medium,
+    time_s: [...c.trace.timeS],
+    temp_c: [...c.trace.tempC],
+  }));
+  const open = await loadWithoutTrace(db, rack.id, started);
+  if (open)
+    return {
+      ok: true,
+      records: [
+        {
+          ...base,
+          kind: "bake",
+          happenedAt: started,
+          supersedes: { recordId: open.id, reason: "Trace added" },
+          details: {
+            ...open.details,
+            bake: (open.details.bake ?? []).map((row) => ({ ...row, door_closed_at: started })),
+            bake_channel,
+          },
+        },
+      ],
+    };
   return {
     ok: true,
     records: [
@@ -329,17 +370,32 @@ async function rackRecord(
             },
           ],
           bake_place: [{ rack_id: rack.id, place: target.place || "–", channel: null }],
-          bake_channel: read.file.channels.map((c, i) => ({
-            ordinal: i + 1,
-            name: c.name,
-            medium: c.medium,
-            time_s: [...c.trace.timeS],
-            temp_c: [...c.trace.tempC],
-          })),
+          bake_channel,
         },
       },
     ],
   };
+}
+
+/** A trace this near to the door of a load without one belongs to it. */
+const SAME_BAKE_MS = 60 * 60_000;
+
+/** The load this rack was put into by hand about then, if it has no trace yet: the file completes it. */
+async function loadWithoutTrace(db: Kysely<Database>, rackId: string, started: Date) {
+  const open = await db
+    .selectFrom("bake_place")
+    .innerJoin("bake", "bake.record_id", "bake_place.record_id")
+    .select(["bake.record_id as id"])
+    .where("bake_place.rack_id", "=", rackId)
+    .where("bake.door_closed_at", ">=", new Date(started.getTime() - SAME_BAKE_MS))
+    .where("bake.door_closed_at", "<=", new Date(started.getTime() + SAME_BAKE_MS))
+    .where(sql<boolean>`not exists (select 1 from record s where s.supersedes = bake.record_id)`)
+    .where(sql<boolean>`not exists (select 1 from bake_channel c where c.record_id = bake.record_id)`)
+    .orderBy("bake.door_closed_at", "desc")
+    .limit(1)
+    .executeTakeFirst();
+  if (!open) return null;
+  return { id: open.id, details: (await readDetails(db, [open.id], tablesOfKind.bake)).get(open.id) ?? {} };
 }
 
 async function bathRecords(

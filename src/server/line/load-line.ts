@@ -1,10 +1,12 @@
 import { type Kysely, sql } from "kysely";
 import { fitCureCurve, judgeBake, requiredMinutes } from "@/core/cure";
+import { valueOrThrow } from "@/core/result";
+import { shiftAt } from "@/core/shifts";
 import type { VerdictResult } from "@/core/verdict";
 import type { Database } from "@/db/schema";
 import { type BathFile, loadBath } from "../baths/load-bath";
 import { channelsOf } from "../rack/judge-rack";
-import { setupAt, siteAt } from "../setup/setup-data";
+import { type SetupData, setupAt, siteAt } from "../setup/setup-data";
 import type { Person } from "../sign-in/roles";
 
 export const railStages = ["plan", "prepare", "pretreat", "coat", "cure", "test", "release", "field"] as const;
@@ -21,6 +23,16 @@ export const stageOfPassage: Record<string, RailStage> = {
   cool: "test",
 };
 
+export type RackState =
+  | "held"
+  | "adhesion-out"
+  | "defect"
+  | "film-open"
+  | "to-release"
+  | "running"
+  | "bare"
+  | "to-recoat"
+  | "to-strip";
 export type RackOnLine = {
   readonly number: string;
   readonly part: string;
@@ -30,7 +42,7 @@ export type RackOnLine = {
   readonly since: Date;
   readonly open: boolean;
   readonly result: VerdictResult;
-  readonly what: "held" | "adhesion-out" | "defect" | "film-open" | "to-release" | "running" | "bare";
+  readonly what: RackState;
   readonly readings: number;
   readonly asked: number;
   readonly defect: string | null;
@@ -42,7 +54,9 @@ export type OpenBake = {
   readonly oven: string;
   readonly load: string;
   readonly racks: readonly string[];
-  readonly index: number;
+  readonly closedAt: Date;
+  /** Null while no metal temperature is on record: a load put in by hand, its trace still to come. */
+  readonly index: number | null;
   readonly channel: string;
   readonly pullAt: Date | null;
   readonly lastAt: Date;
@@ -59,7 +73,20 @@ export type Line = {
   readonly bareLimitHours: number;
   readonly timeZone: string;
   readonly siteName: string;
+  readonly shift: { readonly name: string; readonly previousBegan: Date };
 };
+
+/** The shift at a moment. Around a change of the clocks the start of the one before is an hour out. */
+function shiftNow(at: Date, site: SetupData<"site">): Line["shift"] {
+  const local = new Intl.DateTimeFormat("en-GB", {
+    hour: "2-digit",
+    minute: "2-digit",
+    hourCycle: "h23",
+    timeZone: site.timeZone,
+  }).format(at);
+  const shift = valueOrThrow(shiftAt(local, site.shifts));
+  return { name: shift.name, previousBegan: new Date(at.getTime() - shift.minutesSincePreviousBegan * 60_000) };
+}
 
 /** Racks no older than this without a decision are on the line. */
 const DAYS_ON_LINE = 3;
@@ -103,6 +130,7 @@ export async function loadLine(db: Kysely<Database>, person: Person, at: Date): 
     bareLimitHours: site.bareLimitHours,
     timeZone: site.timeZone,
     siteName: site.name,
+    shift: shiftNow(at, site),
   };
 }
 
@@ -115,6 +143,7 @@ type RackRow = {
   entered_at: Date | null;
   left_at: Date | null;
   decision: string | null;
+  reworked_at: Date | null;
   iso: number | null;
   defect: string | null;
   readings: string;
@@ -123,20 +152,24 @@ type RackRow = {
   coated: boolean;
 };
 
+/** Of a lateral's record r: nothing corrects it. */
+const stands = sql.raw("not exists (select 1 from record s where s.supersedes = r.id)");
+
 async function racksOnLine(db: Kysely<Database>, person: Person, at: Date): Promise<RackRow[]> {
   const since = new Date(at.getTime() - DAYS_ON_LINE * 86_400_000);
   const { rows } = await sql<RackRow>`
-    select k.number, j.part_id, j.customer_id, k.hung_at, p.stage, p.entered_at, p.left_at, d.decision, x.iso, f.defect, t.readings, u.rubbed, b.blasted_at, c.coated
+    select k.number, j.part_id, j.customer_id, k.hung_at, p.stage, p.entered_at, p.left_at, d.decision, w.at as reworked_at, x.iso, f.defect, t.readings, u.rubbed, b.blasted_at, c.coated
     from rack k join job j on j.id = k.job_id
-    left join lateral (select q.stage, q.entered_at, q.left_at from record r join passage q on q.record_id = r.id where r.rack_id = k.id and r.kind = 'passage' order by r.happened_at desc limit 1) p on true
     left join lateral (select d.decision from record r join disposition d on d.record_id = r.id where r.rack_id = k.id and r.kind = 'disposition' order by r.happened_at desc limit 1) d on true
-    left join lateral (select x.iso from record r join cross_cut x on x.record_id = r.id where r.rack_id = k.id and r.kind = 'cross-cut' order by r.happened_at desc limit 1) x on true
-    left join lateral (select f.defect from record r join defect f on f.record_id = r.id where r.rack_id = k.id and r.kind = 'defect' order by r.happened_at desc limit 1) f on true
-    left join lateral (select count(*) as readings from record r join thickness_reading t on t.record_id = r.id where r.rack_id = k.id and r.kind = 'thickness') t on true
-    left join lateral (select exists (select 1 from record r where r.rack_id = k.id and r.kind = 'solvent-rub') as rubbed) u on true
-    left join lateral (select exists (select 1 from record r where r.rack_id = k.id and r.kind = 'coat') as coated) c on true
-    left join lateral (select q.left_at as blasted_at from record r join passage q on q.record_id = r.id where r.rack_id = k.id and r.kind = 'passage' and q.stage = 'blast' order by r.happened_at desc limit 1) b on true
-    where k.hung_at > ${since} and k.hung_at <= ${at} and (d.decision is null or d.decision = 'hold')
+    left join lateral (select max(r.happened_at) as at, coalesce(max(r.happened_at), '-infinity') as since from record r join disposition d on d.record_id = r.id where r.rack_id = k.id and r.kind = 'disposition' and d.decision in ('scuff-and-recoat', 'strip')) w on true
+    left join lateral (select q.stage, q.entered_at, q.left_at from record r join passage q on q.record_id = r.id where r.rack_id = k.id and r.kind = 'passage' and r.happened_at > w.since and ${stands} order by r.happened_at desc limit 1) p on true
+    left join lateral (select x.iso from record r join cross_cut x on x.record_id = r.id where r.rack_id = k.id and r.kind = 'cross-cut' and r.happened_at > w.since and ${stands} order by r.happened_at desc limit 1) x on true
+    left join lateral (select f.defect from record r join defect f on f.record_id = r.id where r.rack_id = k.id and r.kind = 'defect' and f.pieces_affected is distinct from 0 and r.happened_at > w.since and ${stands} order by r.happened_at desc limit 1) f on true
+    left join lateral (select count(*) as readings from record r join thickness_reading t on t.record_id = r.id where r.rack_id = k.id and r.kind = 'thickness' and t.rejected_reason is null and r.happened_at > w.since and ${stands}) t on true
+    left join lateral (select exists (select 1 from record r where r.rack_id = k.id and r.kind = 'solvent-rub' and r.happened_at > w.since) as rubbed) u on true
+    left join lateral (select exists (select 1 from record r where r.rack_id = k.id and r.kind = 'coat' and r.happened_at > w.since) as coated) c on true
+    left join lateral (select coalesce(q.left_at, q.entered_at) as blasted_at from record r join passage q on q.record_id = r.id where r.rack_id = k.id and r.kind = 'passage' and q.stage = 'blast' and r.happened_at > w.since and ${stands} order by r.happened_at desc limit 1) b on true
+    where k.hung_at > ${since} and k.hung_at <= ${at} and (d.decision is null or d.decision in ('hold', 'scuff-and-recoat', 'strip'))
       and (${person.customerId}::uuid is null or j.customer_id = ${person.customerId}::uuid)
     order by k.hung_at desc limit 40`.execute(db);
   return rows.reverse();
@@ -151,8 +184,10 @@ function describeRack(
   const asked = 3 * (part?.faces.reduce((n, face) => n + face.spots.length, 0) ?? 0);
   const readings = Number(row.readings);
   const done = row.stage === "oven" && row.left_at !== null;
-  const stage: RailStage =
-    row.decision === "hold"
+  const sentBack = row.reworked_at !== null && row.stage === null && row.decision !== "hold";
+  const stage: RailStage = sentBack
+    ? "prepare"
+    : row.decision === "hold"
       ? "release"
       : readings > 0
         ? readings >= asked && row.rubbed
@@ -162,8 +197,11 @@ function describeRack(
           ? "test"
           : (stageOfPassage[row.stage ?? "blast"] ?? "prepare");
   const bareSinceMs = row.blasted_at && !row.coated ? row.blasted_at.getTime() : null;
-  const what =
-    row.decision === "hold"
+  const what: RackState = sentBack
+    ? row.decision === "strip"
+      ? "to-strip"
+      : "to-recoat"
+    : row.decision === "hold"
       ? "held"
       : (row.iso ?? 0) > worstIso
         ? "adhesion-out"
@@ -179,7 +217,7 @@ function describeRack(
   const result: VerdictResult =
     what === "held" || what === "adhesion-out"
       ? "out"
-      : what === "defect"
+      : what === "defect" || sentBack
         ? "watch"
         : what === "film-open"
           ? "unknown"
@@ -189,8 +227,8 @@ function describeRack(
     part: part?.name ?? "",
     customer,
     stage,
-    passage: row.stage ?? "blast",
-    since: row.left_at ?? row.entered_at ?? row.hung_at,
+    passage: row.stage ?? (sentBack ? "sent back" : "blast"),
+    since: row.left_at ?? row.entered_at ?? row.reworked_at ?? row.hung_at,
     open: row.left_at === null,
     result,
     what,
@@ -226,50 +264,51 @@ async function openBakes(db: Kysely<Database>, person: Person, at: Date): Promis
       .selectFrom("bake_place")
       .innerJoin("rack", "rack.id", "bake_place.rack_id")
       .innerJoin("job", "job.id", "rack.job_id")
-      .select(["bake_place.record_id", "rack.number", "job.customer_id"])
+      .select(["bake_place.record_id", "rack.number", "job.customer_id", "job.powder_id"])
       .where("bake_place.record_id", "in", ids)
       .execute(),
   ]);
   return rows.flatMap((row): OpenBake[] => {
-    const powder = powders.get(row.powder_id)?.data;
     const mine = channels.filter((c) => c.record_id === row.id);
-    const racks = places
-      .filter((p) => p.record_id === row.id && (person.customerId === null || p.customer_id === person.customerId))
+    const inside = places.filter((p) => p.record_id === row.id);
+    const racks = inside
+      .filter((p) => person.customerId === null || p.customer_id === person.customerId)
       .map((p) => p.number);
-    if (!powder || racks.length === 0) return [];
-    const verdict = judgeBake(channelsOf(mine), {
-      points: powder.schedule,
-      overbake: powder.overbake,
-      onsetC: powder.onsetC,
+    if (racks.length === 0) return [];
+    const base = {
+      recordId: row.id,
+      oven: ovens.get(row.oven_id)?.code ?? "Oven",
+      load: row.load_no,
+      racks,
+      closedAt: row.door_closed_at,
+    };
+    // A load may carry more than one powder: the one that has earned least decides.
+    const judged = [...new Set(inside.map((p) => p.powder_id))].flatMap((id) => {
+      const powder = powders.get(id)?.data;
+      if (!powder) return [];
+      const schedule = { points: powder.schedule, overbake: powder.overbake, onsetC: powder.onsetC };
+      const verdict = judgeBake(channelsOf(mine), schedule);
+      return verdict.ok ? [{ powder, verdict: verdict.value }] : [];
     });
-    if (!verdict.ok) return [];
-    const { decidingChannel: channel, decidingIndex: index, channels: judged } = verdict.value;
+    const slowest = judged.sort((a, b) => a.verdict.decidingIndex - b.verdict.decidingIndex)[0];
+    if (!slowest)
+      return [{ ...base, index: null, channel: "", pullAt: null, lastAt: row.door_closed_at, result: "unknown" }];
+    const { decidingChannel: channel, decidingIndex: index } = slowest.verdict;
     const trace = mine.find((c) => c.name === channel);
     const lastS = trace?.time_s.at(-1) ?? 0;
     const lastC = trace?.temp_c.filter((c): c is number => c !== null).at(-1) ?? 0;
-    const curve = fitCureCurve(powder.schedule);
+    const curve = fitCureCurve(slowest.powder.schedule);
     const lastAt = new Date(row.door_closed_at.getTime() + lastS * 1000);
     // What is still to earn, at the rate of the temperature it now has: late rather than early while it still climbs.
     const minutesToGo =
       index >= 100
         ? 0
-        : curve.ok && lastC >= verdict.value.onsetC
+        : curve.ok && lastC >= slowest.verdict.onsetC
           ? ((100 - index) / 100) * requiredMinutes(curve.value, lastC)
           : null;
-    const over = judged.some((c) => (c.overbakeIndex ?? 0) > 100);
-    return [
-      {
-        recordId: row.id,
-        oven: ovens.get(row.oven_id)?.code ?? "Oven",
-        load: row.load_no,
-        racks,
-        index,
-        channel,
-        pullAt: minutesToGo === null ? null : new Date(lastAt.getTime() + minutesToGo * 60_000),
-        lastAt,
-        result: over ? "out" : index >= 100 ? "watch" : "in",
-      },
-    ];
+    const over = judged.some((j) => j.verdict.channels.some((c) => (c.overbakeIndex ?? 0) > 100));
+    const pullAt = minutesToGo === null ? null : new Date(lastAt.getTime() + minutesToGo * 60_000);
+    return [{ ...base, index, channel, pullAt, lastAt, result: over ? "out" : index >= 100 ? "watch" : "in" }];
   });
 }
 

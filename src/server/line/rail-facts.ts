@@ -18,6 +18,8 @@ const words: Record<RackOnLine["what"], string> = {
   "to-release": "to release",
   running: "running",
   bare: "bare metal",
+  "to-recoat": "to scuff and recoat",
+  "to-strip": "to strip",
 };
 
 /** For each stage the racks hanging there and the one fact that matters now. */
@@ -63,11 +65,13 @@ function factOf(
       const bake = line.bakes[0];
       return say(
         bake
-          ? bake.pullAt && bake.index < 100
-            ? `${bake.oven} pull ${clock(bake.pullAt)}`
-            : bake.index >= 100
-              ? `${bake.oven} pull now`
-              : `${bake.oven} heating`
+          ? bake.index === null
+            ? `${bake.oven} load ${bake.load}`
+            : bake.pullAt && bake.index < 100
+              ? `${bake.oven} pull ${clock(bake.pullAt)}`
+              : bake.index >= 100
+                ? `${bake.oven} pull now`
+                : `${bake.oven} heating`
           : "",
       );
     }

@@ -91,7 +91,7 @@ export function judgeRack(rack: RackFile, conditions: Conditions): RackVerdict {
     filmItem(rack),
     cureItem(rack),
     adhesionItem(rack),
-    pretreatmentItem(conditions),
+    pretreatmentItem(conditions, rack),
     ...rubItem(rack),
     ...appearanceItem(rack),
   ];
@@ -108,11 +108,7 @@ export function judgeRack(rack: RackFile, conditions: Conditions): RackVerdict {
 
 /** Spots of the part with the readings taken on them; a planned spot without one is there, empty. */
 export function spotsOf(rack: RackFile): { face: string; spot: Spot }[] {
-  const readings = newest(rack, "thickness")?.details.thickness_reading ?? [];
-  const sets = rack.current
-    .filter((r) => r.base.kind === "thickness")
-    .flatMap((r) => r.details.thickness_reading ?? []);
-  const all = sets.length > 0 ? sets : readings;
+  const all = rack.latest.flatMap((r) => r.details.thickness_reading ?? []);
   return rack.part.data.faces.flatMap((face) =>
     face.spots.map((spot) => ({
       face: face.id,
@@ -127,7 +123,7 @@ export function spotsOf(rack: RackFile): { face: string; spot: Spot }[] {
 }
 
 const sourcesOf = (rack: RackFile, kind: string) =>
-  rack.current.filter((r) => r.base.kind === kind).map((r) => r.base.id);
+  rack.latest.filter((r) => r.base.kind === kind).map((r) => r.base.id);
 
 function filmItem(rack: RackFile): VerdictItem {
   const spots = spotsOf(rack).map((s) => s.spot);
@@ -262,7 +258,11 @@ function appearanceItem(rack: RackFile): AppearanceItem[] {
   ];
 }
 
-function pretreatmentItem(conditions: Conditions): VerdictItem {
+/** The wash that the metal under this pass met: after a strip, only what came since. */
+function pretreatmentItem(all: Conditions, rack: RackFile): VerdictItem {
+  const since = rack.evidence[0]?.base.happened_at.getTime() ?? Number.NEGATIVE_INFINITY;
+  const stripped = rack.passes.slice(0, rack.pass + 1).some((p) => p.after?.decision === "strip");
+  const conditions = stripped ? { ...all, baths: all.baths.filter((b) => b.at.getTime() >= since) } : all;
   if (conditions.baths.length === 0)
     return { item: "pretreatment", result: "unknown", grade: "unknown", sources: [], worst: null };
   const result = worstResult(conditions.baths.map((b) => b.result));

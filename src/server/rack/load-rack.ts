@@ -1,11 +1,12 @@
 import { type Kysely, sql } from "kysely";
 import * as v from "valibot";
 import type { Database, RecordTable } from "@/db/schema";
-import { findRack } from "../entries/store-entry";
 import { readDetails, type StoredDetails, tablesOfKind } from "../record/read-details";
 import { planSchema, requirementSchema } from "../requirement";
 import { setupAt } from "../setup/setup-data";
 import type { Person } from "../sign-in/roles";
+import { findRack } from "./find-rack";
+import { evidenceFor, passesOf } from "./passes";
 
 export type ThreadRecord = {
   readonly base: RecordTable;
@@ -35,6 +36,8 @@ export async function loadRack(db: Kysely<Database>, person: Person, number: str
   const powder = powders.get(job.powder_id);
   if (!part || !powder)
     throw new Error(`rack ${number}: its part or powder has no version at ${rack.hung_at.toISOString()}`);
+  const current = thread.filter((r) => r.supersededBy === null);
+  const passes = passesOf(current);
   return {
     id: rack.id,
     number: rack.number,
@@ -52,9 +55,23 @@ export async function loadRack(db: Kysely<Database>, person: Person, number: str
     part,
     powder,
     thread,
-    current: thread.filter((r) => r.supersededBy === null),
+    /** Everything that stands, corrections applied. */
+    current,
+    passes,
+    /** The pass being judged, its records, and what the metal under it has seen; the newest unless `atPass` chose another. */
+    pass: passes.length - 1,
+    latest: passes.at(-1)?.records ?? [],
+    evidence: evidenceFor(passes, passes.length - 1),
   };
 }
+
+/** The same rack as it stood at the end of one of its passes: a defect seen before a recoat is traced in what led to it. */
+export const atPass = (rack: RackFile, index: number): RackFile => ({
+  ...rack,
+  pass: index,
+  latest: rack.passes[index]?.records ?? [],
+  evidence: evidenceFor(rack.passes, index),
+});
 
 async function threadOf(db: Kysely<Database>, rackId: string): Promise<ThreadRecord[]> {
   const bakes = db.selectFrom("bake_place").select("record_id").where("rack_id", "=", rackId);
@@ -83,6 +100,9 @@ async function threadOf(db: Kysely<Database>, rackId: string): Promise<ThreadRec
   }));
 }
 
-/** The newest record of a kind that nothing corrects; undefined when there is none. */
-export const newest = (rack: { current: readonly ThreadRecord[] }, kind: string): ThreadRecord | undefined =>
-  [...rack.current].reverse().find((r) => r.base.kind === kind);
+/** The newest record of a kind among some; undefined when there is none. */
+export const newestOf = (records: readonly ThreadRecord[], kind: string): ThreadRecord | undefined =>
+  records.findLast((r) => r.base.kind === kind);
+/** The newest record of a kind in the pass being judged. */
+export const newest = (rack: Pick<RackFile, "latest">, kind: string): ThreadRecord | undefined =>
+  newestOf(rack.latest, kind);

@@ -3,7 +3,7 @@ import * as v from "valibot";
 import type { Json } from "@/db/detail-tables";
 import type { Database } from "@/db/schema";
 import { judgeRack } from "../rack/judge-rack";
-import { loadRack, newest } from "../rack/load-rack";
+import { loadRack, newestOf } from "../rack/load-rack";
 import { storeRecord } from "../record/store-record";
 import type { Person } from "../sign-in/roles";
 import { conditionsWhenPassed } from "../trace/conditions";
@@ -41,7 +41,7 @@ export async function dispose(db: Kysely<Database>, person: Person, input: unkno
   const { id, decision, note, seen } = parsed.output;
   const rack = await loadRack(db, person, parsed.output.rack);
   if (!rack) return { ok: false, failure: { kind: "unknown-rack", number: parsed.output.rack } };
-  const before = newest(rack, "disposition");
+  const before = newestOf(rack.current, "disposition");
   if (before?.base.id === id) return { ok: true, recordId: id };
   if ((before?.base.id ?? null) !== seen)
     return {

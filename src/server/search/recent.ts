@@ -17,13 +17,16 @@ export type RecordLine = {
   readonly text: string | null;
 };
 
+/** Kinds that change how things stand, as against the run of readings and passages. */
+const CHANGES = ["bath-event", "defect", "disposition", "confirmation", "certificate", "visit"];
+
 /** The newest records before a moment, one line each. Walks the time index backwards; O(limit). */
 export async function recentRecords(
   db: Kysely<Database>,
   person: Person,
   before: Date,
   limit: number,
-  filter: { kind?: string | null; rack?: string | null } = {},
+  filter: { kind?: string | null; rack?: string | null; changesSince?: Date | null } = {},
 ): Promise<RecordLine[]> {
   // The page first, then one look-up per record by its kind: fifteen joins would take longer to plan than to run.
   const { rows } = await sql<RecordLine>`
@@ -39,6 +42,7 @@ export async function recentRecords(
       select r.id, r.kind, r.happened_at as at, r.stored_at as "storedAt", r.by_user as by, k.number as rack, coalesce(e.code, s.name) as place, r.grade, r.supersedes, r.reason
       from record r left join rack k on k.id = r.rack_id left join job j on j.id = r.job_id left join setup_entity e on e.id = r.bath_id left join structure s on s.id = r.structure_id
       where r.stored_at <= ${before} and (${filter.kind ?? null}::text is null or r.kind = ${filter.kind ?? null}) and (${filter.rack ?? null}::text is null or k.number = ${filter.rack ?? null})
+        and (${filter.changesSince ?? null}::timestamptz is null or r.stored_at >= ${filter.changesSince ?? null} and (r.kind = any(${CHANGES}) or (r.supersedes is not null and r.reason <> 'Pulled')))
         and (${person.customerId}::uuid is null or coalesce(j.customer_id, s.customer_id) = ${person.customerId}::uuid)
       order by r.stored_at desc, r.id desc limit ${limit}) p
     order by p."storedAt" desc, p.id desc`.execute(db);

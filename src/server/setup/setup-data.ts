@@ -79,8 +79,16 @@ export const setupSchemas = {
     targetPercent: v.nullable(finite),
     targetPh: v.nullable(finite),
     phChangePerLPerM3: v.nullable(finite),
+    /** What brings pH down, as written on its drum; its effect is learnt from past additions. */
+    acidProduct: v.optional(v.string(), ""),
     caution: v.string(),
     contactS: v.nullable(v.tuple([finite, finite])),
+  }),
+  /** A conveyor washer: its stages in order, by their distance from its entrance. */
+  line: v.object({
+    name: v.string(),
+    usualSpeedMPerMin: finite,
+    stages: v.array(v.object({ stage: v.string(), fromM: finite, lengthM: finite })),
   }),
   oven: v.object({ name: v.string() }),
   instrument: v.object({ name: v.string(), kind: v.string(), serial: v.string() }),
@@ -92,6 +100,7 @@ export const setupSchemas = {
     earthLimitMohm: finite,
     boothAirMPerS: v.tuple([finite, finite]),
     hookCyclesLimit: finite,
+    reclaimLimitPercent: v.optional(finite, 40),
   }),
   site: v.object({
     name: v.string(),
@@ -101,8 +110,16 @@ export const setupSchemas = {
     bareLimitHours: finite,
     dewPointMarginC: finite,
     compressedAirDewPointC: finite,
-    dayShift: v.tuple([v.string(), v.string()]),
+    /** Shifts by name and local start; each runs to the next one's start. */
+    shifts: v.optional(v.array(v.object({ name: v.string(), from: v.string() })), [
+      { name: "Day shift", from: "06:00" },
+      { name: "Late shift", from: "14:00" },
+      { name: "Night shift", from: "22:00" },
+    ]),
     blastProfileUm: v.tuple([finite, finite]),
+    dustTapeWorstGrade: v.optional(finite, 2),
+    solubleSaltMgPerM2: v.optional(finite, 20),
+    waterBreakHoldsS: v.optional(finite, 30),
   }),
 } as const;
 export type SetupKind = keyof typeof setupSchemas;

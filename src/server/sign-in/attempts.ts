@@ -1,5 +1,6 @@
 import type { Kysely } from "kysely";
 import type { Database } from "@/db/schema";
+import { UNKNOWN_ADDRESS } from "./address";
 
 /** Failed tries within the window before sign-in rests: per user name, and per address. Kept in the database, so that every copy of the application counts alike. */
 export const MOST_FAILURES_PER_NAME = 6;
@@ -27,7 +28,7 @@ export async function tooManyAttempts(
     );
   return (
     (await count("username", username)) >= MOST_FAILURES_PER_NAME ||
-    (await count("address", address)) >= MOST_FAILURES_PER_ADDRESS
+    (address !== UNKNOWN_ADDRESS && (await count("address", address)) >= MOST_FAILURES_PER_ADDRESS)
   );
 }
 

@@ -77,6 +77,7 @@ export function SeriesWords({ series, timeZone }: { series: BathSeries; timeZone
   const forecast = series.forecast;
   return (
     <p className="small soft mt-1">
+      {series.leftOut > 0 && series.chart && `Limits without the ${series.leftOut} checks out of the window. `}
       {met.length > 0 && <b className="text-ink">{met.join("; ")}. </b>}
       {forecast?.kind === "forecast" && forecast.limit !== null
         ? `At this pace it meets ${forecast.limit} in ${Math.max(0, forecast.meetsAtHour - (series.wedge[0] ? (series.wedge[0].at.getTime() - (series.points[0]?.at.getTime() ?? 0)) / 3_600_000 : 0)).toFixed(0)} h. `
@@ -104,14 +105,17 @@ export function AdditionAdvice({ file }: { file: BathFile }) {
       <div className="ruled">
         <h2>If you correct it now</h2>
         <p className="mt-1.5">
-          Add <b className="fig text-[20px]">{addition.litres.toFixed(1)} L</b> of make-up acid to bring{" "}
+          Add <b className="fig text-[20px]">{addition.litres.toFixed(1)} L</b> of {addition.product} to bring{" "}
           <span className="fig">{bath.data.volumeL.toLocaleString("en-GB")} L</span> from pH{" "}
           <span className="fig">{addition.fromPh.toFixed(2)}</span> to{" "}
           <span className="fig">{addition.toPh.toFixed(2)}</span>.
         </p>
         <p className="soft small mt-1">
           Re-check in 20 min; expect {(addition.toPh - 0.05).toFixed(2)}–{(addition.toPh + 0.05).toFixed(2)}.{" "}
-          <Grade grade={addition.grade} /> supplier's factor, not yet learnt here
+          <Grade grade={addition.grade} />{" "}
+          {addition.learnt
+            ? `learnt from ${addition.learnt.n} additions here${Number.isFinite(addition.learnt.litresTo) ? `: ${addition.learnt.litresFrom.toFixed(1)} to ${addition.learnt.litresTo.toFixed(1)} L would do it in 95 of 100` : ""}`
+            : "supplier's factor, not yet learnt here"}
         </p>
         <p className="caution mt-2.5">{bath.data.caution}</p>
       </div>

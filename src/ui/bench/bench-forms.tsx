@@ -1,6 +1,7 @@
 "use client";
 import { type FormEvent, useState } from "react";
 import { crossCutFromSquares } from "@/core/bench";
+import { RecordRow } from "../forms/recorded";
 import { useRecorder } from "../forms/use-recorder";
 import { Verdict } from "../marks/verdict";
 
@@ -73,12 +74,11 @@ export function CrossCutForm({
           </label>
         </div>
       </div>
-      <p className="mt-3 flex items-center gap-3">
-        <button type="submit" className="btn pri" disabled={busy}>
-          {busy ? "Recording …" : "Record cross-cut"}
-        </button>
-        {message && <output className={message.good ? "text-in" : "text-out"}>{message.text}</output>}
-      </p>
+      <div className="mt-2">
+        <RecordRow busy={busy} message={message}>
+          Record cross-cut
+        </RecordRow>
+      </div>
     </form>
   );
 }
@@ -148,12 +148,11 @@ export function SolventRubForm({ rack, knownCuredGrade }: { rack: string; knownC
       <label className="mt-2 flex min-h-11 items-center gap-2">
         <input name="onPanel" type="checkbox" className="size-5" defaultChecked /> on the panel that travelled with it
       </label>
-      <p className="mt-1 flex items-center gap-3">
-        <button type="submit" className="btn pri" disabled={busy}>
-          {busy ? "Recording …" : "Record rub"}
-        </button>
-        {message && <output className={message.good ? "text-in" : "text-out"}>{message.text}</output>}
-      </p>
+      <div className="mt-2">
+        <RecordRow busy={busy} message={message}>
+          Record rub
+        </RecordRow>
+      </div>
     </form>
   );
 }

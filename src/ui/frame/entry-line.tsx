@@ -6,6 +6,7 @@ import { parseShorthand, type Understood } from "@/core/shorthand";
 import { withUnit } from "../format";
 import { usePreferences } from "../preferences-context";
 import { failureText } from "../words/failures";
+import { conditionFigure, prepFigure } from "../words/preparation";
 import type { LineActions, Place } from "./line-actions";
 
 export type EntryContext = {
@@ -174,6 +175,14 @@ function sayUnderstood(u: Understood, units: "metric" | "us", places: readonly P
       return `${u.tank} · ${u.values.map((x) => `${parameterWords[x.parameter]} ${x.parameter === "temperature" ? withUnit(x.value, "temperature", units) : `${x.value}${x.parameter === "titrant" ? " mL" : ""}`}`.trim()).join(" · ")}`;
     case "oven-pull":
       return `Oven ${u.oven} · pull its oldest open load now`;
+    case "oven-load":
+      return `Oven ${u.oven} · load ${u.loadNo}, door closed now on racks ${u.racks.join(", ")}`;
+    case "prep-step":
+      return `Rack ${u.rack} · ${u.step.replaceAll("-", " ")} done${u.value === null ? "" : `, ${prepFigure(u.step, u.value, units)}`}`;
+    case "line-run":
+      return `Rack ${u.rack} · into the washer now${u.speedMPerMin === null ? " at its usual speed" : ` at ${u.speedMPerMin.toFixed(2)} m/min`}`;
+    case "conditions":
+      return `Air of the hall · ${u.values.map((x) => `${x.quantity.replaceAll("-", " ")} ${conditionFigure(x.quantity, x.value, units)}`).join(" · ")}`;
     case "passage":
       return `Rack ${u.rack} · into ${u.stage} now`;
     case "cross-cut":

@@ -11,6 +11,7 @@ export type Place = { readonly href: string; readonly label: string; readonly wh
 export type LineActions = {
   readonly save: (entry: EntryInput) => Promise<Saved>;
   readonly saveShorthand: (understood: Understood, id: string, happenedAt: string) => Promise<Saved>;
+  readonly pull: (recordId: string, id: string) => Promise<Saved>;
   readonly findPlaces: (word: string) => Promise<readonly Place[]>;
   readonly signOut: () => Promise<void>;
 };

@@ -5,9 +5,9 @@ import type { ReactNode } from "react";
 
 const belongs: Record<string, RegExp> = {
   plan: /^\/(plan|jobs)/,
-  prepare: /^\/prepare/,
+  prepare: /^\/prepare|^\/racks\/[^/]+\/prepare/,
   pretreat: /^\/pretreat/,
-  coat: /^\/coat/,
+  coat: /^\/coat|^\/racks\/[^/]+\/coat/,
   cure: /^\/cure|^\/racks\/[^/]+\/cure/,
   test: /^\/test|^\/racks\/[^/]+\/(thickness|bench)/,
   release: /^\/release|^\/racks\/[^/]+\/release/,

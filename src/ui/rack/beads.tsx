@@ -1,29 +1,51 @@
+import { judgePrepStep, type PreparationLimits, type PrepStep } from "@/core/preparation";
 import type { UnitSystem } from "@/core/units";
+import type { VerdictResult } from "@/core/verdict";
 import type { RackVerdict } from "@/server/rack/judge-rack";
 import type { RackFile, ThreadRecord } from "@/server/rack/load-rack";
 import type { Conditions } from "@/server/trace/conditions";
-import { clock, dateAndTime, minutesSeconds, span, withUnit } from "../format";
+import { clock, dateAndTime, minutesSeconds, span, when, withUnit } from "../format";
+import { prepFigure, prepStepName } from "../words/preparation";
 import { decisionWords, itemSentence, parameterName, parameterUnit } from "../words/reasons";
 import type { Bead } from "./thread";
 
-const of = (rack: RackFile, kind: string): ThreadRecord[] => rack.current.filter((r) => r.base.kind === kind);
-const step = (rack: RackFile, name: string) =>
-  of(rack, "prep-step").find((r) => r.details.prep_step?.[0]?.step === name);
+/** What beads are made of: the rack as of one pass, judged, with what its set-up asks for. */
+export type BeadsInput = {
+  readonly rack: RackFile;
+  readonly verdict: RackVerdict;
+  readonly conditions: Conditions;
+  readonly limits: PreparationLimits;
+  readonly earthLimitMohm: number | null;
+  readonly units: UnitSystem;
+  readonly timeZone: string;
+};
+const of = (rack: RackFile, kind: string): ThreadRecord[] => rack.latest.filter((r) => r.base.kind === kind);
+const stepOf = (record: ThreadRecord) => record.details.prep_step?.[0];
 
-/** The thread of a rack, stage by stage, from quote to release. Missing stages are beads too: unknown, said as such. */
-export function beadsOf(
-  rack: RackFile,
-  verdict: RackVerdict,
-  conditions: Conditions,
-  units: UnitSystem,
-  timeZone: string,
-): Bead[] {
-  const beads: Bead[] = [];
-  const add = (bead: Bead) => beads.push(bead);
-  const time = (at: Date) => clock(at, timeZone);
-  const root = `/racks/${rack.number}`;
+/**
+ * One pass of a rack's thread, stage by stage. The first runs from quote to decision, with missing stages as beads of
+ * their own: unknown, said as such. A later one branches off the decision that sent the rack back.
+ */
+export function beadsOf(input: BeadsInput): Bead[] {
+  const { rack, timeZone } = input;
+  const first = rack.pass === 0;
+  const start = rack.passes[0]?.records[0]?.base.happened_at ?? rack.hungAt;
+  const time = (at: Date) => (first ? clock(at, timeZone) : when(at, start, timeZone));
+  const beads = [
+    ...(first ? [planBead(rack, timeZone)] : []),
+    ...prepareBeads(input, time),
+    ...washBeads(input, time),
+    ...coatBeads(input, time),
+    ...cureBeads(input, time),
+    ...testBeads(input, time),
+    releaseBead(input, time),
+  ];
+  return beads.map((bead) => ({ ...bead, key: `${rack.pass}:${bead.key}`, branch: rack.pass }));
+}
+
+function planBead(rack: RackFile, timeZone: string): Bead {
   const offered = rack.job.plan.offered[0];
-  add({
+  return {
     key: "plan",
     stage: "Plan",
     time: dateAndTime(rack.job.receivedAt, timeZone).split(",")[0] ?? "",
@@ -42,77 +64,128 @@ export function beadsOf(
         {rack.job.plan.primer ? "primed" : "one coat"}
       </>
     ),
-  });
-  const blast = step(rack, "blast");
-  const profile = blast?.details.prep_step?.[0]?.value;
+  };
+}
+
+/** Steps of preparation: the blast with how long the metal stood bare, then every other step that is on record. */
+function prepareBeads({ rack, conditions, limits, units }: BeadsInput, time: (at: Date) => string): Bead[] {
+  const beads: Bead[] = [];
+  const hottest = Math.max(...rack.powder.data.schedule.map((p) => p.metalC));
+  const judged = (record: ThreadRecord): VerdictResult => {
+    const row = stepOf(record);
+    return row
+      ? judgePrepStep({ step: row.step as PrepStep, done: row.done, value: row.value }, limits, hottest)
+      : "unknown";
+  };
+  const steps = of(rack, "prep-step");
+  const blast = steps.findLast((r) => stepOf(r)?.step === "blast");
   const coat = of(rack, "coat")[0];
-  const blastPass = conditions.passages.find((p) => p.stage === "blast");
-  const bare = coat && blastPass ? coat.base.happened_at.getTime() - blastPass.enteredAt.getTime() : null;
-  add({
-    key: "prepare",
-    stage: "Prepare",
-    time: blast ? time(blast.base.happened_at) : "",
-    href: null,
-    result: blast ? "in" : "unknown",
-    grade: blast?.base.grade ?? "unknown",
-    note: "",
-    text: blast ? (
-      <>
-        Blasted; profile{" "}
-        <b className="fig">{profile === null || profile === undefined ? "–" : withUnit(profile, "thickness", units)}</b>
-        {bare !== null && (
-          <>
-            , bare <b className="fig">{span(bare)}</b>
-          </>
-        )}
-      </>
-    ) : (
-      "Blast not recorded"
-    ),
-  });
-  const prebake = step(rack, "prebake")?.details.prep_step?.[0];
-  if (prebake)
-    add({
-      key: "prebake",
-      stage: "Outgas",
-      time: time(step(rack, "prebake")?.base.happened_at as Date),
-      href: null,
-      result: prebake.done ? "in" : "watch",
-      grade: prebake.done ? "measured" : "by-procedure",
+  const blastPass = conditions.passages.find(
+    (p) => rack.latest.some((r) => r.base.id === p.recordId) && p.stage === "blast",
+  );
+  const bareFrom = blastPass?.enteredAt ?? blast?.base.happened_at;
+  const bare = coat && bareFrom ? coat.base.happened_at.getTime() - bareFrom.getTime() : null;
+  if (blast || rack.pass === 0)
+    beads.push({
+      key: "prepare",
+      stage: "Prepare",
+      time: blast ? time(blast.base.happened_at) : "",
+      href: `/racks/${rack.number}/prepare`,
+      result: blast ? judged(blast) : "unknown",
+      grade: blast?.base.grade ?? "unknown",
       note: "",
-      text: prebake.done ? (
-        <>
-          Outgassing bake, metal <b className="fig">{withUnit(prebake.value ?? 0, "temperature", units)}</b>
-        </>
+      text: blast ? (
+        stepOf(blast)?.done ? (
+          <>
+            Blasted; profile{" "}
+            <b className="fig">
+              {stepOf(blast)?.value == null ? "–" : withUnit(stepOf(blast)?.value ?? 0, "thickness", units)}
+            </b>
+            {bare !== null && (
+              <>
+                , bare <b className="fig">{span(bare)}</b>
+              </>
+            )}
+          </>
+        ) : (
+          <>
+            Blast <b>left out</b>: {stepOf(blast)?.note}
+          </>
+        )
       ) : (
+        "Blast not recorded"
+      ),
+    });
+  for (const record of steps) {
+    const row = stepOf(record);
+    if (!row || row.step === "blast") continue;
+    const step = row.step as PrepStep;
+    beads.push({
+      key: record.base.id,
+      stage: step === "prebake" ? "Outgas" : "Prepare",
+      time: time(record.base.happened_at),
+      href: `/racks/${rack.number}/prepare`,
+      result: judged(record) === "out" && !row.done ? "watch" : judged(record),
+      grade: record.base.grade,
+      note: "",
+      text: (
         <>
-          Outgassing bake <b>skipped</b>
+          {prepStepName[step] ?? row.step}
+          {row.value !== null && (
+            <>
+              {" "}
+              <b className="fig">{prepFigure(step, row.value, units)}</b>
+            </>
+          )}
+          {!row.done && (
+            <>
+              {" "}
+              <b>left out</b>
+              {row.note ? `: ${row.note}` : ""}
+            </>
+          )}
         </>
       ),
     });
+  }
+  return beads;
+}
+
+function washBeads({ rack, verdict, conditions: all }: BeadsInput, time: (at: Date) => string): Bead[] {
+  const beads: Bead[] = [];
+  const add = (bead: Bead) => beads.push(bead);
+  const mine = new Set(rack.latest.map((r) => r.base.id));
+  const conditions = { ...all, passages: all.passages.filter((p) => mine.has(p.recordId)) };
   const wash = conditions.passages.find((p) => p.stage === "conversion");
   const item = verdict.items.find((i) => i.item === "pretreatment");
   const dry = conditions.passages.find((p) => p.stage === "dry-off");
   const values = conditions.baths.map((b) =>
     `${b.bath.split(" ").slice(0, 2).join(" ")} ${parameterName[b.parameter]} ${b.found.value === null ? "–" : b.found.value.toFixed(b.parameter === "ph" || b.parameter === "concentration" ? 2 : 0)} ${parameterUnit[b.parameter]}`.trim(),
   );
-  add({
-    key: "pretreat",
-    stage: "Pretreat",
-    time: wash ? time(wash.enteredAt) : "",
-    href: null,
-    result: item?.result ?? "unknown",
-    grade: item?.grade ?? "unknown",
-    note: dry?.seconds ? `dried ${minutesSeconds(dry.seconds)}` : "",
-    text: wash ? (
-      <>
-        {values.slice(0, 3).join(", ")}
-        {wash.seconds ? `; contact ${wash.seconds.toFixed(0)} s` : ""}
-      </>
-    ) : (
-      "Wash not recorded"
-    ),
-  });
+  if (wash || rack.pass === 0)
+    add({
+      key: "pretreat",
+      stage: "Pretreat",
+      time: wash ? time(wash.enteredAt) : "",
+      href: `/racks/${rack.number}/prepare`,
+      result: item?.result ?? "unknown",
+      grade: item?.grade ?? "unknown",
+      note: dry?.seconds ? `dried ${minutesSeconds(dry.seconds)}` : "",
+      text: wash ? (
+        <>
+          {values.slice(0, 3).join(", ")}
+          {wash.seconds ? `; contact ${wash.seconds.toFixed(0)} s` : ""}
+        </>
+      ) : (
+        "Wash not recorded"
+      ),
+    });
+  return beads;
+}
+
+function coatBeads({ rack, earthLimitMohm }: BeadsInput, time: (at: Date) => string): Bead[] {
+  const beads: Bead[] = [];
+  const add = (bead: Bead) => beads.push(bead);
   for (const record of of(rack, "coat")) {
     const c = record.details.coat?.[0];
     if (c)
@@ -120,13 +193,15 @@ export function beadsOf(
         key: record.base.id,
         stage: "Coat",
         time: time(record.base.happened_at),
-        href: null,
-        result: (c.earth_mohm ?? 0) > 1 ? "out" : "in",
+        href: `/racks/${rack.number}/coat`,
+        result:
+          c.earth_mohm === null || earthLimitMohm === null ? "unknown" : c.earth_mohm > earthLimitMohm ? "out" : "in",
         grade: record.base.grade,
         note: "",
         text: (
           <>
-            {rack.powder.code} {rack.powder.data.name}, {c.booth}
+            {c.layer === "primer" ? "Primer" : `${rack.powder.code} ${rack.powder.data.name}`}
+            {c.coat_no > 1 ? `, coat ${c.coat_no}` : ""}, {c.booth}
             {c.kv !== null && (
               <>
                 , <b className="fig">{c.kv} kV</b>
@@ -141,10 +216,16 @@ export function beadsOf(
         ),
       });
   }
+  return beads;
+}
+
+function cureBeads({ rack, verdict, units }: BeadsInput, time: (at: Date) => string): Bead[] {
+  const root = `/racks/${rack.number}`;
   const cure = verdict.items.find((i) => i.item === "cure");
-  const bake = of(rack, "bake")[0];
-  if (cure)
-    add({
+  const bake = of(rack, "bake").at(-1);
+  if (!cure || (!bake && rack.pass > 0)) return [];
+  return [
+    {
       key: "cure",
       stage: "Cure",
       time: bake ? time(bake.base.happened_at) : "",
@@ -155,11 +236,18 @@ export function beadsOf(
         ? `place ${bake.details.bake_place.find((p) => p.rack_id === rack.id)?.place}`
         : "",
       text: itemSentence(cure, units).text,
-    });
+    },
+  ];
+}
+
+function testBeads({ rack, verdict, units }: BeadsInput, time: (at: Date) => string): Bead[] {
+  const root = `/racks/${rack.number}`;
+  const beads: Bead[] = [];
+  const add = (bead: Bead) => beads.push(bead);
   for (const name of ["film", "adhesion", "rub"] as const) {
     const found = verdict.items.find((i) => i.item === name);
-    if (!found) continue;
-    const record = rack.current.find((r) => r.base.id === found.sources[0]);
+    if (!found || (rack.pass > 0 && found.sources.length === 0)) continue;
+    const record = rack.latest.find((r) => r.base.id === found.sources[0]);
     add({
       key: name,
       stage: name === "film" ? "Film" : name === "adhesion" ? "Adhesion" : "Rub",
@@ -191,9 +279,14 @@ export function beadsOf(
         ),
       });
   }
+  return beads;
+}
+
+function releaseBead({ rack }: BeadsInput, time: (at: Date) => string): Bead {
+  const root = `/racks/${rack.number}`;
   const decided = [...of(rack, "disposition")].reverse()[0];
   const row = decided?.details.disposition?.[0];
-  add({
+  return {
     key: "release",
     stage: "Release",
     time: decided ? time(decided.base.happened_at) : "",
@@ -208,6 +301,5 @@ export function beadsOf(
     ) : (
       "No decision yet"
     ),
-  });
-  return beads;
+  };
 }

@@ -2,6 +2,8 @@ import Link from "next/link";
 
 const tabs = [
   ["", "Thread"],
+  ["prepare", "Prepare"],
+  ["coat", "Coat"],
   ["thickness", "Film"],
   ["cure", "Cure"],
   ["bench", "Bench"],
@@ -11,7 +13,7 @@ const tabs = [
 /** Between the views of one rack. */
 export function RackTabs({ number, here }: { number: string; here: string }) {
   return (
-    <nav aria-label={`Rack ${number}`} className="no-print mt-2 flex gap-5">
+    <nav aria-label={`Rack ${number}`} className="no-print mt-2 flex gap-5 overflow-x-auto max-[700px]:gap-4">
       {tabs.map(([path, name]) => (
         <Link
           key={path}

@@ -18,6 +18,17 @@ export function dueList(line: Line): DueItem[] {
   const now = line.at.getTime();
   const time = (at: Date) => clock(at, line.timeZone);
   for (const bake of line.bakes) {
+    if (bake.index === null) {
+      items.push({
+        atMs: bake.closedAt.getTime(),
+        what: `${bake.oven}, load ${bake.load}`,
+        why: `In since ${time(bake.closedAt)}; no metal temperature on record yet, so its cure is not known`,
+        result: "unknown",
+        word: `${span(now - bake.closedAt.getTime())} in`,
+        href: "/cure",
+      });
+      continue;
+    }
     const ready = bake.index >= 100;
     const late = !ready && bake.pullAt !== null && bake.pullAt.getTime() < now;
     items.push({
@@ -65,7 +76,7 @@ export function dueList(line: Line): DueItem[] {
         why: `Blasted ${time(new Date(rack.bareSinceMs))}; the shop's limit is ${line.bareLimitHours} h`,
         result: limit < now ? "out" : "in",
         word: limit < now ? "Past limit" : `${span(now - rack.bareSinceMs)} bare`,
-        href: `/racks/${rack.number}`,
+        href: `/racks/${rack.number}/prepare`,
       });
     }
     if (rack.what === "film-open")
@@ -85,6 +96,15 @@ export function dueList(line: Line): DueItem[] {
         result: "out",
         word: rack.what === "held" ? "Held" : "Look",
         href: `/racks/${rack.number}/release`,
+      });
+    if (rack.what === "to-recoat" || rack.what === "to-strip")
+      items.push({
+        atMs: now,
+        what: `Rack ${rack.number}, back to prepare`,
+        why: `${rack.part}: sent back ${span(now - rack.since.getTime())} ago to ${rack.what === "to-strip" ? "strip and do again" : "scuff and recoat"}`,
+        result: "watch",
+        word: rack.what === "to-strip" ? "To strip" : "To recoat",
+        href: `/racks/${rack.number}/prepare`,
       });
     if (rack.what === "to-release")
       items.push({

@@ -1,6 +1,7 @@
 import Link from "next/link";
+import type { ReactNode } from "react";
 import type { Line, RailStage } from "@/server/line/load-line";
-import { clock, span } from "../format";
+import { span } from "../format";
 import { Margin, MarginBlock } from "../frame/margin";
 import { PageHead } from "../frame/page-head";
 import { Verdict } from "../marks/verdict";
@@ -14,6 +15,8 @@ const words: Record<string, string> = {
   "to-release": "To release",
   running: "Running",
   bare: "Bare metal",
+  "to-recoat": "To scuff, recoat",
+  "to-strip": "To strip",
 };
 
 /** One stage of the line: the racks standing there, what each waits for, and what is due. */
@@ -24,6 +27,7 @@ export function StagePage({
   above,
   empty,
   to,
+  children,
 }: {
   line: Line;
   stage: RailStage;
@@ -31,6 +35,7 @@ export function StagePage({
   above: string;
   empty: string;
   to: string;
+  children?: ReactNode;
 }) {
   const racks = line.racks.filter((r) => r.stage === stage);
   const due = dueList(line).filter((item) => racks.some((r) => item.href.startsWith(`/racks/${r.number}`)));
@@ -59,23 +64,7 @@ export function StagePage({
             </Link>
           ))}
         </div>
-        {stage === "cure" &&
-          line.bakes.map((b) => (
-            <div key={b.recordId} className="ruled mt-5">
-              <h2>
-                {b.oven}, load {b.load}: racks {b.racks.join(", ")}
-              </h2>
-              <p className="mt-1">
-                Index <b className="fig text-[26px]">{b.index.toFixed(0)}</b> on {b.channel}, the slowest, at{" "}
-                {clock(b.lastAt, line.timeZone)}.{" "}
-                {b.index >= 100
-                  ? "Cured: pull it."
-                  : b.pullAt
-                    ? `100 by ${clock(b.pullAt, line.timeZone)} at its present heat.`
-                    : "Still heating."}
-              </p>
-            </div>
-          ))}
+        {children}
       </section>
       <Margin step={stage}>
         <MarginBlock title="Due here">

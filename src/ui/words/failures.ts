@@ -39,6 +39,14 @@ const sentences: Record<string, (f: Failure) => string> = {
     `The file names ${s(f.got)} spots, ${s(f.part)} has ${s(f.has)}. Choose the rack it was read on.`,
   "no-recorder": () => "The recorder does not answer. Check that it is on, or import its file.",
   "unknown-spot": (f) => `${s(f.face)}/${s(f.spot)} is not a spot on ${s(f.of)}. The sketch shows the spots.`,
+  "stages-overlap": (f) =>
+    `The line's stages ${s(f.first)} and ${s(f.second)} overlap. Ask a lead to mend the line's set-up.`,
+  "bad-input": (f) => `${s(f.value)} for ${s(f.name)} cannot be. Check the number and its unit.`,
+  "wrong-powder": (f) => `Lot ${s(f.lot)} is not ${s(f.asked)}, the powder this job asks for. Check the box's label.`,
+  "not-a-primer": (f) => `Lot ${s(f.lot)} is not a primer. Choose a primer lot, or record the coat as top.`,
+  "rack-in-oven": (f) => `Rack ${s(f.number)} is in load ${s(f.load)}, which is not pulled yet. Pull that load first.`,
+  "already-pulled": () => "This load was pulled already. Reload to see it.",
+  "correct-one-by-one": () => "An entry of several readings is corrected one reading at a time.",
   "value-given-twice": (f) => `${s(f.parameter)} is given twice. Keep one.`,
   "key-conflict": () => "This was already recorded with other content; the stored record stands. Reload to see it.",
   "already-superseded": (f) =>

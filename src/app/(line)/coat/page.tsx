@@ -14,7 +14,7 @@ export default async function Page() {
       title="Coat"
       above="Booths: racks standing here"
       empty="No rack is in a booth. Scan one in: rack 1046 in booth"
-      to=""
+      to="/coat"
     />
   );
 }

@@ -1,20 +1,42 @@
 import type { Metadata } from "next";
+import { database } from "@/server/database";
 import { currentLine } from "@/server/line/current-line";
+import { nextLoadNumber } from "@/server/line/next-load";
+import { setupAt } from "@/server/setup/setup-data";
 import { personOnPage } from "@/server/sign-in/person";
+import { may } from "@/server/sign-in/roles";
+import { LoadForm } from "@/ui/cure/load-forms";
+import { OpenLoads } from "@/ui/cure/open-loads";
 import { StagePage } from "@/ui/shift/stage-page";
 
 export const metadata: Metadata = { title: "Cure" };
 
 export default async function Page() {
-  const line = await currentLine(await personOnPage());
+  const person = await personOnPage();
+  const line = await currentLine(person);
+  const [ovens, nextLoad] = await Promise.all([
+    setupAt(database(), "oven", line.at),
+    nextLoadNumber(database(), line.at),
+  ]);
+  const mayLog = may(person.role, "log-line");
   return (
     <StagePage
       line={line}
       stage="cure"
       title="Cure"
       above="Ovens: racks and loads standing here"
-      empty="No load is in an oven. Scan one in: rack 1046 in oven"
+      empty="No rack is in an oven."
       to="/cure"
-    />
+    >
+      <OpenLoads bakes={line.bakes} now={line.at} timeZone={line.timeZone} mayPull={mayLog} />
+      {mayLog && (
+        <LoadForm
+          key={nextLoad}
+          ovens={[...ovens.values()].map((o) => o.code)}
+          racks={line.racks.filter((r) => r.stage === "coat").map(({ number, part }) => ({ number, part }))}
+          nextLoad={nextLoad}
+        />
+      )}
+    </StagePage>
   );
 }

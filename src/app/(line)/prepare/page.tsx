@@ -14,7 +14,7 @@ export default async function Page() {
       title="Prepare"
       above="Blast, strip, wipe, outgassing bake: racks standing here"
       empty="No rack is being prepared. Scan one in: rack 1046 in blast"
-      to=""
+      to="/prepare"
     />
   );
 }

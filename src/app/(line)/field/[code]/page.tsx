@@ -10,9 +10,9 @@ import { personOnPage } from "@/server/sign-in/person";
 import { may } from "@/server/sign-in/roles";
 import { StartCase } from "@/ui/causes/start-case";
 import { CreepChart } from "@/ui/field/creep-chart";
-import { StructureDefectForm } from "@/ui/field/structure-defect-form";
 import { PhotoForm, VisitForm } from "@/ui/field/visit-form";
 import { dateAndTime, span, withUnit } from "@/ui/format";
+import { DefectForm } from "@/ui/forms/defect-form";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
 import { Verdict } from "@/ui/marks/verdict";
@@ -123,9 +123,9 @@ export default async function StructurePage({ params }: { params: Promise<{ code
         {may(person.role, "inspect") && (
           <div className="mt-6 grid gap-7">
             <VisitForm structure={s.code} />
-            <StructureDefectForm
-              structure={s.code}
-              defects={[...loadKnowledge().defects.values()].map(({ id, label }) => ({ id, label }))}
+            <DefectForm
+              on={{ structure: s.code }}
+              defects={[...loadKnowledge().defects.values()].map(({ id, label, plain }) => ({ id, label, plain }))}
             />
             <PhotoForm structure={s.code} attach={attachPhoto} />
           </div>

@@ -6,7 +6,8 @@ import { structuresOfRack } from "@/server/field/load-structure";
 import { currentLine } from "@/server/line/current-line";
 import { preferences } from "@/server/preferences";
 import { judgeRack } from "@/server/rack/judge-rack";
-import { loadRack } from "@/server/rack/load-rack";
+import { atPass, loadRack } from "@/server/rack/load-rack";
+import { setupAt, siteAt } from "@/server/setup/setup-data";
 import { personOnPage } from "@/server/sign-in/person";
 import { conditionsWhenPassed } from "@/server/trace/conditions";
 import { clock, dateAndTime } from "@/ui/format";
@@ -27,14 +28,29 @@ export default async function TravellerPage({ params }: { params: Promise<{ numb
   const { number } = await params;
   const rack = await loadRack(database(), person, number);
   if (!rack) notFound();
-  const [conditions, line, chosen, structures] = await Promise.all([
+  const [conditions, line, chosen, structures, site, sheets] = await Promise.all([
     conditionsWhenPassed(database(), [rack.id], rack.hungAt),
     currentLine(person),
     preferences(),
     structuresOfRack(database(), rack.id),
+    siteAt(database(), rack.hungAt),
+    setupAt(database(), "setup-sheet", rack.hungAt),
   ]);
+  const sheet = [...sheets.values()].find((s) => s.data.powderCode === rack.powder.code)?.data;
   const verdict = judgeRack(rack, conditions);
-  const beads = beadsOf(rack, verdict, conditions, chosen.units, line.timeZone);
+  const beads = rack.passes.flatMap((_, i) => {
+    const then = atPass(rack, i);
+    const judged = i === rack.pass ? verdict : judgeRack(then, conditions);
+    return beadsOf({
+      rack: then,
+      verdict: judged,
+      conditions,
+      limits: site,
+      earthLimitMohm: sheet?.earthLimitMohm ?? null,
+      units: chosen.units,
+      timeZone: line.timeZone,
+    });
+  });
   for (const s of structures)
     beads.push({
       key: s.code,
@@ -52,6 +68,7 @@ export default async function TravellerPage({ params }: { params: Promise<{ numb
       grade: s.lastVisit ? "measured" : "unknown",
       note: s.worstRating === null ? "" : `rating ${s.worstRating}`,
       dashed: true,
+      branch: rack.pass,
       text: (
         <>
           {s.pieces} pieces on <b>{s.name}</b>, {s.site}

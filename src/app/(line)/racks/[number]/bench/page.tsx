@@ -21,12 +21,12 @@ export default async function BenchPage({ params }: { params: Promise<{ number: 
   const rack = await loadRack(database(), person, number);
   if (!rack) notFound();
   const line = await currentLine(person);
-  const film = rack.current
+  const film = rack.latest
     .flatMap((r) => r.details.thickness_reading ?? [])
     .filter((r) => !r.rejected_reason)
     .map((r) => r.value_um);
   const spacing = film.length ? crossCutSpacingMm(mean(film), "hard") : null;
-  const tests = rack.current.filter((r) => r.base.kind === "cross-cut" || r.base.kind === "solvent-rub");
+  const tests = rack.latest.filter((r) => r.base.kind === "cross-cut" || r.base.kind === "solvent-rub");
   return (
     <>
       <section className="bench">

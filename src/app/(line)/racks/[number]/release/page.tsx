@@ -5,18 +5,18 @@ import { database } from "@/server/database";
 import { currentLine } from "@/server/line/current-line";
 import { preferences } from "@/server/preferences";
 import { judgeRack } from "@/server/rack/judge-rack";
-import { loadRack, newest } from "@/server/rack/load-rack";
+import { loadRack, newestOf } from "@/server/rack/load-rack";
 import { personOnPage } from "@/server/sign-in/person";
 import { may } from "@/server/sign-in/roles";
 import { conditionsWhenPassed } from "@/server/trace/conditions";
 import { StartCase } from "@/ui/causes/start-case";
 import { dateAndTime } from "@/ui/format";
+import { DefectForm } from "@/ui/forms/defect-form";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
 import { Grade, Verdict } from "@/ui/marks/verdict";
 import { RackTabs } from "@/ui/rack/rack-tabs";
 import { DecideForm } from "@/ui/release/decide-form";
-import { DefectForm } from "@/ui/release/defect-form";
 import { decisionWords, itemName, itemOut, itemSentence } from "@/ui/words/reasons";
 import { decide, startCase } from "../../../actions";
 
@@ -33,7 +33,7 @@ export default async function ReleasePage({ params }: { params: Promise<{ number
     conditionsWhenPassed(database(), [rack.id], rack.hungAt),
   ]);
   const verdict = judgeRack(rack, conditions);
-  const decided = newest(rack, "disposition");
+  const decided = newestOf(rack.current, "disposition");
   const row = decided?.details.disposition?.[0];
   const released = row?.decision === "accept" || row?.decision === "concession";
   const word = {
@@ -127,8 +127,7 @@ export default async function ReleasePage({ params }: { params: Promise<{ number
               ) : null;
             })}
             <DefectForm
-              rack={rack.number}
-              faces={rack.part.data.faces.map((f) => ({ ...f, spots: [] }))}
+              on={{ rack: rack.number, faces: rack.part.data.faces.map((f) => ({ ...f, spots: [] })) }}
               defects={[...loadKnowledge().defects.values()].map(({ id, label, plain }) => ({ id, label, plain }))}
             />
           </details>

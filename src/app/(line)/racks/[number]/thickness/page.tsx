@@ -25,7 +25,7 @@ export default async function ThicknessPage({ params }: { params: Promise<{ numb
     preferences(),
     setupAt(database(), "setup-sheet", rack.hungAt),
   ]);
-  const sets = rack.current.filter((r) => r.base.kind === "thickness");
+  const sets = rack.latest.filter((r) => r.base.kind === "thickness");
   const stored = sets.map((r) => ({
     recordId: r.base.id,
     label: `${clock(r.base.happened_at, line.timeZone)}, ${r.base.by_user}`,

@@ -3,7 +3,7 @@ import { database } from "@/server/database";
 import { now } from "@/server/now";
 import { preferences } from "@/server/preferences";
 import { judgeRack, spotsOf } from "@/server/rack/judge-rack";
-import { loadRack, newest } from "@/server/rack/load-rack";
+import { loadRack, newestOf } from "@/server/rack/load-rack";
 import { certificatePdf } from "@/server/release/certificate";
 import { siteAt } from "@/server/setup/setup-data";
 import { personWith } from "@/server/sign-in/person";
@@ -20,7 +20,7 @@ export async function GET(_: Request, { params }: { params: Promise<{ number: st
   const { number } = await params;
   const rack = await loadRack(database(), who.person, number);
   if (!rack) return Response.json({ kind: "unknown-rack", number }, { status: 404 });
-  const decided = newest(rack, "disposition");
+  const decided = newestOf(rack.current, "disposition");
   const row = decided?.details.disposition?.[0];
   if (!decided || !row || (row.decision !== "accept" && row.decision !== "concession"))
     return Response.json({ kind: "not-released", number, remedy: "A lead accepts the rack first." }, { status: 409 });
@@ -54,7 +54,7 @@ export async function GET(_: Request, { params }: { params: Promise<{ number: st
       face: f.name,
       spots: f.spots.flatMap((s) => {
         const m = means.ok ? means.value.means.find((x) => x.id === s.id) : undefined;
-        const all = rack.current
+        const all = rack.latest
           .flatMap((r) => r.details.thickness_reading ?? [])
           .filter((r) => r.spot === s.id && r.face === f.id);
         return m

@@ -1,0 +1,120 @@
+import { within } from "@/core/limits";
+import { mean } from "@/core/statistics";
+import { judgeRack, spotsOf } from "../../rack/judge-rack";
+import { newest, type RackFile } from "../../rack/load-rack";
+import type { Conditions } from "../../trace/conditions";
+import type { Add, FoundWhat } from "./established";
+
+/** What the readings of this pass establish, on one face or on all. */
+export function film(rack: RackFile, face: string | null, add: Add): void {
+  const values = spotsOf(rack)
+    .filter((s) => face === null || s.face === face)
+    .flatMap((s) => s.spot.readings.filter((r) => !r.rejectedReason).map((r) => r.valueUm));
+  const sources = rack.latest.filter((r) => r.base.kind === "thickness").map((r) => r.base.id);
+  if (values.length === 0) {
+    for (const finding of ["film-high", "film-low", "film-right"])
+      add(finding, "unknown", "unknown", { kind: "never-recorded" });
+    return;
+  }
+  const { minUm, maxUm } = rack.powder.data;
+  const meanUm = mean(values);
+  const what: FoundWhat = {
+    kind: "value",
+    quantity: "mean film",
+    value: meanUm,
+    unit: "µm",
+    lower: minUm,
+    upper: maxUm,
+    where: face ?? "all faces",
+  };
+  add("film-high", meanUm > maxUm ? "present" : "absent", "measured", what, sources);
+  add("film-low", meanUm < minUm ? "present" : "absent", "measured", what, sources);
+  add("film-right", within(meanUm, minUm, maxUm) ? "present" : "absent", "measured", what, sources);
+}
+
+/** What its bake and its solvent rub establish. */
+export function cure(rack: RackFile, conditions: Conditions, add: Add): void {
+  const item = judgeRack(rack, conditions).items.find((i) => i.item === "cure");
+  const bake = item?.item === "cure" ? item.bake : null;
+  if (!bake || !item) {
+    for (const finding of ["hold-short", "cure-index-low", "cure-index-high"])
+      add(finding, "unknown", "unknown", { kind: "never-recorded" });
+  } else {
+    const deciding = bake.channels.find((c) => c.name === bake.decidingChannel);
+    add(
+      "cure-index-low",
+      bake.decidingIndex < 100 ? "present" : "absent",
+      "measured",
+      {
+        kind: "value",
+        quantity: "cure index",
+        value: bake.decidingIndex,
+        unit: "",
+        lower: 100,
+        upper: null,
+        where: bake.decidingChannel,
+      },
+      item.sources,
+    );
+    if (deciding)
+      add(
+        "hold-short",
+        deciding.holdMet ? "absent" : "present",
+        "measured",
+        {
+          kind: "value",
+          quantity: "longest hold",
+          value: Math.max(...deciding.holds.map((h) => h.longestS / h.neededS)) * 100,
+          unit: "% of the sheet's",
+          lower: 100,
+          upper: null,
+          where: deciding.name,
+        },
+        item.sources,
+      );
+    const over = Math.max(...bake.channels.map((c) => c.overbakeIndex ?? 0));
+    add(
+      "cure-index-high",
+      over > 100 ? "present" : "absent",
+      "measured",
+      {
+        kind: "value",
+        quantity: "over-bake index",
+        value: over,
+        unit: "",
+        lower: null,
+        upper: 100,
+        where: "hottest channel",
+      },
+      item.sources,
+    );
+  }
+  const timing = newest(rack, "bake")?.details.bake?.[0]?.timing;
+  if (timing)
+    add(
+      "timed-from-door",
+      timing === "door-close" ? "present" : "absent",
+      "measured",
+      { kind: "done", step: timing },
+      item?.sources ?? [],
+    );
+  const rub = newest(rack, "solvent-rub");
+  const row = rub?.details.solvent_rub?.[0];
+  if (rub && row) {
+    const what: FoundWhat = {
+      kind: "value",
+      quantity: "solvent rub grade",
+      value: row.grade,
+      unit: "of 5",
+      lower: row.known_cured_grade,
+      upper: null,
+      where: "",
+    };
+    add("solvent-rub-fail", row.grade <= 2 ? "present" : "absent", "measured", what, [rub.base.id]);
+    add("solvent-rub-pass", row.grade >= (row.known_cured_grade ?? 5) ? "present" : "absent", "measured", what, [
+      rub.base.id,
+    ]);
+  } else
+    for (const finding of ["solvent-rub-fail", "solvent-rub-pass"])
+      add(finding, "unknown", "unknown", { kind: "never-recorded" });
+}

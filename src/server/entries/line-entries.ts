@@ -1,0 +1,167 @@
+import type { Kysely } from "kysely";
+import { passagesFromSpeed } from "@/core/line";
+import { conditionQuantities } from "@/core/preparation";
+import type { Database } from "@/db/schema";
+import { findRack } from "../rack/find-rack";
+import { setupAt } from "../setup/setup-data";
+import type { Person } from "../sign-in/roles";
+import type { Entry } from "./entry";
+import { type Made, type Part, refuse } from "./made";
+
+type Of<K extends Entry["kind"]> = Extract<Entry, { kind: K }>;
+
+/** A rack through a conveyor line at a speed: one passage a stage, by procedure, since nobody saw it there. */
+export async function lineRun(db: Kysely<Database>, person: Person, entry: Of<"line-run">): Promise<Made> {
+  const rack = await findRack(db, person, entry.rack);
+  if (!rack) return refuse({ kind: "unknown-rack", number: entry.rack });
+  const lines = await setupAt(db, "line", entry.happenedAt);
+  const line = [...lines.values()].find((l) => l.code.toLowerCase() === entry.line.toLowerCase());
+  if (!line) return refuse({ kind: "unknown-set-up", what: "line", name: entry.line });
+  const passages = passagesFromSpeed(entry.happenedAt.getTime(), entry.speedMPerMin, line.data.stages);
+  if (!passages.ok) return refuse(passages.error);
+  return {
+    ok: true,
+    several: passages.value.map((p) => ({
+      name: p.stage,
+      kind: "passage",
+      happenedAt: new Date(p.enteredMs),
+      grade: "by-procedure",
+      jobId: rack.job_id,
+      rackId: rack.id,
+      details: {
+        passage: [
+          { stage: p.stage, entered_at: new Date(p.enteredMs), left_at: new Date(p.leftMs), source: "line-speed" },
+        ],
+      },
+    })),
+  };
+}
+
+/** Readings of air and metal: each stands as a record of its own, so that each can be corrected by itself. */
+export function conditions(entry: Of<"conditions">): Made {
+  const names = entry.values.map((x) => x.quantity);
+  const twice = names.find((name, i) => names.indexOf(name) !== i);
+  if (twice) return refuse({ kind: "value-given-twice", parameter: twice });
+  return {
+    ok: true,
+    several: entry.values.map(({ quantity, value }) => ({
+      name: quantity,
+      kind: "condition",
+      happenedAt: entry.happenedAt,
+      grade: "measured",
+      details: { condition: [{ quantity, value, unit: conditionQuantities[quantity].unit, place: entry.place }] },
+    })),
+  };
+}
+
+/** A coat of powder on a rack. Graded as measured where earth or voltage was read, by procedure where neither was. */
+export async function coat(db: Kysely<Database>, person: Person, entry: Of<"coat">): Promise<Made> {
+  const rack = await findRack(db, person, entry.rack);
+  if (!rack) return refuse({ kind: "unknown-rack", number: entry.rack });
+  const [lots, powders] = await Promise.all([
+    setupAt(db, "lot", entry.happenedAt),
+    setupAt(db, "powder", entry.happenedAt),
+  ]);
+  const lot = [...lots.values()].find((l) => l.code.toLowerCase() === entry.lot.toLowerCase());
+  if (!lot) return refuse({ kind: "unknown-set-up", what: "lot", name: entry.lot });
+  const asked = powders.get(rack.powder_id);
+  const primer = [...powders.values()].find((p) => p.code === lot.data.powderCode)?.data.traits.includes("primer");
+  if (entry.layer === "top" && asked && lot.data.powderCode !== asked.code)
+    return refuse({ kind: "wrong-powder", lot: lot.code, asked: asked.code });
+  if (entry.layer === "primer" && !primer) return refuse({ kind: "not-a-primer", lot: lot.code });
+  return {
+    ok: true,
+    where: { jobId: rack.job_id, rackId: rack.id },
+    grade: entry.earthMohm !== null || entry.kv !== null ? "measured" : "by-procedure",
+    details: {
+      coat: [
+        {
+          coat_no: entry.coatNo,
+          layer: entry.layer,
+          lot_id: lot.id,
+          booth: entry.booth,
+          kv: entry.kv,
+          current_ua: entry.currentUa,
+          gun_air_kpa: entry.gunAirKPa,
+          distance_mm: entry.distanceMm,
+          earth_mohm: entry.earthMohm,
+          hook_cycles: entry.hookCycles,
+          sprayed_hot: entry.sprayedHot,
+          colour_change_before: entry.colourChangeBefore,
+          reclaim_percent: entry.reclaimPercent,
+        },
+      ],
+    },
+  };
+}
+
+/** A load into an oven. Its trace comes later, by import or from the recorder; until then its cure is by procedure. */
+export async function load(db: Kysely<Database>, person: Person, entry: Of<"load">): Promise<Made> {
+  const ovens = await setupAt(db, "oven", entry.happenedAt);
+  const oven = [...ovens.values()].find((o) => o.code.toLowerCase() === entry.oven.toLowerCase());
+  if (!oven) return refuse({ kind: "unknown-oven-name", name: entry.oven });
+  const numbers = entry.places.map((p) => p.rack);
+  const twice = numbers.find((n, i) => numbers.indexOf(n) !== i);
+  if (twice) return refuse({ kind: "value-given-twice", parameter: `rack ${twice}` });
+  const racks = await Promise.all(numbers.map((number) => findRack(db, person, number)));
+  const stray = racks.findIndex((rack) => !rack);
+  if (stray >= 0) return refuse({ kind: "unknown-rack", number: numbers[stray] });
+  const found = racks.flatMap((rack) => rack ?? []);
+  const [first] = found;
+  if (!first) return refuse({ kind: "unknown-rack", number: "" });
+  const inOven = await db
+    .selectFrom("bake_place")
+    .innerJoin("bake", "bake.record_id", "bake_place.record_id")
+    .innerJoin("record", "record.id", "bake.record_id")
+    .innerJoin("rack", "rack.id", "bake_place.rack_id")
+    .select(["rack.number", "bake.load_no", "record.idempotency_key"])
+    .where(
+      "bake_place.rack_id",
+      "in",
+      found.map((rack) => rack.id),
+    )
+    .where("bake.pulled_at", "is", null)
+    .where("record.happened_at", ">", new Date(entry.happenedAt.getTime() - 24 * 3_600_000))
+    .where(({ not, exists, selectFrom }) =>
+      not(exists(selectFrom("record as s").select("s.id").whereRef("s.supersedes", "=", "record.id"))),
+    )
+    .executeTakeFirst();
+  if (inOven && inOven.idempotency_key !== `${entry.idempotencyKey}:bake`)
+    return refuse({ kind: "rack-in-oven", number: inOven.number, load: inOven.load_no });
+  const bake: Part = {
+    name: "bake",
+    kind: "bake",
+    happenedAt: entry.happenedAt,
+    grade: "by-procedure",
+    details: {
+      bake: [
+        {
+          oven_id: oven.id,
+          load_no: entry.loadNo,
+          powder_id: first.powder_id,
+          door_closed_at: entry.happenedAt,
+          pulled_at: null,
+          timing: entry.timing,
+          set_point_c: entry.setPointC,
+        },
+      ],
+      bake_place: entry.places.map((place, i) => ({
+        rack_id: (found[i] as (typeof found)[number]).id,
+        place: place.place || "–",
+        channel: null,
+      })),
+    },
+  };
+  return { ok: true, several: [bake, ...found.map((rack) => passageOf(rack, "oven", entry.happenedAt))] };
+}
+
+/** A passage that follows from something else on record: a load closed, a load pulled. */
+export const passageOf = (rack: { id: string; job_id: string }, stage: string, at: Date): Part => ({
+  name: `${stage}:${rack.id}`,
+  kind: "passage",
+  happenedAt: at,
+  grade: "measured",
+  jobId: rack.job_id,
+  rackId: rack.id,
+  details: { passage: [{ stage, entered_at: at, left_at: null, source: "load" }] },
+});

@@ -1,0 +1,87 @@
+import { type Kysely, sql } from "kysely";
+import type { Database } from "@/db/schema";
+import { derivedId } from "../record/derived-id";
+import { readDetails, tablesOfKind } from "../record/read-details";
+import type { NewRecord } from "../record/store-record";
+import { storeTogether } from "../record/store-together";
+import { setupAt } from "../setup/setup-data";
+import { may, type Person } from "../sign-in/roles";
+import { passageOf } from "./line-entries";
+import { type EntryOutcome, outcomeOf, refuse } from "./made";
+
+/** Which load is pulled: the one on the button, or the oldest open one of an oven named on the entry line. */
+export type WhichLoad = { readonly recordId: string } | { readonly oven: string };
+
+/**
+ * Closes an open load: the bake is superseded by itself with its pull time, so that the open one stays on record.
+ * Failures: `role-refused`, `unknown-oven-name`, `nothing-in-oven`, `already-pulled`, and the store's own.
+ */
+export async function pullLoad(
+  db: Kysely<Database>,
+  person: Person,
+  which: WhichLoad,
+  id: string,
+  at: Date,
+): Promise<EntryOutcome> {
+  if (!may(person.role, "log-line")) return refuse({ kind: "role-refused", role: person.role, needs: "log-line" });
+  const again = await db
+    .selectFrom("record")
+    .select("id")
+    .where("idempotency_key", "=", `pull:${id}`)
+    .executeTakeFirst();
+  if (again) return { ok: true, recordId: again.id, already: true };
+  let ovenId: string | null = null;
+  if ("oven" in which) {
+    const oven = [...(await setupAt(db, "oven", at)).values()].find(
+      (o) => o.code.toLowerCase() === `oven ${which.oven.toLowerCase()}`,
+    );
+    if (!oven) return refuse({ kind: "unknown-oven-name", name: `oven ${which.oven}` });
+    ovenId = oven.id;
+  }
+  const open = await db
+    .selectFrom("record")
+    .innerJoin("bake", "bake.record_id", "record.id")
+    .selectAll("record")
+    .where("record.kind", "=", "bake")
+    .where("bake.pulled_at", "is", null)
+    .where("record.happened_at", "<=", at)
+    .$if("recordId" in which, (q) => q.where("record.id", "=", (which as { recordId: string }).recordId))
+    .$if(ovenId !== null, (q) =>
+      q
+        .where("bake.oven_id", "=", ovenId as string)
+        .where("record.happened_at", ">", new Date(at.getTime() - 24 * 3_600_000)),
+    )
+    .where(sql<boolean>`not exists (select 1 from record s where s.supersedes = record.id)`)
+    .orderBy("record.happened_at")
+    .limit(1)
+    .executeTakeFirst();
+  if (!open)
+    return refuse(
+      "oven" in which ? { kind: "nothing-in-oven", name: `Oven ${which.oven}` } : { kind: "already-pulled" },
+    );
+  const details = (await readDetails(db, [open.id], tablesOfKind.bake)).get(open.id) ?? {};
+  const racks = await db
+    .selectFrom("rack")
+    .select(["id", "job_id"])
+    .where("id", "in", [...(details.bake_place ?? []).map((p) => p.rack_id), NO_RACK])
+    .execute();
+  const key = `pull:${id}`;
+  const bake: NewRecord = {
+    id,
+    kind: "bake",
+    happenedAt: open.happened_at,
+    by: person.username,
+    grade: open.grade,
+    idempotencyKey: key,
+    instrumentId: open.instrument_id,
+    fileId: open.file_id,
+    supersedes: { recordId: open.id, reason: "Pulled" },
+    details: { ...details, bake: (details.bake ?? []).map((row) => ({ ...row, pulled_at: at })) },
+  };
+  const out = racks.map((rack): NewRecord => {
+    const { name, ...part } = passageOf(rack, "cool", at);
+    return { ...part, id: derivedId(id, name), by: person.username, idempotencyKey: `${key}:${name}` };
+  });
+  return outcomeOf(await storeTogether(db, [bake, ...out], at));
+}
+const NO_RACK = "00000000-0000-7000-8000-000000000000";

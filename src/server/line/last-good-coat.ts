@@ -1,0 +1,34 @@
+import { type Kysely, sql } from "kysely";
+import type { Database } from "@/db/schema";
+
+export type LastGoodCoat = {
+  readonly label: string;
+  readonly kv: number | null;
+  readonly currentUa: number | null;
+  readonly gunAirKPa: number | null;
+  readonly distanceMm: number | null;
+  readonly earthMohm: number | null;
+  readonly hookCycles: number | null;
+  readonly reclaimPercent: number | null;
+};
+
+/** The settings of the newest rack of the same part and powder that a lead accepted; null where there is none. Walks the jobs of that part and powder. */
+export async function lastGoodCoat(
+  db: Kysely<Database>,
+  rack: { readonly id: string; readonly part: { readonly id: string }; readonly powder: { readonly id: string } },
+  at: Date,
+): Promise<LastGoodCoat | null> {
+  const { rows } = await sql<LastGoodCoat & { number: string }>`
+    select k.number, c.kv, c.current_ua as "currentUa", c.gun_air_kpa as "gunAirKPa", c.distance_mm as "distanceMm",
+      c.earth_mohm as "earthMohm", c.hook_cycles as "hookCycles", c.reclaim_percent as "reclaimPercent"
+    from job j join rack k on k.job_id = j.id
+    cross join lateral (select r.id from record r where r.rack_id = k.id and r.kind = 'coat' and not exists (select 1 from record s where s.supersedes = r.id) order by r.happened_at desc limit 1) n
+    join coat c on c.record_id = n.id
+    where j.part_id = ${rack.part.id} and j.powder_id = ${rack.powder.id} and k.id <> ${rack.id} and k.hung_at <= ${at}
+      and (select d.decision from record r join disposition d on d.record_id = r.id where r.rack_id = k.id and r.kind = 'disposition' order by r.happened_at desc limit 1) = 'accept'
+    order by k.hung_at desc limit 1`.execute(db);
+  const [row] = rows;
+  if (!row) return null;
+  const { number, ...settings } = row;
+  return { ...settings, label: `rack ${number}, the last accepted` };
+}

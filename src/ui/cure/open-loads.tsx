@@ -1,0 +1,57 @@
+import Link from "next/link";
+import type { OpenBake } from "@/server/line/load-line";
+import { clock, span } from "../format";
+import { PullButton } from "./load-forms";
+
+/** The loads that stand in an oven now: index of the slowest, when it is done, and the pull. */
+export function OpenLoads({
+  bakes,
+  now,
+  timeZone,
+  mayPull,
+}: {
+  bakes: readonly OpenBake[];
+  now: Date;
+  timeZone: string;
+  mayPull: boolean;
+}) {
+  return bakes.map((b) => (
+    <div key={b.recordId} className="ruled mt-5">
+      <div className="flex flex-wrap items-center justify-between gap-3">
+        <div>
+          <h2>
+            {b.oven}, load {b.load}: rack{b.racks.length > 1 ? "s" : ""}{" "}
+            {b.racks.map((number, i) => (
+              <span key={number}>
+                {i > 0 && ", "}
+                <Link className="link" href={`/racks/${number}/cure`} prefetch={false}>
+                  {number}
+                </Link>
+              </span>
+            ))}
+          </h2>
+          <p className="mt-1">
+            {b.index === null ? (
+              <>
+                In since {clock(b.closedAt, timeZone)},{" "}
+                <b className="fig">{span(now.getTime() - b.closedAt.getTime())}</b>. No metal temperature is on record
+                yet, so its cure is not known: read the recorder or import its file.
+              </>
+            ) : (
+              <>
+                Index <b className="fig text-[26px]">{b.index.toFixed(0)}</b> on {b.channel}, the slowest, at{" "}
+                {clock(b.lastAt, timeZone)}.{" "}
+                {b.index >= 100
+                  ? "Cured: pull it."
+                  : b.pullAt
+                    ? `100 by ${clock(b.pullAt, timeZone)} at its present heat.`
+                    : "Still heating."}
+              </>
+            )}
+          </p>
+        </div>
+        {mayPull && <PullButton recordId={b.recordId} load={b.load} />}
+      </div>
+    </div>
+  ));
+}

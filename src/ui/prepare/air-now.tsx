@@ -1,0 +1,69 @@
+import type { ConditionQuantity } from "@/core/preparation";
+import type { Air } from "@/server/line/air";
+import { when } from "../format";
+import { MarginBlock } from "../frame/margin";
+import { Verdict } from "../marks/verdict";
+import { AirForm } from "./air-form";
+
+const names: Record<ConditionQuantity, string> = {
+  humidity: "Humidity",
+  "air-temperature": "Air",
+  "metal-temperature": "Metal",
+  "compressed-air-dew-point": "Compressed air, dew point",
+  "booth-air-speed": "Booth air",
+};
+
+/** The air as last read, its dew point, how far the metal stands above it, and a place to read it anew. */
+export function AirNow({
+  air,
+  marginC,
+  now,
+  timeZone,
+  mayLog,
+  quantities = ["air-temperature", "humidity", "metal-temperature"],
+  place = "hall",
+}: {
+  air: Air;
+  marginC: number;
+  now: Date;
+  timeZone: string;
+  mayLog: boolean;
+  quantities?: readonly ConditionQuantity[];
+  place?: string;
+}) {
+  return (
+    <MarginBlock title="Air">
+      {air.readings.length === 0 && <p className="soft">No reading in the last twelve hours.</p>}
+      {air.readings.map((r) => (
+        <div key={r.quantity} className="row grid-cols-[minmax(0,1fr)_auto_64px]">
+          <span>
+            {names[r.quantity]} <span className="faint small">{r.place}</span>
+          </span>
+          <b className="fig">
+            {r.value.toFixed(r.unit === "%" ? 0 : 1)} {r.unit}
+          </b>
+          <span className="faint small text-right">{when(r.at, now, timeZone)}</span>
+        </div>
+      ))}
+      {air.dewPointC !== null && (
+        <p className="mt-1">
+          Dew point <b className="fig">{air.dewPointC.toFixed(1)} °C</b>
+          {air.marginC !== null ? (
+            <>
+              {" "}
+              <Verdict result={air.marginC >= marginC ? "in" : "out"}>metal {air.marginC.toFixed(1)} °C over</Verdict>
+            </>
+          ) : (
+            <span className="small soft"> · metal not read: its margin ({marginC} °C asked) is not known</span>
+          )}
+        </p>
+      )}
+      {mayLog && (
+        <details className="mt-2">
+          <summary className="link min-h-11 cursor-pointer content-center">Read the air</summary>
+          <AirForm place={place} quantities={quantities} marginC={marginC} />
+        </details>
+      )}
+    </MarginBlock>
+  );
+}

@@ -1,0 +1,187 @@
+"use client";
+import { type FormEvent, useState } from "react";
+import { judgePrepStep, type PreparationLimits, type PrepStep, prepMeasures, prepWindow } from "@/core/preparation";
+import { fahrenheitToC, milToUm, parseNumber, type UnitSystem } from "@/core/units";
+import type { EvidenceGrade } from "@/core/verdict";
+import { Recorded } from "../forms/recorded";
+import { useRecorder } from "../forms/use-recorder";
+import { Grade, Verdict } from "../marks/verdict";
+import { usePreferences } from "../preferences-context";
+import { prepFigure, prepStepName } from "../words/preparation";
+
+export type StepOnRecord = {
+  readonly recordId: string;
+  readonly done: boolean;
+  readonly value: number | null;
+  readonly note: string;
+  readonly time: string;
+  readonly by: string;
+  readonly grade: EvidenceGrade;
+};
+
+const unitOf = (step: PrepStep, units: UnitSystem): string =>
+  units === "us" && step === "blast"
+    ? "mil"
+    : units === "us" && step === "prebake"
+      ? "°F"
+      : (prepMeasures[step]?.unit ?? "");
+const canonical = (step: PrepStep, value: number, units: UnitSystem): number =>
+  units === "us" && step === "blast"
+    ? milToUm(value)
+    : units === "us" && step === "prebake"
+      ? fahrenheitToC(value)
+      : value;
+
+/** A step of preparation: done with its measure, or left out with its reason; a correction supersedes, with its reason too. */
+export function PrepStepRow({
+  rack,
+  step,
+  onRecord,
+  limits,
+  cureMetalC,
+  mayLog,
+}: {
+  rack: string;
+  step: PrepStep;
+  onRecord: StepOnRecord | null;
+  limits: PreparationLimits;
+  cureMetalC: number;
+  mayLog: boolean;
+}) {
+  const { units } = usePreferences();
+  const [text, setText] = useState("");
+  const [leavingOut, setLeavingOut] = useState(false);
+  const [correcting, setCorrecting] = useState(false);
+  const [reason, setReason] = useState("");
+  const { send, message, busy } = useRecorder();
+  const measure = prepMeasures[step];
+  const typed = text.trim() === "" ? null : parseNumber(text);
+  const value = typed?.ok ? canonical(step, typed.value, units) : null;
+  const window = prepWindow(step, limits, cureMetalC);
+  const open = mayLog && (onRecord === null || correcting);
+  const wrong =
+    typed && !typed.ok
+      ? `“${text}” is not a number`
+      : value !== null && measure && (value < measure.bounds[0] || value > measure.bounds[1])
+        ? `beyond what can be read (${measure.bounds[0]} to ${measure.bounds[1]} ${measure.unit})`
+        : null;
+  const asked = window
+    ? window.lower !== null && window.upper !== null
+      ? `${prepFigure(step, window.lower, units)} to ${prepFigure(step, window.upper, units)}`
+      : window.upper !== null
+        ? `${prepFigure(step, window.upper, units)} at most`
+        : `${prepFigure(step, window.lower ?? 0, units)} at least`
+    : "";
+  const submit = async (e: FormEvent) => {
+    e.preventDefault();
+    if (wrong) return;
+    const saved = await send({
+      kind: "prep-step",
+      rack,
+      step,
+      done: !leavingOut,
+      value: leavingOut ? null : value,
+      note: leavingOut ? reason : "",
+      supersedes: correcting && onRecord ? { recordId: onRecord.recordId, reason } : null,
+    });
+    if (!saved) return;
+    setText("");
+    setReason("");
+    setLeavingOut(false);
+    setCorrecting(false);
+  };
+  const result = onRecord ? judgePrepStep({ step, ...onRecord }, limits, cureMetalC) : "unknown";
+  const word = !onRecord
+    ? "Not recorded"
+    : !onRecord.done
+      ? "Left out"
+      : result === "out"
+        ? "Out"
+        : result === "watch"
+          ? "Not measured"
+          : measure
+            ? "In"
+            : "Done";
+  return (
+    <form
+      onSubmit={submit}
+      className="row grid-cols-[190px_minmax(0,1fr)_130px_26px] items-center gap-y-1 max-[700px]:grid-cols-[minmax(0,1fr)_120px_26px]"
+    >
+      <span>
+        <b>{prepStepName[step]}</b>
+        {asked && <span className="small soft block">{asked}</span>}
+      </span>
+      <span className="flex flex-wrap items-center gap-2 max-[700px]:order-last max-[700px]:col-span-3">
+        {onRecord && !correcting && (
+          <>
+            <span>
+              {onRecord.value !== null && <b className="fig">{prepFigure(step, onRecord.value, units)}</b>}
+              {onRecord.note && ` ${onRecord.note}`}{" "}
+              <span className="faint small">
+                {onRecord.time}, {onRecord.by}
+              </span>
+            </span>
+            {mayLog && (
+              <button type="button" className="btn" onClick={() => setCorrecting(true)}>
+                Correct
+              </button>
+            )}
+          </>
+        )}
+        {open && measure && !leavingOut && (
+          <label className="flex items-center gap-1.5">
+            <span className="sr-only">{`${prepStepName[step]}, ${measure.quantity}`}</span>
+            <input
+              className="input num w-[86px]"
+              inputMode="decimal"
+              value={text}
+              onChange={(e) => setText(e.target.value)}
+            />
+            <span className="small soft">{unitOf(step, units)}</span>
+          </label>
+        )}
+        {open && (leavingOut || correcting) && (
+          <input
+            className="input min-w-[160px] flex-1"
+            aria-label={leavingOut ? `Why ${prepStepName[step]} is left out` : "Reason of the correction"}
+            placeholder={leavingOut ? "why it is left out" : "reason of the correction"}
+            required
+            minLength={3}
+            maxLength={400}
+            value={reason}
+            onChange={(e) => setReason(e.target.value)}
+          />
+        )}
+        {open && (
+          <>
+            <button type="submit" className="btn" disabled={busy}>
+              {busy ? "Recording …" : leavingOut ? "Record as left out" : correcting ? "Record correction" : "Done"}
+            </button>
+            {!correcting && (
+              <button
+                type="button"
+                className="link min-h-11 border-0 bg-transparent px-1"
+                onClick={() => setLeavingOut(!leavingOut)}
+              >
+                {leavingOut ? "It was done" : "Leave out …"}
+              </button>
+            )}
+            {correcting && (
+              <button
+                type="button"
+                className="link min-h-11 border-0 bg-transparent px-1"
+                onClick={() => setCorrecting(false)}
+              >
+                Keep as it is
+              </button>
+            )}
+          </>
+        )}
+        {wrong && <span className="text-out">{wrong}</span>}
+        <Recorded message={message} />
+      </span>
+      <Verdict result={onRecord && !onRecord.done ? "watch" : result}>{word}</Verdict>
+      <Grade grade={onRecord?.grade ?? "unknown"} />
+    </form>
+  );
+}

@@ -1,0 +1,25 @@
+import Link from "next/link";
+import type { RecordLine } from "@/server/search/recent";
+import { clock } from "../format";
+import { recordSentence } from "../words/records";
+
+/** Records, one line each: when, where, what, by whom; a correction says what it was for. */
+export function RecordLines({ records, timeZone }: { records: readonly RecordLine[]; timeZone: string }) {
+  return records.map((r) => (
+    <div key={r.id} className="row grid-cols-[46px_minmax(0,1fr)_auto]">
+      <span className="fig faint small">{clock(r.at, timeZone)}</span>
+      <span>
+        {r.rack ? (
+          <Link className="link" href={`/racks/${r.rack}`} prefetch={false}>
+            {r.rack}
+          </Link>
+        ) : (
+          (r.place ?? "")
+        )}{" "}
+        {recordSentence(r)}
+        {r.supersedes && r.reason ? <span className="soft"> (corrected: {r.reason})</span> : ""}
+      </span>
+      <span className="small faint">{r.by}</span>
+    </div>
+  ));
+}

@@ -1,0 +1,46 @@
+import { type ConditionQuantity, conditionQuantities, type PrepStep, prepMeasures } from "@/core/preparation";
+import type { UnitSystem } from "@/core/units";
+import { withUnit } from "../format";
+
+export const prepStepName: Record<PrepStep, string> = {
+  strip: "Strip old coating",
+  "seals-out": "Seals and bushes out",
+  grind: "Grind welds and spatter",
+  "break-edges": "Break edges",
+  blast: "Blast",
+  sand: "Sand",
+  scuff: "Scuff",
+  "blow-off": "Blow off",
+  "dust-tape": "Dust on tape",
+  "solvent-wipe": "Solvent wipe",
+  "soluble-salt": "Soluble salt",
+  "water-break": "Water film",
+  prebake: "Outgassing bake",
+  "masks-in": "Masks and plugs in",
+};
+/** The bath roles and stages a rack passes, as a coater says them. */
+export const passageName: Record<string, string> = {
+  blast: "Blast",
+  clean: "Clean",
+  conversion: "Conversion",
+  rinse: "Rinse",
+  "dry-off": "Dry-off",
+  prebake: "Prebake",
+  booth: "Booth",
+  oven: "Oven",
+  cool: "Cool",
+};
+
+/** What is measured at a step, in this person's units. */
+export function prepFigure(step: PrepStep, value: number, units: UnitSystem): string {
+  if (step === "blast") return withUnit(value, "thickness", units);
+  if (step === "prebake") return withUnit(value, "temperature", units);
+  const unit = prepMeasures[step]?.unit ?? "";
+  return unit === "grade" ? `grade ${value}` : `${Math.round(value * 10) / 10} ${unit}`.trim();
+}
+
+export function conditionFigure(quantity: ConditionQuantity, value: number, units: UnitSystem): string {
+  const { unit } = conditionQuantities[quantity];
+  if (unit === "°C") return withUnit(value, "temperature", units);
+  return `${unit === "%" ? value.toFixed(0) : value.toFixed(2)} ${unit}`;
+}
