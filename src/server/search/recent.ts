@@ -37,6 +37,7 @@ export async function recentRecords(
         when 'passage' then (select x.stage from passage x where x.record_id = p.id) when 'prep-step' then (select x.step from prep_step x where x.record_id = p.id)
         when 'condition' then (select x.quantity from condition x where x.record_id = p.id) when 'defect' then (select x.defect from defect x where x.record_id = p.id)
         when 'disposition' then (select x.decision from disposition x where x.record_id = p.id) when 'finding' then (select x.finding || ' ' || x.state from finding x where x.record_id = p.id)
+        when 'bath-event' then (select concat_ws(' ', x.event, round(x.amount_l::numeric, 1) || ' L', x.product) from bath_event x where x.record_id = p.id)
         when 'bake' then (select x.load_no from bake x where x.record_id = p.id) end as text
     from (
       select r.id, r.kind, r.happened_at as at, r.stored_at as "storedAt", r.by_user as by, k.number as rack, coalesce(e.code, s.name) as place, r.grade, r.supersedes, r.reason

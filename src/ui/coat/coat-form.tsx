@@ -159,7 +159,11 @@ export function CoatForm({
               />
               <span className={out ? "text-out" : ""}>
                 {window ? windowWord(window) : " "}
-                {typed.ok && window && <Shape result={out ? "out" : "in"} />}
+                {typed.ok && window && (
+                  <span className="ml-1.5">
+                    <Shape result={out ? "out" : "in"} />
+                  </span>
+                )}
               </span>
             </div>
           );

@@ -1,6 +1,6 @@
 import type { BakeReason } from "@/core/cure";
 import type { NominalReason, SpotAreaReason } from "@/core/thickness";
-import type { UnitSystem } from "@/core/units";
+import { quantities, type UnitSystem } from "@/core/units";
 import type { VerdictResult } from "@/core/verdict";
 import type { FoundWhat } from "@/server/causes/findings-from-record";
 import type { VerdictItem } from "@/server/rack/judge-rack";
@@ -9,50 +9,59 @@ import { failureText } from "./failures";
 
 type Said = { readonly result: VerdictResult; readonly word: string; readonly text: string; readonly figure: string };
 
+/** A film with two digits more than it is usually shown with. */
+const figureFine = (um: number, units: UnitSystem): string =>
+  units === "us" ? quantities.thickness.toUs(um).toFixed(4) : um.toFixed(3);
+
 export function filmReason(reason: SpotAreaReason | NominalReason, units: UnitSystem): Said {
   const um = (value: number) => figure(value, "thickness", units).text;
+  /** Value against limit; with the digits it takes to tell them apart. */
+  const against = (value: number, sign: "<" | ">", limit: number) =>
+    um(value) === um(limit)
+      ? `${figureFine(value, units)} ${sign} ${figureFine(limit, units)}`
+      : `${um(value)} ${sign} ${um(limit)}`;
   switch (reason.kind) {
     case "area-mean-low":
       return {
         result: "out",
         word: "Thin",
         text: "The mean of the piece is under the minimum",
-        figure: `${um(reason.meanUm)} < ${um(reason.limitUm)}`,
+        figure: against(reason.meanUm, "<", reason.limitUm),
       };
     case "area-mean-high":
       return {
         result: "out",
         word: "Thick",
         text: "The mean of the piece is over the maximum",
-        figure: `${um(reason.meanUm)} > ${um(reason.limitUm)}`,
+        figure: against(reason.meanUm, ">", reason.limitUm),
       };
     case "spot-too-thin":
       return {
         result: "out",
         word: "Too thin",
         text: `${reason.spot} is under the lowest spot allowed`,
-        figure: `${um(reason.meanUm)} < ${um(reason.limitUm)}`,
+        figure: against(reason.meanUm, "<", reason.limitUm),
       };
     case "spot-too-thick":
       return {
         result: "out",
         word: "Too thick",
         text: `${reason.spot} is over the highest spot allowed`,
-        figure: `${um(reason.meanUm)} > ${um(reason.limitUm)}`,
+        figure: against(reason.meanUm, ">", reason.limitUm),
       };
     case "spot-thin":
       return {
         result: "watch",
         word: "Thin",
         text: `${reason.spot} is under the minimum, inside what a single spot may be`,
-        figure: `${um(reason.meanUm)} < ${um(reason.limitUm)}`,
+        figure: against(reason.meanUm, "<", reason.limitUm),
       };
     case "spot-thick":
       return {
         result: "watch",
         word: "Thick",
         text: `${reason.spot} is over the maximum, inside what a single spot may be`,
-        figure: `${um(reason.meanUm)} > ${um(reason.limitUm)}`,
+        figure: against(reason.meanUm, ">", reason.limitUm),
       };
     case "spot-unread":
       return { result: "unknown", word: "Open", text: `${reason.spot} not read: three readings to go`, figure: "–" };
@@ -68,21 +77,21 @@ export function filmReason(reason: SpotAreaReason | NominalReason, units: UnitSy
         result: "out",
         word: "Thin",
         text: "The mean is under the nominal",
-        figure: `${um(reason.meanUm)} < ${um(reason.nominalUm)}`,
+        figure: against(reason.meanUm, "<", reason.nominalUm),
       };
     case "spot-below-80-percent":
       return {
         result: "out",
         word: "Too thin",
         text: `Spot ${reason.spot + 1} is under 80 % of the nominal`,
-        figure: `${um(reason.valueUm)} < ${um(reason.limitUm)}`,
+        figure: against(reason.valueUm, "<", reason.limitUm),
       };
     case "spot-above-max":
       return {
         result: "out",
         word: "Too thick",
         text: `Spot ${reason.spot + 1} is over the maximum`,
-        figure: `${um(reason.valueUm)} > ${um(reason.limitUm)}`,
+        figure: against(reason.valueUm, ">", reason.limitUm),
       };
     case "too-many-between-80-and-100-percent":
       return {

@@ -1,3 +1,5 @@
+import { decisionWords } from "./reasons";
+
 type Line = { readonly kind: string; readonly number: number | null; readonly text: string | null };
 
 /** One record in a few words. */
@@ -9,7 +11,7 @@ export function recordSentence(r: Line): string {
     case "bath-check":
       return "checked";
     case "bath-event":
-      return "addition or change";
+      return text || "addition or change";
     case "thickness":
       return `film, ${r.number ?? 0} readings`;
     case "bake":
@@ -27,7 +29,7 @@ export function recordSentence(r: Line): string {
     case "defect":
       return text;
     case "disposition":
-      return `disposition: ${text}`;
+      return (decisionWords[r.text ?? ""] ?? text).toLowerCase();
     case "certificate":
       return "certificate";
     case "visit":
