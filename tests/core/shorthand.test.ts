@@ -64,3 +64,78 @@ describe("shop shorthand", () => {
     expect(parseShorthand("tank 3 cond 1,233")).toMatchObject({ ok: false, error: { kind: "ambiguous-number" } });
   });
 });
+
+describe("shorthand of the line", () => {
+  const read = (text: string, units: "metric" | "us" = "metric") => valueOrThrow(parseShorthand(text, units));
+  test.each([
+    ["rack 1042 blast 52", { step: "blast", value: 52 }],
+    ["rack 1042 blast 52um", { step: "blast", value: 52 }],
+    ["rack 1042 profile 48", { step: "blast", value: 48 }],
+    ["rack 1042 blast", { step: "blast", value: null }],
+    ["rack 1042 dust 1", { step: "dust-tape", value: 1 }],
+    ["rack 1042 salt 12", { step: "soluble-salt", value: 12 }],
+    ["rack 1042 salt 12mg/m²", { step: "soluble-salt", value: 12 }],
+    ["rack 1042 wipe", { step: "solvent-wipe", value: null }],
+    ["rack 1042 scuff", { step: "scuff", value: null }],
+    ["rack 1042 prebake 228C", { step: "prebake", value: 228 }],
+    ["RACK 1042 BLOW", { step: "blow-off", value: null }],
+  ])("%s", (text, expected) => {
+    expect(read(text)).toEqual({ kind: "prep-step", rack: "1042", ...expected });
+  });
+  test("mil and °F where the person reads so, and where they say so", () => {
+    expect(read("rack 1 blast 2", "us")).toMatchObject({ value: 50.8 });
+    expect(read("rack 1 blast 2mil")).toMatchObject({ value: 50.8 });
+    const bake = read("rack 1 prebake 440F");
+    expect(bake.kind === "prep-step" && bake.value).toBeCloseTo(226.67, 2);
+  });
+  test.each([
+    ["rack 1042 wash", null],
+    ["rack 1042 wash 1.2", 1.2],
+    ["rack 1042 wash 1,4m/min", 1.4],
+  ])("%s goes through the washer", (text, speedMPerMin) => {
+    expect(read(text)).toEqual({ kind: "line-run", rack: "1042", speedMPerMin });
+  });
+  test("feet a minute become metres", () => {
+    const typed = read("rack 1042 wash 4ft/min");
+    expect(typed.kind === "line-run" && typed.speedMPerMin).toBeCloseTo(1.2192, 9);
+    const usual = read("rack 1042 wash 4", "us");
+    expect(usual.kind === "line-run" && usual.speedMPerMin).toBeCloseTo(1.2192, 9);
+  });
+  test("air of the hall", () => {
+    expect(read("air 18C 62% metal 17C dew -24C")).toEqual({
+      kind: "conditions",
+      values: [
+        { quantity: "air-temperature", value: 18 },
+        { quantity: "humidity", value: 62 },
+        { quantity: "metal-temperature", value: 17 },
+        { quantity: "compressed-air-dew-point", value: -24 },
+      ],
+    });
+    const us = read("air 68", "us");
+    expect(us.kind === "conditions" && us.values[0]?.value).toBeCloseTo(20, 9);
+  });
+  test("a load and its racks", () => {
+    expect(read("oven 1 load 412 1046 1047")).toEqual({
+      kind: "oven-load",
+      oven: "1",
+      loadNo: "412",
+      racks: ["1046", "1047"],
+    });
+    expect(read("oven 1 load 412 racks 1046")).toMatchObject({ racks: ["1046"] });
+  });
+  test.each([
+    ["rack 1042 blast 5200", { kind: "beyond-instrument", parameter: "blast profile", most: 400 }],
+    ["rack 1042 dust 7", { kind: "beyond-instrument", most: 5 }],
+    ["rack 1042 blast 52C", { kind: "expected" }],
+    ["rack 1042 blast rough", { kind: "expected", what: "blast profile" }],
+    ["rack 1042 wipe 3", { kind: "not-understood", word: "3", at: 4 }],
+    ["rack 1042 wash fast", { kind: "expected", got: "fast" }],
+    ["air damp", { kind: "expected", got: "damp" }],
+    ["air 120%", { kind: "beyond-instrument", parameter: "humidity", value: 120 }],
+    ["air 18um", { kind: "expected", got: "18um" }],
+    ["oven 1 load 412", { kind: "expected", got: "412" }],
+    ["rack 1042 polish 3", { kind: "not-understood", word: "polish", at: 3 }],
+  ])("“%s” says what is wrong", (text, error) => {
+    expect(parseShorthand(text)).toMatchObject({ ok: false, error });
+  });
+});

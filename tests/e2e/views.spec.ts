@@ -19,6 +19,8 @@ const views = [
   "/records",
   "/records/import",
   "/racks/0869",
+  "/racks/0869/prepare",
+  "/racks/0869/coat",
   "/racks/0869/thickness",
   "/racks/0869/cure",
   "/racks/0869/bench",

@@ -47,6 +47,7 @@ export async function testDatabase(): Promise<TestDatabase> {
   };
 }
 
+export type { Person };
 export const person = (role: Role, username: string = role, customerId: string | null = null): Person => ({
   id: username,
   username,

@@ -30,5 +30,6 @@ function impliedMark(text: string, commas: number, points: number): DecimalMark 
   if (commas === 0) return ".";
   if (points > 0) return text.lastIndexOf(",") > text.lastIndexOf(".") ? "," : ".";
   if (commas > 1) return ".";
-  return /^[+-]?\d{1,3},\d{3}$/.test(text) ? null : ",";
+  // Nobody writes a thousand as 0,125: a leading zero tells.
+  return /^[+-]?[1-9]\d{0,2},\d{3}$/.test(text) ? null : ",";
 }

@@ -260,9 +260,9 @@ function appearanceItem(rack: RackFile): AppearanceItem[] {
 
 /** The wash that the metal under this pass met: after a strip, only what came since. */
 function pretreatmentItem(all: Conditions, rack: RackFile): VerdictItem {
-  const since = rack.evidence[0]?.base.happened_at.getTime() ?? Number.NEGATIVE_INFINITY;
-  const stripped = rack.passes.slice(0, rack.pass + 1).some((p) => p.after?.decision === "strip");
-  const conditions = stripped ? { ...all, baths: all.baths.filter((b) => b.at.getTime() >= since) } : all;
+  const stripped = rack.passes.slice(0, rack.pass + 1).findLast((p) => p.after?.decision === "strip")?.after;
+  const since = stripped?.record.base.happened_at;
+  const conditions = since ? { ...all, baths: all.baths.filter((b) => b.at > since) } : all;
   if (conditions.baths.length === 0)
     return { item: "pretreatment", result: "unknown", grade: "unknown", sources: [], worst: null };
   const result = worstResult(conditions.baths.map((b) => b.result));

@@ -1,6 +1,6 @@
 import { scaleLinear } from "d3";
 import type { UnitSystem } from "@/core/units";
-import { figure } from "../format";
+import { figure, withUnit } from "../format";
 
 /** Every width by zone, its mean as a line: how even the creep is, and how far. */
 export function CreepChart({
@@ -19,7 +19,7 @@ export function CreepChart({
       width="330"
       className="h-auto max-w-full"
       role="img"
-      aria-label={`Creep widths: ${zones.map((z) => `${z.zone} mean ${z.meanMm.toFixed(1)} mm`).join("; ")}`}
+      aria-label={`Creep widths: ${zones.map((z) => `${z.zone} mean ${withUnit(z.meanMm, "creep", units)}`).join("; ")}`}
     >
       {zones.map((z, i) => (
         <g key={z.zone} transform={`translate(0,${i * 52})`}>

@@ -1,4 +1,4 @@
-import { within } from "@/core/limits";
+import { atLeast, atMost, within } from "@/core/limits";
 import { mean } from "@/core/statistics";
 import { judgeRack, spotsOf } from "../../rack/judge-rack";
 import { newest, type RackFile } from "../../rack/load-rack";
@@ -27,8 +27,8 @@ export function film(rack: RackFile, face: string | null, add: Add): void {
     upper: maxUm,
     where: face ?? "all faces",
   };
-  add("film-high", meanUm > maxUm ? "present" : "absent", "measured", what, sources);
-  add("film-low", meanUm < minUm ? "present" : "absent", "measured", what, sources);
+  add("film-high", atMost(meanUm, maxUm) ? "absent" : "present", "measured", what, sources);
+  add("film-low", atLeast(meanUm, minUm) ? "absent" : "present", "measured", what, sources);
   add("film-right", within(meanUm, minUm, maxUm) ? "present" : "absent", "measured", what, sources);
 }
 
@@ -43,7 +43,7 @@ export function cure(rack: RackFile, conditions: Conditions, add: Add): void {
     const deciding = bake.channels.find((c) => c.name === bake.decidingChannel);
     add(
       "cure-index-low",
-      bake.decidingIndex < 100 ? "present" : "absent",
+      atLeast(bake.decidingIndex, 100) ? "absent" : "present",
       "measured",
       {
         kind: "value",
@@ -75,7 +75,7 @@ export function cure(rack: RackFile, conditions: Conditions, add: Add): void {
     const over = Math.max(...bake.channels.map((c) => c.overbakeIndex ?? 0));
     add(
       "cure-index-high",
-      over > 100 ? "present" : "absent",
+      atMost(over, 100) ? "absent" : "present",
       "measured",
       {
         kind: "value",

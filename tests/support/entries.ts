@@ -1,0 +1,78 @@
+import { v7 as uuidv7 } from "uuid";
+import { storeEntry } from "@/server/entries/store-entry";
+import { makeJob, makeRack } from "@/server/jobs/make-job";
+import { type Person, person, type TestDatabase } from "./database";
+
+/** An entry with an id and key of its own, at a moment. */
+export const entryAt = (at: Date, rest: object) => {
+  const id = uuidv7();
+  return { id, idempotencyKey: `test:${id}`, happenedAt: at.toISOString(), ...rest };
+};
+
+/** Stores an entry as a person and throws with its failure when it is refused: for what a test takes for granted. */
+export async function stored(t: TestDatabase, who: Person, at: Date, rest: object): Promise<string> {
+  const outcome = await storeEntry(t.app, who, entryAt(at, rest), new Date(Math.max(at.getTime(), Date.now())));
+  if (!outcome.ok) throw new Error(`${JSON.stringify(rest)}: ${JSON.stringify(outcome.failure)}`);
+  return outcome.recordId;
+}
+
+export const entityId = async (t: TestDatabase, kind: string, code: string): Promise<string> =>
+  (
+    await t.app
+      .selectFrom("setup_entity")
+      .select("id")
+      .where("kind", "=", kind)
+      .where("code", "=", code)
+      .executeTakeFirstOrThrow()
+  ).id;
+
+const lead = person("lead", "ines");
+/** A rack of a demo part under a job of its own. */
+export async function freshRack(
+  t: TestDatabase,
+  number: string,
+  {
+    part = "FERRY-SEAT",
+    powder = "GR-505",
+    customer = "C1",
+    stages = ["blast", "conversion", "booth", "oven"],
+    primer = false,
+    at = new Date(),
+  } = {},
+): Promise<string> {
+  const job = await makeJob(
+    t.app,
+    lead,
+    {
+      number: `J-${number}`,
+      customer: await entityId(t, "customer", customer),
+      part: await entityId(t, "part", part),
+      powder: await entityId(t, "powder", powder),
+      dueOn: null,
+      requirement: {
+        film: { rule: "spot-area", minUm: 60, maxUm: 90, level: 3 },
+        adhesionWorstIso: 1,
+        cureDecidedBy: "index",
+      },
+      plan: { stages, primer, exposure: ["weather"], offered: [] },
+    },
+    at,
+  );
+  if (!job.ok) throw new Error(JSON.stringify(job.failure));
+  const rack = await makeRack(t.app, lead, { job: `J-${number}`, number, pieces: 2 }, at);
+  if (!rack.ok) throw new Error(JSON.stringify(rack.failure));
+  return number;
+}
+
+/** Film on every spot of the ferry seat at one value, with a place or two of its own. */
+export const seatFilm = (um: number, own: Record<string, number> = {}) =>
+  ["S", "L"].flatMap((face) =>
+    [1, 2, 3, 4, 5].flatMap((n) =>
+      [0, 1, -1].map((d) => ({
+        face,
+        spot: `${face}${n}`,
+        valueUm: (own[`${face}${n}`] ?? um) + d,
+        typed: String((own[`${face}${n}`] ?? um) + d),
+      })),
+    ),
+  );

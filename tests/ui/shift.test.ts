@@ -1,0 +1,153 @@
+import { describe, expect, test } from "vitest";
+import type { Line, OpenBake, RackOnLine, RackState } from "@/server/line/load-line";
+import { railFacts } from "@/server/line/rail-facts";
+import { dueList } from "@/ui/shift/due-list";
+
+const at = new Date("2026-05-04T10:00:00Z");
+const minutes = (n: number) => new Date(at.getTime() + n * 60_000);
+const rack = (number: string, what: RackState, over: Partial<RackOnLine> = {}): RackOnLine => ({
+  number,
+  part: "Bracket",
+  customer: "Test customer",
+  stage: "coat",
+  passage: "booth",
+  since: minutes(-30),
+  open: true,
+  result: "in",
+  what,
+  readings: 0,
+  asked: 30,
+  defect: null,
+  iso: null,
+  bareSinceMs: null,
+  ...over,
+});
+const bake = (over: Partial<OpenBake> = {}): OpenBake => ({
+  recordId: "b",
+  oven: "Oven 1",
+  load: "12",
+  racks: ["100"],
+  closedAt: minutes(-25),
+  index: 60,
+  channel: "Thick",
+  pullAt: minutes(9),
+  lastAt: at,
+  result: "in",
+  ...over,
+});
+const line = (over: Partial<Line> = {}): Line => ({
+  at,
+  racks: [],
+  baths: [],
+  bakes: [],
+  structuresDue: [],
+  openCases: [],
+  jobsDue: 2,
+  bareLimitHours: 4,
+  timeZone: "Europe/London",
+  siteName: "Test shop",
+  shift: { name: "Day shift", previousBegan: minutes(-600) },
+  ...over,
+});
+
+describe("what needs a hand", () => {
+  test("a quiet line needs none", () => {
+    expect(dueList(line())).toEqual([]);
+  });
+  test.each([
+    ["still heating", { pullAt: null, index: 12 }, "Heating", "in", null],
+    ["to be pulled in nine minutes", {}, "Pull 11:09", "in", minutes(9).getTime()],
+    ["past the minute", { pullAt: minutes(-4) }, "Pull overdue", "watch", minutes(-4).getTime()],
+    ["cured", { index: 130, pullAt: minutes(-1), result: "watch" }, "Pull now", "watch", minutes(-1).getTime()],
+    ["over-baked", { index: 300, pullAt: minutes(-1), result: "out" }, "Pull now", "out", minutes(-1).getTime()],
+    [
+      "without a trace",
+      { index: null, channel: "", pullAt: null, result: "unknown" },
+      "25 min in",
+      "unknown",
+      minutes(-25).getTime(),
+    ],
+  ] as const)("a load %s", (_, over, word, result, atMs) => {
+    expect(dueList(line({ bakes: [bake(over as Partial<OpenBake>)] }))).toMatchObject([{ word, result, atMs }]);
+  });
+  test.each([
+    ["held", "Held", "out", "/racks/100/release"],
+    ["adhesion-out", "Look", "out", "/racks/100/release"],
+    ["defect", "Look", "out", "/racks/100/release"],
+    ["film-open", "27 of 30", "unknown", "/racks/100/thickness"],
+    ["to-release", "To release", "in", "/racks/100/release"],
+    ["to-recoat", "To recoat", "watch", "/racks/100/prepare"],
+    ["to-strip", "To strip", "watch", "/racks/100/prepare"],
+  ] as const)("a rack that is %s leads where it is dealt with", (what, word, result, href) => {
+    const item = dueList(
+      line({ racks: [rack("100", what, { readings: 27, iso: what === "adhesion-out" ? 3 : null })] }),
+    );
+    expect(item).toMatchObject([{ word, result, href }]);
+  });
+  test("a running rack needs nothing", () => {
+    expect(dueList(line({ racks: [rack("100", "running")] }))).toEqual([]);
+  });
+  test("bare metal is due at the shop's limit, and out past it", () => {
+    const bare = (ago: number) =>
+      dueList(line({ racks: [rack("100", "bare", { bareSinceMs: minutes(-ago).getTime() })] }))[0];
+    expect(bare(60)).toMatchObject({ result: "in", word: "60 min bare", atMs: minutes(180).getTime() });
+    expect(bare(241)).toMatchObject({ result: "out", word: "Past limit" });
+  });
+  test("soonest first; what has no time comes last", () => {
+    const due = dueList(
+      line({
+        bakes: [bake({ pullAt: minutes(20) }), bake({ load: "13", pullAt: minutes(2) })],
+        racks: [rack("100", "held")],
+        openCases: [{ number: "7", defect: "rust-creep", zone: "Legs" }],
+      }),
+    );
+    expect(due.map((d) => d.what)).toEqual(["Rack 100, coat", "Oven 1, load 13", "Oven 1, load 12", "Case 7"]);
+  });
+});
+
+describe("the rail", () => {
+  const fact = (id: string, over: Partial<Line>) => {
+    const stage = railFacts(line(over), (d) => d.toISOString().slice(11, 16)).stages.find((s) => s.id === id);
+    return stage?.fact.text ?? stage?.fact.prefix;
+  };
+  test.each([
+    ["cure", { bakes: [bake()] }, "Oven 1 pull 10:09"],
+    ["cure", { bakes: [bake({ index: 130 })] }, "Oven 1 pull now"],
+    ["cure", { bakes: [bake({ index: 10, pullAt: null })] }, "Oven 1 heating"],
+    ["cure", { bakes: [bake({ index: null, pullAt: null })] }, "Oven 1 load 12"],
+    ["cure", {}, ""],
+    ["plan", { jobsDue: 1 }, "1 job open"],
+    ["plan", {}, "2 jobs open"],
+    ["coat", { racks: [rack("100", "running")] }, "100 in booth"],
+    ["prepare", { racks: [rack("100", "to-recoat", { stage: "prepare" })] }, "1 in hand"],
+    ["prepare", { racks: [rack("100", "bare", { stage: "prepare", bareSinceMs: minutes(-5).getTime() })] }, "100 bare"],
+    ["test", { racks: [rack("100", "film-open", { stage: "test" })] }, "100 in hand"],
+    [
+      "release",
+      { racks: [rack("100", "held", { stage: "release" }), rack("101", "held", { stage: "release" })] },
+      "2 held",
+    ],
+    ["release", { racks: [rack("100", "to-release", { stage: "release" })] }, "1 to release"],
+    ["field", { structuresDue: [{ code: "Q", name: "Quay gate", lastVisit: null }] }, "Quay gate"],
+  ] as const)("%s says %s", (id, over, said) => {
+    expect(fact(id, over as Partial<Line>)).toBe(said);
+  });
+  test("each rack hangs at its stage, with its state in a word", () => {
+    const states: RackState[] = [
+      "held",
+      "adhesion-out",
+      "defect",
+      "film-open",
+      "to-release",
+      "running",
+      "bare",
+      "to-recoat",
+      "to-strip",
+    ];
+    const rail = railFacts(line({ racks: states.map((what, i) => rack(String(i), what)) }), () => "");
+    const coat = rail.stages.find((s) => s.id === "coat");
+    expect(coat?.tags).toHaveLength(states.length);
+    expect(new Set(coat?.tags.map((tag) => tag.word)).size).toBe(states.length);
+    expect(rail.stages.filter((s) => s.id !== "coat").every((s) => s.tags.length === 0)).toBe(true);
+  });
+});
