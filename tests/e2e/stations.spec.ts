@@ -100,7 +100,7 @@ test("by entry line alone: a step, the washer, the air, a load; understood befor
     ["rack 3002 blast 46", "Rack 3002 · blast done, 46.0 µm"],
     ["rack 3002 wipe", "Rack 3002 · solvent wipe done"],
     ["rack 3002 wash", "Rack 3002 · into the washer now at its usual speed"],
-    ["air 19C 55%", "Air of the hall · air temperature 19.0 °C · humidity 55 %"],
+    ["air 19C 55%", "Air of the hall · air temperature 19 °C · humidity 55 %"],
     ["oven 1 load 777 3002", "Oven 1 · load 777, door closed now on racks 3002"],
   ] as const) {
     await page.keyboard.press("/");

@@ -141,6 +141,24 @@ describe("a rack that goes through twice", () => {
     await stored(t, inspector, earlier(200), { kind: "line-run", rack: "P102", line: "Washer 1", speedMPerMin: 1.2 });
     expect(item(await judged("P102"), "pretreatment")?.result).not.toBe("unknown");
   });
+  test("a proof that is missing outweighs a watch; what is out outweighs both", async () => {
+    await freshRack(t, "P105", { at: earlier(400) });
+    await film("P105", 62, 300);
+    await stored(t, inspector, earlier(290), {
+      kind: "thickness",
+      rack: "P105",
+      source: "typed",
+      typedUnit: "um",
+      coatNo: 1,
+      readings: [50, 50, 50].map((valueUm) => ({ face: "S", spot: "S1", valueUm, typed: "50" })),
+    });
+    const verdict = await judged("P105");
+    expect(item(verdict, "film")?.result).toBe("watch");
+    expect(verdict).toMatchObject({ result: "unknown" });
+    expect(verdict.missing).toEqual(expect.arrayContaining(["cure", "adhesion"]));
+    await cut("P105", 20, 280);
+    expect(await judged("P105")).toMatchObject({ result: "out", limiting: "adhesion" });
+  });
   test("a recoat keeps its wash", async () => {
     await freshRack(t, "P103", { at: earlier(400) });
     await stored(t, inspector, earlier(380), { kind: "line-run", rack: "P103", line: "Washer 1", speedMPerMin: 1.2 });

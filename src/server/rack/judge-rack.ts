@@ -95,14 +95,17 @@ export function judgeRack(rack: RackFile, conditions: Conditions): RackVerdict {
     ...rubItem(rack),
     ...appearanceItem(rack),
   ];
-  const result = worstResult(items.map((i) => i.result));
+  const missing = items.filter((i) => i.grade === "unknown").map((i) => i.item);
+  const worst = worstResult(items.map((i) => i.result));
+  // A proof that is missing outweighs a watch: nothing can be said of the whole before it is there.
+  const result = worst !== "out" && missing.length > 0 ? "unknown" : worst;
   return {
     kind: "rack-verdict",
     result,
     grade: weakestGrade(items.map((i) => i.grade)),
     items,
     limiting: result === "in" ? null : (items.find((i) => i.result === result)?.item ?? null),
-    missing: items.filter((i) => i.grade === "unknown").map((i) => i.item),
+    missing,
   };
 }
 

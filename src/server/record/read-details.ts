@@ -1,5 +1,5 @@
 import { type Kysely, sql } from "kysely";
-import { type DetailRow, type DetailTable, detailTableNames } from "@/db/detail-tables";
+import { type DetailRow, type DetailTable, detailTableNames, detailTables } from "@/db/detail-tables";
 import type { Database } from "@/db/schema";
 
 export type StoredDetails = { [T in DetailTable]?: DetailRow<T>[] };
@@ -25,7 +25,7 @@ export const tablesOfKind: Record<string, readonly DetailTable[]> = {
   photo: ["photo"],
 };
 
-/** Detail rows of many records at once, one query per table. */
+/** Detail rows of many records at once, one query per table; rows that have an ordinal come in its order. */
 export async function readDetails(
   db: Kysely<Database>,
   recordIds: readonly string[],
@@ -36,7 +36,9 @@ export async function readDetails(
   for (const table of tables) {
     const { rows } = await sql<{
       record_id: string;
-    }>`select * from ${sql.table(table)} where record_id = any(${recordIds}::uuid[])`.execute(db);
+    }>`select * from ${sql.table(table)} where record_id = any(${recordIds}::uuid[])${"ordinal" in detailTables[table] ? sql` order by record_id, ordinal` : sql``}`.execute(
+      db,
+    );
     for (const row of rows) {
       const details = (found.get(row.record_id) ?? {}) as Record<string, object[]>;
       details[table] ??= [];
