@@ -19,19 +19,19 @@ export type RackFile = NonNullable<Awaited<ReturnType<typeof loadRack>>>;
 export async function loadRack(db: Kysely<Database>, person: Person, number: string) {
   const rack = await findRack(db, person, number);
   if (!rack) return null;
-  const job = await db.selectFrom("job").selectAll().where("id", "=", rack.job_id).executeTakeFirstOrThrow();
-  const [parts, powders, customers] = await Promise.all([
+  const [job, parts, powders, customers, pieces, thread] = await Promise.all([
+    db.selectFrom("job").selectAll().where("id", "=", rack.job_id).executeTakeFirstOrThrow(),
     setupAt(db, "part", rack.hung_at),
     setupAt(db, "powder", rack.hung_at),
     setupAt(db, "customer", rack.hung_at),
+    db
+      .selectFrom("piece")
+      .select(["id", "serial", "position"])
+      .where("rack_id", "=", rack.id)
+      .orderBy("position")
+      .execute(),
+    threadOf(db, rack.id),
   ]);
-  const pieces = await db
-    .selectFrom("piece")
-    .select(["id", "serial", "position"])
-    .where("rack_id", "=", rack.id)
-    .orderBy("position")
-    .execute();
-  const thread = await threadOf(db, rack.id);
   const part = parts.get(job.part_id);
   const powder = powders.get(job.powder_id);
   if (!part || !powder)

@@ -33,18 +33,19 @@ export async function readDetails(
 ): Promise<Map<string, StoredDetails>> {
   const found = new Map<string, StoredDetails>();
   if (recordIds.length === 0) return found;
-  for (const table of tables) {
-    const { rows } = await sql<{
-      record_id: string;
-    }>`select * from ${sql.table(table)} where record_id = any(${recordIds}::uuid[])${"ordinal" in detailTables[table] ? sql` order by record_id, ordinal` : sql``}`.execute(
-      db,
-    );
-    for (const row of rows) {
+  const read = await Promise.all(
+    tables.map((table) =>
+      sql<{ record_id: string }>`select * from ${sql.table(table)} where record_id = any(${recordIds}::uuid[])${
+        "ordinal" in detailTables[table] ? sql` order by record_id, ordinal` : sql``
+      }`.execute(db),
+    ),
+  );
+  for (const [i, table] of tables.entries())
+    for (const row of read[i]?.rows ?? []) {
       const details = (found.get(row.record_id) ?? {}) as Record<string, object[]>;
       details[table] ??= [];
       details[table].push(row);
       found.set(row.record_id, details as StoredDetails);
     }
-  }
   return found;
 }
