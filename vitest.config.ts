@@ -12,7 +12,12 @@ export default defineConfig({
     projects: [
       {
         resolve: { alias },
-        test: { name: "core", include: ["tests/core/**/*.test.ts", "tests/ui/**/*.test.{ts,tsx}"], environment: "node", env: { TZ: "Europe/London" } },
+        test: {
+          name: "core",
+          include: ["tests/core/**/*.test.ts", "tests/ui/**/*.test.{ts,tsx}"],
+          environment: "node",
+          env: { TZ: "Europe/London" },
+        },
       },
       {
         resolve: { alias },

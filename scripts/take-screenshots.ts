@@ -16,6 +16,10 @@ const shots: [name: string, path: string, theme: "light" | "dark", width: number
   ["job", "/jobs/J-273", "light", 1280, 800],
   ["records", "/records", "light", 1280, 800],
   ["import", "(import)", "light", 1280, 800],
+  ["loads", "/cure", "light", 1280, 800],
+  ["prepare-tablet", "(prepare)", "light", 820, 1180],
+  ["coat", "(coat)", "dark", 1280, 800],
+  ["recoated", "(recoated)", "light", 1280, 1000],
 ];
 for (const [name, path, theme, width, height] of shots) {
   const context = await browser.newContext({ viewport: { width, height } });
@@ -35,6 +39,22 @@ for (const [name, path, theme, width, height] of shots) {
     await page.getByLabel("File", { exact: true }).setInputFiles("tests/samples/oven-six-channel.csv");
     await page.getByRole("button", { name: "Read it" }).click();
     await page.getByText("Understood as").waitFor();
+  } else if (path === "(prepare)" || path === "(coat)") {
+    await page.goto(`${base}/prepare`);
+    await page
+      .getByRole("link", { name: /Bare metal/ })
+      .first()
+      .click();
+    await page.getByRole("heading", { name: "Prepare and pass on" }).waitFor();
+    if (path === "(coat)") {
+      await page.getByRole("link", { name: "Coat" }).last().click();
+      await page.getByRole("button", { name: /Same as rack/ }).click();
+    }
+  } else if (path === "(recoated)") {
+    await page.goto(`${base}/records?kind=disposition`);
+    await page.locator(".row").filter({ hasText: "scuff and recoat" }).first().getByRole("link").click();
+    await page.getByText("Pass 2 through the shop").waitFor({ state: "attached" });
+    await page.locator(".bench").evaluate((bench) => bench.scrollTo(0, 320));
   } else await page.goto(base + path);
   await page.waitForTimeout(600);
   await page.screenshot({ path: `docs/screenshots/${name}.png` });
