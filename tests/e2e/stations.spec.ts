@@ -94,7 +94,7 @@ test("an operator prepares, washes, coats and loads a rack by key, and pulls it"
 });
 
 test("by entry line alone: a step, the washer, the air, a load; understood before it is kept", async ({ page }) => {
-  await signIn(page, "rufus");
+  await signIn(page, "tomasz");
   await hang(page, "J-408", "3002");
   for (const [text, said] of [
     ["rack 3002 blast 46", "Rack 3002 · blast done, 46.0 µm"],
