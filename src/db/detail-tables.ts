@@ -100,6 +100,25 @@ export const detailTables = {
     who: "text",
     due_on: "date?",
   },
+  job_plan: { version: "int", released: "boolean", document: "jsonb" },
+  offer: {
+    code: "text",
+    what: "text",
+    quantity: "float8?",
+    unit: "text?",
+    price: "float8?",
+    currency: "text",
+    risk: "text",
+  },
+  offer_answer: {
+    offer_id: "uuid",
+    taken: "boolean",
+    who: "text",
+    how: "text",
+    answered_on: "date",
+    note: "text?",
+  },
+  job_start: { start_at: "timestamptz?" },
   photo: { caption: "text", zone: "text?" },
 } as const;
 

@@ -5,7 +5,7 @@ import { type SimulatedRack, simulateLine } from "@/core/simulated-line";
 import type { Database } from "@/db/schema";
 import { sealRecords } from "@/server/record/seal";
 import type { NewRecord } from "@/server/record/store-record";
-import type { Plan, Requirement } from "@/server/requirement";
+import type { PlanInput, Requirement } from "@/server/requirement";
 import { bathRecords } from "./bath-records";
 import { DAY, demoId, insertRecords, type Made } from "./demo-record";
 import { loadField } from "./field-records";
@@ -179,7 +179,7 @@ async function loadJobs(
     };
     const seat = product.key === "FERRY-SEAT";
     const offeredOn = new Date(firstMs - 37 * DAY).toISOString().slice(0, 10);
-    const plan: Plan = {
+    const plan: PlanInput = {
       stages: [
         "blast",
         "clean",

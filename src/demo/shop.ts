@@ -1,6 +1,6 @@
-import type { SetupData, SetupKind } from "@/server/setup/setup-data";
+import type { SetupInput, SetupKind } from "@/server/setup/setup-data";
 
-type Seed = { [K in SetupKind]: { kind: K; code: string; data: SetupData<K> } }[SetupKind];
+type Seed = { [K in SetupKind]: { kind: K; code: string; data: SetupInput<K> } }[SetupKind];
 const rectangle: [number, number][] = [
   [0, 0],
   [100, 0],
@@ -18,7 +18,7 @@ const post = (id: string, name: string, recessFromY: number | null) => ({
     note: recessFromY !== null && y > recessFromY - 10 ? "by the foot plate" : "",
   })),
 });
-const powder = (code: string, name: string, extra: Partial<SetupData<"powder">>): Seed => ({
+const powder = (code: string, name: string, extra: Partial<SetupInput<"powder">>): Seed => ({
   kind: "powder",
   code,
   data: {
@@ -64,6 +64,24 @@ export const shop: readonly Seed[] = [
       dustTapeWorstGrade: 2,
       solubleSaltMgPerM2: 20,
       waterBreakHoldsS: 30,
+      rates: {
+        currency: "GBP",
+        labourPerHour: 31,
+        blastM2PerHour: 9,
+        blastPerHour: 24,
+        washM2PerHour: 45,
+        washPerHour: 62,
+        sprayM2PerHour: 28,
+        sealMPerHour: 12,
+        sealerPerM: 2.4,
+        edgeMPerHour: 18,
+        ovenPerHour: 46,
+        conveyorPerHour: 74,
+        handlingMinPerPiece: 3,
+        transferEfficiency: 0.6,
+        powderLoss: 0.05,
+        marginPercent: 28,
+      },
     },
   },
   ...(["Saltmarsh Ferries", "Brackwater Borough", "Ordway Lamps", "Pellan Charge", "Pinnock & Daughter"].map(
@@ -77,6 +95,19 @@ export const shop: readonly Seed[] = [
       substrate: "hot-rolled-steel",
       thickestMm: 6,
       features: ["hollow-section", "deep-recess"],
+      measures: {
+        box: { lengthMm: 2600, widthMm: 120, heightMm: 120 },
+        thinnestMm: 4,
+        massKg: 38,
+        areaM2: 1.3,
+        lapM: 0,
+        edgeM: 1.2,
+      },
+      marks: [
+        { kind: "hang", face: "A", at: [12, 4], note: "threaded hole, hidden by the cap" },
+        { kind: "hang", face: "A", at: [88, 4], note: "threaded hole, hidden by the cap" },
+        { kind: "drain", face: "A", at: [50, 98], note: "foot plate hole" },
+      ],
       faces: [post("A", "Face A, road side", 92), post("B", "Face B, seat side", 92)],
     },
   },
@@ -88,6 +119,13 @@ export const shop: readonly Seed[] = [
       substrate: "cast-aluminium",
       thickestMm: 8,
       features: ["deep-recess"],
+      measures: {
+        box: { lengthMm: 420, widthMm: 320, heightMm: 260 },
+        thinnestMm: 5,
+        massKg: 6.8,
+        areaM2: 0.62,
+        lapM: 0,
+      },
       faces: [
         {
           id: "H",
@@ -137,6 +175,20 @@ export const shop: readonly Seed[] = [
       substrate: "hot-rolled-steel",
       thickestMm: 5,
       features: ["sharp-edges"],
+      measures: {
+        box: { lengthMm: 1500, widthMm: 480, heightMm: 450 },
+        thinnestMm: 4,
+        massKg: 27,
+        areaM2: 1.9,
+        lapM: 0,
+        edgeM: 4.5,
+      },
+      marks: [
+        { kind: "hang", face: "L", at: [20, 6], note: "slot under the seat" },
+        { kind: "hang", face: "L", at: [80, 6], note: "slot under the seat" },
+        { kind: "mask", face: "L", at: [50, 96], note: "foot, 4 bolt holes" },
+        { kind: "rest", face: "L", at: [50, 99], note: "touch up after cure" },
+      ],
       faces: [
         {
           id: "S",
@@ -181,20 +233,53 @@ export const shop: readonly Seed[] = [
       substrate: "cold-rolled-steel",
       thickestMm: 2,
       features: ["deep-recess"],
+      measures: {
+        box: { lengthMm: 620, widthMm: 420, heightMm: 1400 },
+        thinnestMm: 2,
+        massKg: 36,
+        areaM2: 3.9,
+        lapM: 2.2,
+        edgeM: 2,
+      },
       faces: [post("D", "Door", null), post("C", "Inside corner", 4)],
     },
   },
-  powder("GR-210", "Slate satin", {}),
-  powder("GR-505", "Gorse yellow", { specificGravity: 1.7 }),
-  powder("GR-815", "Fine-texture anthracite", { minUm: 70, maxUm: 110 }),
-  powder("GR-610", "Zinc barrier primer", {
+  powder("GR-210", "Slate satin", { pricePerKg: 7.8 }),
+  powder("GR-212", "Slate satin, high-weathering", {
+    family: "polyester-high-weathering",
+    weathering: "high",
+    pricePerKg: 11.4,
+  }),
+  powder("GR-340", "Kelp green gloss", { pricePerKg: 8.2 }),
+  powder("GR-120", "Indoor white hybrid", {
+    chemistry: "epoxy-polyester hybrid",
+    family: "hybrid",
+    weathering: "indoor",
+    traits: ["indoor-chemistry-outdoors"],
+    pricePerKg: 5.9,
+  }),
+  powder("GR-505", "Gorse yellow", { specificGravity: 1.7, pricePerKg: 9.1 }),
+  powder("GR-815", "Fine-texture anthracite", { minUm: 70, maxUm: 110, pricePerKg: 8.8 }),
+  powder("GR-640", "Epoxy primer", {
     chemistry: "epoxy",
+    family: "epoxy",
     minUm: 50,
     maxUm: 80,
     traits: ["primer"],
     weathering: "indoor",
+    pricePerKg: 7.1,
   }),
-  ...(["GR-210", "GR-505", "GR-815"].flatMap((code) =>
+  powder("GR-610", "Zinc barrier primer", {
+    chemistry: "epoxy",
+    family: "epoxy",
+    specificGravity: 2.6,
+    minUm: 50,
+    maxUm: 80,
+    traits: ["primer"],
+    weathering: "indoor",
+    pricePerKg: 10.6,
+  }),
+  ...(["GR-210", "GR-212", "GR-340", "GR-120", "GR-505", "GR-815", "GR-610", "GR-640"].flatMap((code) =>
     ["2610-2", "2611-4"].map((lot) => ({
       kind: "lot",
       code: `${code}/${lot}`,
@@ -202,6 +287,7 @@ export const shop: readonly Seed[] = [
         powderCode: code,
         madeOn: lot.startsWith("2610") ? "2026-03-02" : "2026-06-11",
         receivedOn: "2026-06-20",
+        stockKg: lot.startsWith("2610") ? 18.5 : 60,
       },
     })),
   ) as Seed[]),
@@ -285,6 +371,28 @@ export const shop: readonly Seed[] = [
       ],
     },
   },
+  ...(
+    [
+      ["BLAST", "Blast room", "blast-room", [6500, 2400, 2600], null],
+      ["WASHER", "Washer opening", "washer", [4000, 900, 1700], null],
+      ["BOOTH", "Booth 1", "booth", [5500, 1700, 2200], null],
+      ["OVEN", "Oven 1", "oven", [6000, 1800, 2100], null],
+      ["HOOK", "Hook", "hook", null, 60],
+      ["CART", "Cart", "cart", [5000, 1500, 2200], 900],
+      ["RACK", "Standard rack", "rack", [1900, 500, 1600], 320],
+    ] as const
+  ).map(
+    ([code, name, role, inside, mostKg]): Seed => ({
+      kind: "equipment",
+      code,
+      data: {
+        name,
+        role,
+        insideMm: inside && { lengthMm: inside[0], widthMm: inside[1], heightMm: inside[2] },
+        mostKg,
+      },
+    }),
+  ),
   { kind: "oven", code: "Oven 1", data: { name: "Oven 1, batch, 6 m" } },
   { kind: "instrument", code: "731", data: { name: "Film gauge 731", kind: "film-gauge", serial: "00731" } },
   {

@@ -1,4 +1,14 @@
 import * as v from "valibot";
+import {
+  curings,
+  exposures,
+  families,
+  oldCoatings,
+  preparations,
+  pretreatments,
+  primers,
+  rustGrades,
+} from "@/core/plan";
 
 const finite = v.pipe(v.number(), v.finite());
 
@@ -18,11 +28,32 @@ export const requirementSchema = v.object({
 });
 export type Requirement = v.InferOutput<typeof requirementSchema>;
 
-/** How the job is to be made, and what was offered and declined. */
+export const systemSchema = v.object({
+  preparation: v.picklist(preparations),
+  breakEdges: v.boolean(),
+  outgas: v.boolean(),
+  sealSeams: v.boolean(),
+  pretreatment: v.picklist(pretreatments),
+  primer: v.picklist(primers),
+  primerUm: v.nullable(v.tuple([finite, finite])),
+  family: v.picklist(families),
+  coats: v.pipe(v.number(), v.integer(), v.minValue(1), v.maxValue(4)),
+  topUm: v.tuple([finite, finite]),
+  curing: v.picklist(curings),
+});
+export const conditionSchema = v.object({
+  rust: v.picklist(rustGrades),
+  scale: v.boolean(),
+  oldCoating: v.picklist(oldCoatings),
+  weldSpatter: v.boolean(),
+  oil: v.boolean(),
+});
+
+/** How the job is to be made, and what was offered with it when it was taken in; later versions stand on record. */
 export const planSchema = v.object({
   stages: v.array(v.string()),
   primer: v.boolean(),
-  exposure: v.array(v.picklist(["weather", "sun", "salt", "standing-water", "knocks", "indoor"])),
+  exposure: v.array(v.picklist(exposures)),
   offered: v.array(
     v.object({
       what: v.string(),
@@ -33,5 +64,14 @@ export const planSchema = v.object({
       risk: v.string(),
     }),
   ),
+  pieces: v.optional(v.nullable(v.pipe(v.number(), v.integer(), v.minValue(1))), null),
+  condition: v.optional(v.nullable(conditionSchema), null),
+  lifeYears: v.optional(v.nullable(finite), null),
+  finish: v.optional(v.picklist(["standard", "smooth", "texture", "clear"]), "standard"),
+  serviceC: v.optional(v.nullable(finite), null),
+  system: v.optional(v.nullable(systemSchema), null),
+  /** What was refused and is done all the same, each with its reason and by whom. */
+  overruled: v.optional(v.array(v.object({ kind: v.string(), reason: v.string(), by: v.string() })), []),
 });
 export type Plan = v.InferOutput<typeof planSchema>;
+export type PlanInput = v.InferInput<typeof planSchema>;

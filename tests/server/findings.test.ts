@@ -1,10 +1,11 @@
+import * as v from "valibot";
 import { describe, expect, test } from "vitest";
 import { type EstablishedFinding, findingsFromRecord } from "@/server/causes/findings-from-record";
 import type { RackFile, ThreadRecord } from "@/server/rack/load-rack";
-import type { SetupData } from "@/server/setup/setup-data";
+import { type SetupData, type SetupInput, setupSchemas } from "@/server/setup/setup-data";
 import type { BathCondition, Conditions } from "@/server/trace/conditions";
 
-const site = {
+const site = v.parse(setupSchemas.site, {
   name: "Test shop",
   timeZone: "Europe/London",
   cureDecidedBy: "index",
@@ -17,7 +18,7 @@ const site = {
   dustTapeWorstGrade: 2,
   solubleSaltMgPerM2: 20,
   waterBreakHoldsS: 30,
-} satisfies SetupData<"site">;
+} satisfies SetupInput<"site">);
 const sheet = {
   powderCode: "T-1",
   kv: [60, 80],
@@ -366,7 +367,7 @@ describe("gun, earth and powder", () => {
     expect(found(rackOf([]), "kv-high").state).toBe("unknown");
   });
   test("the lot's age on the day it was sprayed, not today", () => {
-    const lot = { powderCode: "T-1", madeOn: "2025-05-04", receivedOn: "2025-06-01" };
+    const lot = { powderCode: "T-1", madeOn: "2025-05-04", receivedOn: "2025-06-01", stockKg: null };
     expect(found(rackOf([coat()]), "powder-expired", nothing, { lot })).toMatchObject({
       state: "present",
       what: { upper: 365 },
@@ -389,7 +390,14 @@ describe("gun, earth and powder", () => {
 describe("the job", () => {
   test("a declined primer is a finding with who declined it", () => {
     const offered = [
-      { what: "Zinc primer", pricePercent: 11, taken: false, by: "the customer", on: "2026-03-01", risk: "creep" },
+      {
+        code: "zinc-primer",
+        what: "Zinc primer",
+        state: "declined",
+        by: "the customer",
+        on: "2026-03-01",
+        risk: "creep",
+      },
     ];
     expect(found(rackOf([], { plan: { offered } }), "no-primer")).toMatchObject({
       state: "present",

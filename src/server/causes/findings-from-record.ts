@@ -4,7 +4,7 @@ import type { RackFile } from "../rack/load-rack";
 import type { SetupData } from "../setup/setup-data";
 import type { Conditions } from "../trace/conditions";
 import { coat } from "./findings/coat";
-import type { EstablishedFinding, FoundWhat } from "./findings/established";
+import { declinedOption, type EstablishedFinding, type FoundWhat } from "./findings/established";
 import { cure, film } from "./findings/film-and-cure";
 import { castings, preparation } from "./findings/preparation";
 import { baths } from "./findings/wash";
@@ -48,18 +48,26 @@ export function findingsFromRecord(
   for (const feature of [
     "thermal-cut-edges",
     "sharp-edges",
-    "open-lap-seam",
+    ...(declinedOption(rack, "seam-seal") ? [] : (["open-lap-seam"] as const)),
     "hollow-section",
     "deep-recess",
     "fit-surface",
   ] as const)
     job(feature, part.features.includes(feature), feature);
+  const seam = declinedOption(rack, "seam-seal");
+  if (seam)
+    add("open-lap-seam", "present", "measured", {
+      kind: "option-declined",
+      what: seam.what,
+      by: seam.by,
+      on: seam.on,
+    });
   preparation(rack, context.site, add);
   baths(conditions, add);
   film(rack, context.face, add);
   cure(rack, conditions, add);
   coat(rack, context, add);
-  const declined = rack.job.plan.offered.find((o) => /primer/i.test(o.what) && !o.taken);
+  const declined = declinedOption(rack, "zinc-primer");
   add(
     "no-primer",
     yes(!rack.job.plan.primer),
@@ -88,13 +96,15 @@ export function findingsFromRecord(
     yes(
       outdoors &&
         (powder.weathering === "indoor" ||
-          (exposure.includes("sun") && exposure.includes("salt") && powder.weathering === "standard")),
+          (exposure.includes("sun") &&
+            (exposure.includes("salt") || exposure.includes("coast")) &&
+            powder.weathering === "standard")),
     ),
     "by-procedure",
     { kind: "exposure", exposure },
   );
   for (const [finding, word] of [
-    ["salt-exposure", "salt"],
+    ["salt-exposure", exposure.includes("coast") ? "coast" : "salt"],
     ["standing-water", "standing-water"],
     ["impact-service", "knocks"],
   ] as const)

@@ -1,6 +1,7 @@
 import type { Kysely } from "kysely";
 import * as v from "valibot";
 import type { Database } from "@/db/schema";
+import { planOf } from "../plan/plan-of";
 import { loadRack, type RackFile } from "../rack/load-rack";
 import { planSchema, requirementSchema } from "../requirement";
 import { setupAt } from "../setup/setup-data";
@@ -43,7 +44,7 @@ export async function listJobs(db: Kysely<Database>, person: Person, at: Date, l
 export type JobFile = NonNullable<Awaited<ReturnType<typeof loadJob>>>;
 
 /** A job with its racks by number. Null where it is not this person's. */
-export async function loadJob(db: Kysely<Database>, person: Person, number: string) {
+export async function loadJob(db: Kysely<Database>, person: Person, number: string, at = new Date()) {
   const row = await db
     .selectFrom("job")
     .selectAll()
@@ -56,6 +57,7 @@ export async function loadJob(db: Kysely<Database>, person: Person, number: stri
     setupAt(db, "part", row.received_at),
     setupAt(db, "powder", row.received_at),
   ]);
+  const plan = await planOf(db, row, at);
   const racks = await db
     .selectFrom("rack")
     .select(["number", "hung_at"])
@@ -72,7 +74,7 @@ export async function loadJob(db: Kysely<Database>, person: Person, number: stri
     part: parts.get(row.part_id),
     powder: powders.get(row.powder_id),
     requirement: v.parse(requirementSchema, row.requirement),
-    plan: v.parse(planSchema, row.plan),
+    plan,
     racks,
   };
 }

@@ -1,8 +1,9 @@
 import { type Kysely, sql } from "kysely";
 import * as v from "valibot";
 import type { Database, RecordTable } from "@/db/schema";
+import { planOf } from "../plan/plan-of";
 import { readDetails, type StoredDetails, tablesOfKind } from "../record/read-details";
-import { planSchema, requirementSchema } from "../requirement";
+import { requirementSchema } from "../requirement";
 import { setupAt } from "../setup/setup-data";
 import type { Person } from "../sign-in/roles";
 import { findRack } from "./find-rack";
@@ -32,6 +33,8 @@ export async function loadRack(db: Kysely<Database>, person: Person, number: str
       .execute(),
     threadOf(db, rack.id),
   ]);
+  // As the plan stood when the rack was hung: a later version is not held against it.
+  const plan = await planOf(db, job, rack.hung_at);
   const part = parts.get(job.part_id);
   const powder = powders.get(job.powder_id);
   if (!part || !powder)
@@ -49,7 +52,7 @@ export async function loadRack(db: Kysely<Database>, person: Person, number: str
       receivedAt: job.received_at,
       dueOn: job.due_on,
       requirement: v.parse(requirementSchema, job.requirement),
-      plan: v.parse(planSchema, job.plan),
+      plan,
     },
     customer: customers.get(job.customer_id)?.data.name ?? "",
     part,

@@ -23,6 +23,10 @@ export const tablesOfKind: Record<string, readonly DetailTable[]> = {
   finding: ["finding"],
   confirmation: ["confirmation"],
   photo: ["photo"],
+  plan: ["job_plan"],
+  offer: ["offer"],
+  "offer-answer": ["offer_answer"],
+  "job-start": ["job_start"],
 };
 
 /** Detail rows of many records at once, one query per table; rows that have an ordinal come in its order. */

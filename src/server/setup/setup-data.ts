@@ -1,5 +1,6 @@
 import { type Kysely, sql } from "kysely";
 import * as v from "valibot";
+import { families, partFeatures, substrates, usualSchools } from "@/core/plan";
 import type { Database } from "@/db/schema";
 
 const finite = v.pipe(v.number(), v.finite());
@@ -10,24 +11,62 @@ const window = v.object({
   watchUpper: v.optional(v.nullable(finite), null),
 });
 const point = v.tuple([finite, finite]);
+const box = v.object({ lengthMm: finite, widthMm: finite, heightMm: finite });
+
+const money = v.pipe(finite, v.minValue(0));
+const rates = v.object({
+  currency: v.string(),
+  labourPerHour: money,
+  blastM2PerHour: money,
+  blastPerHour: money,
+  washM2PerHour: money,
+  washPerHour: money,
+  sprayM2PerHour: money,
+  sealMPerHour: money,
+  sealerPerM: money,
+  edgeMPerHour: money,
+  ovenPerHour: money,
+  conveyorPerHour: money,
+  handlingMinPerPiece: money,
+  transferEfficiency: finite,
+  powderLoss: finite,
+  marginPercent: finite,
+});
 
 /** What each kind of set-up data holds. Versioned by validity: a judgement of last year finds the limits of last year. */
 export const setupSchemas = {
   customer: v.object({ name: v.string() }),
   part: v.object({
     name: v.string(),
-    substrate: v.picklist([
-      "hot-rolled-steel",
-      "cold-rolled-steel",
-      "cast-aluminium",
-      "cast-iron",
-      "aluminium",
-      "galvanised",
-      "stainless",
-    ]),
+    substrate: v.picklist(substrates),
     thickestMm: finite,
-    features: v.array(
-      v.picklist(["thermal-cut-edges", "sharp-edges", "open-lap-seam", "hollow-section", "deep-recess", "fit-surface"]),
+    features: v.array(v.picklist(partFeatures)),
+    /** What a fit, a quantity and a price need; absent on parts that were never planned. */
+    measures: v.optional(
+      v.nullable(
+        v.object({
+          box,
+          thinnestMm: finite,
+          massKg: finite,
+          areaM2: finite,
+          lapM: finite,
+          edgeM: v.optional(finite, 0),
+          assumed: v.optional(v.array(v.string()), []),
+        }),
+      ),
+      null,
+    ),
+    /** Places on the sketch that planning sets: where it hangs, what is masked or plugged, where it rests and drains. */
+    marks: v.optional(
+      v.array(
+        v.object({
+          kind: v.picklist(["hang", "mask", "plug", "rest", "drain", "earth"]),
+          face: v.string(),
+          at: point,
+          note: v.optional(v.string(), ""),
+        }),
+      ),
+      [],
     ),
     /** Sketch in a 0–100 by 0–100 field per face. */
     faces: v.array(
@@ -61,8 +100,22 @@ export const setupSchemas = {
       ]),
     ),
     weathering: v.picklist(["indoor", "standard", "high"]),
+    family: v.optional(v.picklist(families), "polyester"),
+    pricePerKg: v.optional(v.nullable(finite), null),
   }),
-  lot: v.object({ powderCode: v.string(), madeOn: v.string(), receivedOn: v.string() }),
+  lot: v.object({
+    powderCode: v.string(),
+    madeOn: v.string(),
+    receivedOn: v.string(),
+    stockKg: v.optional(v.nullable(finite), null),
+  }),
+  /** Places a part must pass: what their mouth lets in and what they carry. */
+  equipment: v.object({
+    name: v.string(),
+    role: v.picklist(["booth", "oven", "washer", "blast-room", "cart", "hook", "rack"]),
+    insideMm: v.nullable(box),
+    mostKg: v.nullable(finite),
+  }),
   bath: v.object({
     name: v.string(),
     stage: v.string(),
@@ -120,10 +173,27 @@ export const setupSchemas = {
     dustTapeWorstGrade: v.optional(finite, 2),
     solubleSaltMgPerM2: v.optional(finite, 20),
     waterBreakHoldsS: v.optional(finite, 30),
+    schools: v.optional(
+      v.object({
+        conversion: v.picklist(["iron-phosphate", "zirconium"]),
+        primerCuring: v.picklist(["primer-gelled", "dry-on-dry", "two-full-cures"]),
+        outgasAlwaysForCastings: v.boolean(),
+        preparation: v.picklist(["blast", "sand"]),
+      }),
+      usualSchools,
+    ),
+    rates: v.optional(v.nullable(rates), null),
+    /** Working hours a day at the stages, for the calendar; and the room left round a part and between pieces, mm. */
+    workHoursPerDay: v.optional(finite, 16),
+    marginMm: v.optional(finite, 50),
+    gapMm: v.optional(finite, 100),
+    conveyorOvenM: v.optional(finite, 15),
   }),
 } as const;
 export type SetupKind = keyof typeof setupSchemas;
 export type SetupData<K extends SetupKind> = v.InferOutput<(typeof setupSchemas)[K]>;
+/** Set-up data as it is written: what has a default may be left out. */
+export type SetupInput<K extends SetupKind> = v.InferInput<(typeof setupSchemas)[K]>;
 export type SetupItem<K extends SetupKind> = {
   readonly id: string;
   readonly code: string;

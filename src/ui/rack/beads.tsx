@@ -43,25 +43,33 @@ export function beadsOf(input: BeadsInput): Bead[] {
   return beads.map((bead) => ({ ...bead, key: `${rack.pass}:${bead.key}`, branch: rack.pass }));
 }
 
+/** What was agreed before the metal came in: what was turned down first, since that is what is asked for years later. */
 function planBead(rack: RackFile, timeZone: string): Bead {
-  const offered = rack.job.plan.offered[0];
+  const { plan } = rack.job;
+  const declined = plan.offered.filter((o) => o.state === "declined");
+  const taken = plan.offered.filter((o) => o.state === "taken");
   return {
     key: "plan",
     stage: "Plan",
     time: dateAndTime(rack.job.receivedAt, timeZone).split(",")[0] ?? "",
     href: `/jobs/${rack.job.number}`,
-    result: offered && !offered.taken ? "watch" : "in",
+    result: declined.length > 0 ? "watch" : "in",
     grade: "measured",
-    note: "",
-    text: offered ? (
+    note: plan.version > 0 ? `plan ${plan.version}` : "",
+    text: (
       <>
-        {offered.what} offered{offered.pricePercent ? ` at +${offered.pricePercent} %` : ""},{" "}
-        <b>{offered.taken ? "taken" : "declined"}</b> by {offered.by} on {offered.on}; {offered.risk}
-      </>
-    ) : (
-      <>
-        Job {rack.job.number}: {rack.powder.code} {rack.powder.data.name},{" "}
-        {rack.job.plan.primer ? "primed" : "one coat"}
+        {declined.map((o) => (
+          <span key={o.what} className="block">
+            {o.what} offered{o.pricePercent ? ` at +${o.pricePercent} %` : ""}, <b>declined</b> by {o.by} on {o.on};{" "}
+            {o.risk}
+          </span>
+        ))}
+        {declined.length === 0 && (
+          <>
+            Job {rack.job.number}: {rack.powder.code} {rack.powder.data.name}, {plan.primer ? "primed" : "one coat"}
+            {taken.length > 0 ? `; taken: ${taken.map((o) => o.what.toLowerCase()).join(", ")}` : ""}
+          </>
+        )}
       </>
     ),
   };

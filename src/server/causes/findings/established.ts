@@ -1,5 +1,6 @@
 import type { FindingState } from "@/core/diagnosis";
 import type { EvidenceGrade } from "@/core/verdict";
+import type { RackFile } from "../../rack/load-rack";
 
 /** A finding as the record establishes it, with what was found and the records it rests on. */
 export type EstablishedFinding = {
@@ -34,3 +35,7 @@ export type Add = (
   what: FoundWhat,
   sources?: readonly string[],
 ) => void;
+
+/** An option that was offered and turned down, by its code; undefined where it was not. */
+export const declinedOption = (rack: RackFile, code: string) =>
+  rack.job.plan.offered.find((o) => o.code === code && o.state === "declined");

@@ -1,7 +1,7 @@
 import { within } from "@/core/limits";
 import { newest, type RackFile } from "../../rack/load-rack";
 import type { SetupData } from "../../setup/setup-data";
-import type { Add, FoundWhat } from "./established";
+import { type Add, declinedOption, type FoundWhat } from "./established";
 
 /** Metals that hold gas and give it off through the film. */
 export const castings = ["cast-aluminium", "cast-iron"];
@@ -33,13 +33,18 @@ export function preparation(rack: RackFile, site: SetupData<"site">, add: Add): 
       add("profile-low", row.value < site.blastProfileUm[0] ? "present" : "absent", "measured", what, [blast.base.id]);
       add("profile-high", row.value > site.blastProfileUm[1] ? "present" : "absent", "measured", what, [blast.base.id]);
     }
-  } else
+  } else {
+    const declined = declinedOption(rack, "blast");
+    const called = rack.job.plan.stages.includes("blast");
     add(
       "no-blast",
-      rack.job.plan.stages.includes("blast") ? "unknown" : "present",
-      rack.job.plan.stages.includes("blast") ? "unknown" : "by-procedure",
-      { kind: "never-recorded" },
+      declined || !called ? "present" : "unknown",
+      declined ? "measured" : called ? "unknown" : "by-procedure",
+      declined
+        ? { kind: "option-declined", what: declined.what, by: declined.by, on: declined.on }
+        : { kind: "never-recorded" },
     );
+  }
   const called = castings.includes(rack.part.data.substrate) || rack.part.data.substrate === "galvanised";
   const prebake = step("prebake");
   const bakeRow = prebake?.details.prep_step?.[0];

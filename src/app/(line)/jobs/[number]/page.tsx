@@ -80,7 +80,9 @@ export default async function JobPage({ params }: { params: Promise<{ number: st
                     {o.by}, {o.on}
                   </span>
                 </span>
-                <Verdict result={o.taken ? "in" : "watch"}>{o.taken ? "Taken" : "Declined"}</Verdict>
+                <Verdict result={o.state === "taken" ? "in" : o.state === "declined" ? "watch" : "unknown"}>
+                  {o.state === "taken" ? "Taken" : o.state === "declined" ? "Declined" : "Not answered"}
+                </Verdict>
               </div>
             ))}
           </div>

@@ -1,0 +1,126 @@
+import type { Kysely } from "kysely";
+import * as v from "valibot";
+import { lineStagesOf, refusals } from "@/core/plan";
+import type { Json } from "@/db/detail-tables";
+import type { Database } from "@/db/schema";
+import { type EntryOutcome, outcomeOf, refuse } from "../entries/made";
+import { storeRecord } from "../record/store-record";
+import { conditionSchema, type Plan, planSchema, systemSchema } from "../requirement";
+import type { Person } from "../sign-in/roles";
+import { loadPlanFile } from "./load-plan";
+
+const changeSchema = v.object({
+  id: v.pipe(v.string(), v.uuid("is not an id")),
+  job: v.pipe(v.string(), v.maxLength(20)),
+  /** The version that was on screen: a change on top of another's is refused, theirs shown first. */
+  seen: v.pipe(v.number(), v.integer(), v.minValue(0)),
+  reason: v.pipe(v.string(), v.trim(), v.maxLength(400)),
+  release: v.boolean(),
+  condition: v.optional(conditionSchema),
+  system: v.optional(systemSchema),
+  pieces: v.optional(
+    v.pipe(
+      v.number("is not a number"),
+      v.integer("is not a whole number"),
+      v.minValue(1, "is under 1"),
+      v.maxValue(100_000, "is over 100000"),
+    ),
+  ),
+  lifeYears: v.optional(v.nullable(v.pipe(v.number(), v.minValue(0.1), v.maxValue(100)))),
+  exposure: v.optional(planSchema.entries.exposure),
+  /** Reasons for what is refused and done all the same, by refusal. */
+  overrule: v.optional(
+    v.record(
+      v.string(),
+      v.pipe(v.string(), v.trim(), v.minLength(3, "is too short: name the reason"), v.maxLength(400)),
+    ),
+    {},
+  ),
+});
+
+/**
+ * A new version of a job's plan; the one before stays on record. After release to the shop a change needs its reason.
+ * What cannot work is refused unless a person overrules it with a reason, which is kept with the plan.
+ * Failures: `bad-entry`, `unknown-job`, `changed-meanwhile`, `reason-needed`, `no-measures`, a refusal by its own name
+ * under `refused-system`, and the store's own.
+ */
+export async function changePlan(
+  db: Kysely<Database>,
+  person: Person,
+  input: unknown,
+  at: Date,
+): Promise<EntryOutcome> {
+  const parsed = v.safeParse(changeSchema, input);
+  if (!parsed.success) {
+    const [issue] = parsed.issues;
+    return refuse({
+      kind: "bad-entry",
+      field: issue.path?.map((p) => String(p.key)).join(".") ?? "",
+      why: issue.message,
+      value: typeof issue.input === "object" ? "" : String(issue.input).slice(0, 40),
+    });
+  }
+  const change = parsed.output;
+  const key = `plan:${change.id}`;
+  const again = await db.selectFrom("record").select("id").where("idempotency_key", "=", key).executeTakeFirst();
+  if (again) return { ok: true, recordId: again.id, already: true };
+  const file = await loadPlanFile(db, person, change.job, at);
+  if (!file) return refuse({ kind: "unknown-job", number: change.job });
+  const { plan } = file;
+  const newest = plan.versions.at(-1);
+  if (plan.version !== change.seen)
+    return refuse({ kind: "changed-meanwhile", by: newest?.by ?? "", version: plan.version });
+  if (plan.released && plan.version > 0 && change.reason.length < 3)
+    return refuse({ kind: "reason-needed", version: plan.version });
+  const system = change.system ?? plan.system;
+  const exposure = change.exposure ?? plan.exposure;
+  if (!file.part) return refuse({ kind: "no-measures", part: file.partName });
+  const service = { exposure, lifeYears: plan.lifeYears, finish: plan.finish, serviceC: plan.serviceC };
+  const against = system ? refusals(file.part, service, system) : [];
+  const unanswered = against.find((r) => !change.overrule[r.kind] && !plan.overruled.some((o) => o.kind === r.kind));
+  if (unanswered) return refuse({ ...unanswered, kind: "refused-system", refusal: unanswered.kind });
+  const overruled = against.map((r) => {
+    const before = plan.overruled.find((o) => o.kind === r.kind);
+    return change.overrule[r.kind] || !before
+      ? { kind: r.kind, reason: change.overrule[r.kind] ?? "", by: person.name }
+      : before;
+  });
+  const next: Plan = {
+    stages: plan.stages,
+    primer: system ? system.primer !== "none" : plan.primer,
+    exposure,
+    offered: [],
+    pieces: change.pieces ?? plan.pieces,
+    condition: change.condition ?? plan.condition,
+    lifeYears: change.lifeYears === undefined ? plan.lifeYears : change.lifeYears,
+    finish: plan.finish,
+    serviceC: plan.serviceC,
+    system,
+    overruled,
+  };
+  const stages = system ? lineStagesOf(file.routeFor(next)) : plan.stages;
+  const outcome = await storeRecord(
+    db,
+    {
+      id: change.id,
+      kind: "plan",
+      happenedAt: at,
+      by: person.username,
+      grade: "measured",
+      idempotencyKey: key,
+      jobId: file.jobId,
+      supersedes: newest ? { recordId: newest.recordId, reason: change.reason || "Planned further" } : null,
+      details: {
+        job_plan: [
+          {
+            version: plan.version + 1,
+            released: change.release,
+            document: JSON.parse(JSON.stringify({ ...next, stages: [...stages] })) as Json,
+          },
+        ],
+      },
+    },
+    at,
+  );
+  return outcomeOf(outcome);
+}

@@ -1,0 +1,220 @@
+import type { Kysely } from "kysely";
+import * as v from "valibot";
+import {
+  type Advice,
+  advise,
+  asNew,
+  type Costing,
+  costJob,
+  type Equipment,
+  type Fit,
+  fitPart,
+  type Hanging,
+  hangingOf,
+  howManyHang,
+  type Loading,
+  type PlannedPart,
+  type Refusal,
+  type Risk,
+  type RouteStep,
+  readRisks,
+  refusals,
+  routeCard,
+} from "@/core/plan";
+import type { Result } from "@/core/result";
+import type { Database } from "@/db/schema";
+import { type Plan, requirementSchema } from "../requirement";
+import { type SetupData, type SetupItem, setupAt, siteAt } from "../setup/setup-data";
+import type { Person } from "../sign-in/roles";
+import { type JobPlan, planOf } from "./plan-of";
+
+export type PlanFile = NonNullable<Awaited<ReturnType<typeof loadPlanFile>>>;
+export type PowderOnHand = { readonly lot: string; readonly stockKg: number; readonly daysLeft: number };
+
+/** A planned part out of set-up data; null where it was never measured. */
+export function measuredPart(part: SetupData<"part">): PlannedPart | null {
+  const m = part.measures;
+  return m
+    ? {
+        substrate: part.substrate,
+        features: part.features,
+        box: m.box,
+        thinnestMm: m.thinnestMm,
+        thickestMm: part.thickestMm,
+        massKg: m.massKg,
+        areaM2: m.areaM2,
+        lapM: m.lapM,
+      }
+    : null;
+}
+
+/** Everything the Plan stage says about a job: risks, advice, refusals, fit, hanging, cost and route. Null where it is not this person's. */
+export async function loadPlanFile(db: Kysely<Database>, person: Person, number: string, at: Date) {
+  const job = await db
+    .selectFrom("job")
+    .selectAll()
+    .where("number", "=", number)
+    .$if(person.customerId !== null, (q) => q.where("customer_id", "=", person.customerId as string))
+    .executeTakeFirst();
+  if (!job) return null;
+  const [plan, parts, powders, lots, equipment, baths, customers, site] = await Promise.all([
+    planOf(db, job, at),
+    setupAt(db, "part", at),
+    setupAt(db, "powder", at),
+    setupAt(db, "lot", at),
+    setupAt(db, "equipment", at),
+    setupAt(db, "bath", at),
+    setupAt(db, "customer", at),
+    siteAt(db, at),
+  ]);
+  const item = parts.get(job.part_id);
+  const powder = powders.get(job.powder_id);
+  if (!item || !powder) throw new Error(`job ${number}: its part or powder has no version at ${at.toISOString()}`);
+  const part = measuredPart(item.data);
+  const condition = plan.condition ?? asNew;
+  const service = { exposure: plan.exposure, lifeYears: plan.lifeYears, finish: plan.finish, serviceC: plan.serviceC };
+  const advice: Result<Advice> | null = part ? advise(part, condition, service, site.schools) : null;
+  const places = [...equipment.values()].map(toEquipment);
+  const fit = part
+    ? fitPart(
+        part,
+        places.filter((p) => p.role !== "rack"),
+        site.marginMm,
+      )
+    : null;
+  const loading = part && fit?.ok && fit.value.best ? loadingOf(part, fit.value, places, site) : null;
+  const schedule = powder.data.schedule;
+  const middle = [...schedule].sort((a, b) => a.metalC - b.metalC)[Math.floor(schedule.length / 2)];
+  const conversion = [...baths.values()].find((b) => b.data.role === "conversion");
+  const masks = item.data.marks.filter((m) => m.kind === "mask" || m.kind === "plug").length;
+  const routeFor = (p: Pick<Plan, "system" | "condition">): readonly RouteStep[] =>
+    part && p.system
+      ? routeCard({
+          part,
+          condition: p.condition ?? asNew,
+          system: p.system,
+          cureMetalC: middle?.metalC ?? 190,
+          cureMinutes: middle?.minutes ?? 15,
+          blastProfileUm: site.blastProfileUm,
+          contactS: conversion?.data.contactS ?? null,
+          masks,
+        })
+      : [];
+  const primer = [...powders.values()].find(
+    (p) =>
+      p.data.traits.includes("primer") &&
+      (plan.system?.primer === "epoxy"
+        ? p.data.family === "epoxy" && !/zinc/i.test(p.data.name)
+        : /zinc/i.test(p.data.name)),
+  );
+  const risks: readonly Risk[] = part ? readRisks(part, condition, service, plan.system) : [];
+  const refused: readonly Refusal[] = part && plan.system ? refusals(part, service, plan.system) : [];
+  return {
+    jobId: job.id,
+    number: job.number,
+    customer: customers.get(job.customer_id)?.data.name ?? "",
+    receivedAt: job.received_at,
+    dueOn: job.due_on,
+    requirement: v.parse(requirementSchema, job.requirement),
+    plan,
+    partItem: item,
+    partName: item.data.name,
+    part,
+    powder,
+    primer: primer ?? null,
+    site,
+    condition,
+    service,
+    risks,
+    refused,
+    advice,
+    equipment: places,
+    fit,
+    loading,
+    hanging: part ? hangingFor(item, part) : null,
+    costing: part && plan.system ? costingOf(part, plan, item, powder, primer ?? null, site, loading) : null,
+    lots: [...lots.values()]
+      .filter((l) => l.data.powderCode === powder.code)
+      .map(
+        (l): PowderOnHand => ({
+          lot: l.code,
+          stockKg: l.data.stockKg ?? 0,
+          daysLeft: Math.floor(
+            powder.data.shelfLifeDays - (at.getTime() - new Date(l.data.madeOn).getTime()) / 86_400_000,
+          ),
+        }),
+      )
+      .sort((a, b) => a.daysLeft - b.daysLeft),
+    route: routeFor(plan),
+    routeFor,
+  };
+}
+
+const toEquipment = (e: SetupItem<"equipment">): Equipment => ({
+  code: e.code,
+  name: e.data.name,
+  role: e.data.role,
+  inside: e.data.insideMm,
+  mostKg: e.data.mostKg,
+});
+
+function loadingOf(
+  part: PlannedPart,
+  fit: Fit,
+  places: readonly Equipment[],
+  site: SetupData<"site">,
+): Result<Loading> | null {
+  const rack = places.find((p) => p.role === "rack");
+  const oven = places.find((p) => p.role === "oven");
+  if (!fit.best || !rack?.inside || !oven?.inside) return null;
+  return howManyHang({
+    orientation: fit.best.orientation,
+    massKg: part.massKg,
+    rack: { widthMm: rack.inside.lengthMm, heightMm: rack.inside.heightMm, mostKg: rack.mostKg ?? 1000 },
+    oven: { lengthMm: oven.inside.lengthMm, widthMm: oven.inside.widthMm },
+    gapMm: site.gapMm,
+  });
+}
+
+/** The hang points set on the first face they stand on, against its middle: the centre of an even part. */
+function hangingFor(
+  item: SetupItem<"part">,
+  part: PlannedPart,
+): { readonly points: number; readonly result: Result<Hanging> } {
+  const hangs = item.data.marks.filter((m) => m.kind === "hang");
+  const face = hangs[0]?.face;
+  const points = hangs
+    .filter((m) => m.face === face)
+    .map((m) => ({ xMm: (m.at[0] / 100) * part.box.lengthMm, yMm: (1 - m.at[1] / 100) * part.box.heightMm }));
+  return {
+    points: points.length,
+    result: hangingOf(points, { xMm: part.box.lengthMm / 2, yMm: part.box.heightMm / 2 }),
+  };
+}
+
+function costingOf(
+  part: PlannedPart,
+  plan: JobPlan,
+  item: SetupItem<"part">,
+  powder: SetupItem<"powder">,
+  primer: SetupItem<"powder"> | null,
+  site: SetupData<"site">,
+  loading: Result<Loading> | null,
+): Result<Costing> | null {
+  if (!plan.system || !site.rates || powder.data.pricePerKg === null) return null;
+  const price = (p: SetupItem<"powder">) => ({
+    specificGravity: p.data.specificGravity,
+    perKg: p.data.pricePerKg ?? 0,
+    schedule: p.data.schedule,
+  });
+  return costJob({
+    part,
+    pieces: plan.pieces ?? 1,
+    system: plan.system,
+    top: price(powder),
+    primer: primer ? price(primer) : null,
+    rates: site.rates,
+    perOven: loading?.ok ? loading.value.perOven : 1,
+    edgeM: item.data.measures?.edgeM ?? 0,
+  });
+}

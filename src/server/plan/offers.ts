@@ -1,0 +1,130 @@
+import type { Kysely } from "kysely";
+import * as v from "valibot";
+import type { Database } from "@/db/schema";
+import { type EntryOutcome, outcomeOf, refuse } from "../entries/made";
+import { storeRecord } from "../record/store-record";
+import type { Person } from "../sign-in/roles";
+
+const id = v.pipe(v.string(), v.uuid("is not an id"));
+const filled = (most: number) =>
+  v.pipe(v.string(), v.trim(), v.minLength(1, "is empty"), v.maxLength(most, `is longer than ${most} characters`));
+const amount = v.nullable(
+  v.pipe(
+    v.number("is not a number"),
+    v.finite("is not a number"),
+    v.minValue(0, "is under 0"),
+    v.maxValue(1e7, "is over ten million"),
+  ),
+);
+export const offerSchema = v.object({
+  id,
+  job: filled(20),
+  code: v.pipe(v.string(), v.regex(/^[a-z][a-z-]*$/, "is not an option"), v.maxLength(40)),
+  what: filled(120),
+  quantity: amount,
+  unit: v.nullable(filled(12)),
+  price: amount,
+  currency: v.pipe(v.string(), v.maxLength(8)),
+  risk: filled(300),
+});
+export const answerSchema = v.object({
+  id,
+  offer: id,
+  taken: v.boolean(),
+  who: filled(80),
+  how: v.picklist(["by mail", "by telephone", "in person", "signed"]),
+  on: v.pipe(v.string(), v.isoDate("is not a date")),
+  note: v.pipe(v.string(), v.trim(), v.maxLength(300)),
+});
+type Issues = readonly [v.BaseIssue<unknown>, ...v.BaseIssue<unknown>[]];
+const bad = ([issue]: Issues) =>
+  refuse({
+    kind: "bad-entry",
+    field: issue.path?.map((p) => String(p.key)).join(".") ?? "",
+    why: issue.message,
+    value: typeof issue.input === "object" ? "" : String(issue.input).slice(0, 40),
+  });
+
+/** Offers an option on a job: what, how much of it, its price, and the risk taken by going without, in plain words. Failures: `bad-entry`, `unknown-job`, and the store's. */
+export async function makeOffer(db: Kysely<Database>, person: Person, input: unknown, at: Date): Promise<EntryOutcome> {
+  const parsed = v.safeParse(offerSchema, input);
+  if (!parsed.success) return bad(parsed.issues);
+  const o = parsed.output;
+  const job = await db
+    .selectFrom("job")
+    .select("id")
+    .where("number", "=", o.job)
+    .$if(person.customerId !== null, (q) => q.where("customer_id", "=", person.customerId as string))
+    .executeTakeFirst();
+  if (!job) return refuse({ kind: "unknown-job", number: o.job });
+  return outcomeOf(
+    await storeRecord(
+      db,
+      {
+        id: o.id,
+        kind: "offer",
+        happenedAt: at,
+        by: person.username,
+        grade: "measured",
+        idempotencyKey: `offer:${o.id}`,
+        jobId: job.id,
+        details: {
+          offer: [
+            {
+              code: o.code,
+              what: o.what,
+              quantity: o.quantity,
+              unit: o.unit,
+              price: o.price,
+              currency: o.currency,
+              risk: o.risk,
+            },
+          ],
+        },
+      },
+      at,
+    ),
+  );
+}
+
+/** The customer's answer to an offer, with whose word it was, how and when; a later answer stands, the earlier stays on record. Failures: `bad-entry`, `unknown-offer`, `in-the-future`, and the store's. */
+export async function answerOffer(
+  db: Kysely<Database>,
+  person: Person,
+  input: unknown,
+  at: Date,
+): Promise<EntryOutcome> {
+  const parsed = v.safeParse(answerSchema, input);
+  if (!parsed.success) return bad(parsed.issues);
+  const a = parsed.output;
+  if (new Date(a.on) > at) return refuse({ kind: "in-the-future", happenedAt: a.on });
+  const offer = await db
+    .selectFrom("record")
+    .innerJoin("offer", "offer.record_id", "record.id")
+    .innerJoin("job", "job.id", "record.job_id")
+    .select(["record.job_id", "job.customer_id"])
+    .where("record.id", "=", a.offer)
+    .$if(person.customerId !== null, (q) => q.where("job.customer_id", "=", person.customerId as string))
+    .executeTakeFirst();
+  if (!offer?.job_id) return refuse({ kind: "unknown-offer" });
+  return outcomeOf(
+    await storeRecord(
+      db,
+      {
+        id: a.id,
+        kind: "offer-answer",
+        happenedAt: at,
+        by: person.username,
+        grade: "measured",
+        idempotencyKey: `answer:${a.id}`,
+        jobId: offer.job_id,
+        details: {
+          offer_answer: [
+            { offer_id: a.offer, taken: a.taken, who: a.who, how: a.how, answered_on: a.on, note: a.note || null },
+          ],
+        },
+      },
+      at,
+    ),
+  );
+}

@@ -1,0 +1,299 @@
+import { type Kysely, sql } from "kysely";
+import { v7 as uuidv7 } from "uuid";
+import * as v from "valibot";
+import {
+  advise,
+  checkPart,
+  exposures,
+  lineStagesOf,
+  type PlannedPart,
+  partFeatures,
+  refusals,
+  routeCard,
+  substrates,
+} from "@/core/plan";
+import type { Failure } from "@/core/result";
+import type { Database } from "@/db/schema";
+import { conditionSchema, type Plan, type Requirement, systemSchema } from "../requirement";
+import { type SetupInput, setupAt, siteAt } from "../setup/setup-data";
+import type { Person } from "../sign-in/roles";
+
+const filled = (most: number) =>
+  v.pipe(v.string(), v.trim(), v.minLength(1, "is empty"), v.maxLength(most, `is longer than ${most} characters`));
+const size = v.pipe(v.number("is not a number"), v.finite("is not a number"));
+const lineSchema = v.object({
+  name: filled(80),
+  substrate: v.picklist(substrates, "is not a metal known here"),
+  features: v.array(v.picklist(partFeatures)),
+  box: v.object({ lengthMm: size, widthMm: size, heightMm: size }),
+  thinnestMm: size,
+  thickestMm: size,
+  massKg: size,
+  areaM2: size,
+  lapM: size,
+  assumed: v.array(v.string()),
+  pieces: v.pipe(
+    v.number(),
+    v.integer("is not a whole number"),
+    v.minValue(1, "is under 1"),
+    v.maxValue(100_000, "is over 100000"),
+  ),
+  condition: conditionSchema,
+  system: v.optional(v.nullable(systemSchema), null),
+  overrule: v.optional(v.record(v.string(), filled(400)), {}),
+});
+export const receiveSchema = v.object({
+  /** Made once by the form: the same delivery sent twice is one. */
+  id: v.pipe(v.string(), v.uuid("is not an id")),
+  customer: v.pipe(v.string(), v.uuid("is not a customer")),
+  powder: v.pipe(v.string(), v.uuid("is not a powder")),
+  dueOn: v.nullable(v.pipe(v.string(), v.isoDate("is not a date"))),
+  exposure: v.pipe(v.array(v.picklist(exposures)), v.minLength(1, "is empty: choose where it will live")),
+  lifeYears: v.nullable(
+    v.pipe(v.number("is not a number"), v.minValue(0.1, "is under 0.1"), v.maxValue(100, "is over 100")),
+  ),
+  finish: v.picklist(["standard", "smooth", "texture", "clear"]),
+  serviceC: v.nullable(size),
+  lines: v.pipe(v.array(lineSchema), v.minLength(1, "has no part"), v.maxLength(500, "has more than 500 parts")),
+});
+export type ReceiveInput = v.InferInput<typeof receiveSchema>;
+export type ReceiveOutcome =
+  | { readonly ok: true; readonly jobs: readonly string[]; readonly already: boolean; readonly href: string }
+  | { readonly ok: false; readonly failure: Failure & { readonly line?: number } };
+const refuse = (failure: Failure & { line?: number }): ReceiveOutcome => ({ ok: false, failure });
+
+/** The sketch a part starts with: its front and its back, five spots each; a better one can follow as a new version. */
+const startingFaces = (): SetupInput<"part">["faces"] =>
+  [
+    ["F", "Front"],
+    ["B", "Back"],
+  ].map(([id, name]) => ({
+    id: id as string,
+    name: name as string,
+    outline: [
+      [0, 0],
+      [100, 0],
+      [100, 100],
+      [0, 100],
+    ],
+    recessFromY: null,
+    spots: (
+      [
+        [50, 50],
+        [14, 14],
+        [86, 14],
+        [14, 86],
+        [86, 86],
+      ] as [number, number][]
+    ).map((at, i) => ({ id: `${id}${i + 1}`, at })),
+  }));
+const codeOf = (name: string): string =>
+  name
+    .toUpperCase()
+    .normalize("NFKD")
+    .replace(/[^A-Z0-9]+/g, "-")
+    .replace(/^-|-$/g, "")
+    .slice(0, 32) || "PART";
+
+/**
+ * Receives a delivery: a job for each part, each with its plan. A part by a name that is known gets a new version where its measures changed, and
+ * is used as it is where they did not. One transaction: all jobs or none. Failures, with the line they are on:
+ * `bad-entry`, `unknown-set-up`, `in-the-past`, `refused-system`, those of `checkPart` and `advise`.
+ */
+export async function receiveWork(
+  db: Kysely<Database>,
+  person: Person,
+  input: unknown,
+  at: Date,
+): Promise<ReceiveOutcome> {
+  const parsed = v.safeParse(receiveSchema, input);
+  if (!parsed.success) {
+    const [issue] = parsed.issues;
+    return refuse({
+      kind: "bad-entry",
+      field: issue.path?.map((p) => (typeof p.key === "number" ? `part ${p.key + 1}` : String(p.key))).join(", ") ?? "",
+      why: issue.message,
+      value: typeof issue.input === "object" ? "" : String(issue.input).slice(0, 40),
+    });
+  }
+  const order = parsed.output;
+  const [customers, powders, baths, site] = await Promise.all([
+    setupAt(db, "customer", at),
+    setupAt(db, "powder", at),
+    setupAt(db, "bath", at),
+    siteAt(db, at),
+  ]);
+  if (!customers.has(order.customer)) return refuse({ kind: "unknown-set-up", what: "customer", name: order.customer });
+  const powder = powders.get(order.powder);
+  if (!powder) return refuse({ kind: "unknown-set-up", what: "powder", name: order.powder });
+  const today = at.toISOString().slice(0, 10);
+  if (order.dueOn !== null && order.dueOn < today)
+    return refuse({ kind: "in-the-past", what: "due date", value: order.dueOn, today });
+  const service = {
+    exposure: order.exposure,
+    lifeYears: order.lifeYears,
+    finish: order.finish,
+    serviceC: order.serviceC,
+  };
+  const middle = [...powder.data.schedule].sort((a, b) => a.metalC - b.metalC)[
+    Math.floor(powder.data.schedule.length / 2)
+  ];
+  const contactS = [...baths.values()].find((b) => b.data.role === "conversion")?.data.contactS ?? null;
+  const planned: { line: (typeof order.lines)[number]; part: PlannedPart; plan: Plan }[] = [];
+  for (const [i, line] of order.lines.entries()) {
+    const part: PlannedPart = { ...line };
+    const checked = checkPart(part);
+    if (!checked.ok) return refuse({ ...checked.error, line: i + 1 });
+    const advice = advise(part, line.condition, service, site.schools);
+    if (!advice.ok) return refuse({ ...advice.error, line: i + 1 });
+    const advised = line.system ?? advice.value.recommended.system;
+    // The powder chosen decides the family and the film: it is what will hang in the booth.
+    const system = {
+      ...advised,
+      family: powder.data.family,
+      topUm: [powder.data.minUm, powder.data.maxUm] as [number, number],
+    };
+    const against = refusals(part, service, system);
+    const open = against.find((r) => !line.overrule[r.kind]);
+    if (open) return refuse({ ...open, kind: "refused-system", refusal: open.kind, line: i + 1 });
+    const route = routeCard({
+      part,
+      condition: line.condition,
+      system,
+      cureMetalC: middle?.metalC ?? 190,
+      cureMinutes: middle?.minutes ?? 15,
+      blastProfileUm: site.blastProfileUm,
+      contactS,
+      masks: 0,
+    });
+    planned.push({
+      line,
+      part,
+      plan: {
+        stages: [...lineStagesOf(route)],
+        primer: system.primer !== "none",
+        exposure: order.exposure,
+        offered: [],
+        pieces: line.pieces,
+        condition: line.condition,
+        lifeYears: order.lifeYears,
+        finish: order.finish,
+        serviceC: order.serviceC,
+        system,
+        overruled: against.map((r) => ({ kind: r.kind, reason: line.overrule[r.kind] ?? "", by: person.name })),
+      },
+    });
+  }
+  const requirement: Requirement = {
+    film: { rule: "spot-area", minUm: powder.data.minUm, maxUm: powder.data.maxUm, level: 3 },
+    adhesionWorstIso: site.crossCutWorstIso,
+    cureDecidedBy: site.cureDecidedBy,
+  };
+  return db.transaction().execute(async (trx): Promise<ReceiveOutcome> => {
+    // One delivery at a time takes its numbers; the same one again finds its jobs by the delivery's id.
+    await sql`select pg_advisory_xact_lock(7206002)`.execute(trx);
+    const jobIds = planned.map((_, i) => jobIdOf(order.id, i));
+    const there = await trx.selectFrom("job").select("number").where("id", "in", jobIds).orderBy("number").execute();
+    if (there.length > 0)
+      return { ok: true, jobs: there.map((j) => j.number), already: true, href: hrefOf(there.map((j) => j.number)) };
+    const parts = await setupAt(trx, "part", at);
+    const numbers = await nextNumbers(trx, planned.length);
+    for (const [i, { line, plan }] of planned.entries()) {
+      const partId = await partFor(trx, person, line, parts, at);
+      await trx
+        .insertInto("job")
+        .values({
+          id: jobIds[i] as string,
+          number: numbers[i] as string,
+          customer_id: order.customer,
+          part_id: partId,
+          powder_id: powder.id,
+          received_at: at,
+          due_on: order.dueOn,
+          requirement: JSON.stringify(requirement),
+          plan: JSON.stringify(plan),
+          created_by: person.username,
+        })
+        .execute();
+    }
+    return { ok: true, jobs: numbers, already: false, href: hrefOf(numbers) };
+  });
+}
+
+const hrefOf = (numbers: readonly string[]) => (numbers.length === 1 ? `/jobs/${numbers[0]}/system` : "/plan");
+const jobIdOf = (deliveryId: string, index: number): string =>
+  `${deliveryId.slice(0, 24)}${(Number.parseInt(deliveryId.slice(24), 16) + index).toString(16).padStart(12, "0").slice(-12)}`;
+
+async function nextNumbers(trx: Kysely<Database>, count: number): Promise<string[]> {
+  const { rows } = await sql<{
+    n: number | null;
+  }>`select max(substring(number from '^J-([0-9]{1,8})$')::int) as n from job`.execute(trx);
+  const from = (rows[0]?.n ?? 0) + 1;
+  return Array.from({ length: count }, (_, i) => `J-${from + i}`);
+}
+
+/** The library's part of this name: as it is where nothing changed, a new version where it did, a new part where there is none. */
+async function partFor(
+  trx: Kysely<Database>,
+  person: Person,
+  line: v.InferOutput<typeof lineSchema>,
+  parts: Awaited<ReturnType<typeof setupAt<"part">>>,
+  at: Date,
+): Promise<string> {
+  const measures = {
+    box: line.box,
+    thinnestMm: line.thinnestMm,
+    massKg: line.massKg,
+    areaM2: line.areaM2,
+    lapM: line.lapM,
+    edgeM: 0,
+    assumed: line.assumed,
+  };
+  const known = [...parts.values()].find((p) => p.data.name.toLowerCase() === line.name.toLowerCase());
+  const data: SetupInput<"part"> = {
+    name: known?.data.name ?? line.name,
+    substrate: line.substrate,
+    thickestMm: line.thickestMm,
+    features: line.features,
+    faces: known?.data.faces ?? startingFaces(),
+    marks: known?.data.marks ?? [],
+    measures: known?.data.measures ? { ...measures, edgeM: known.data.measures.edgeM } : measures,
+  };
+  if (known && JSON.stringify(sorted(known.data)) === JSON.stringify(sorted(data))) return known.id;
+  const id = known?.id ?? uuidv7();
+  if (!known) {
+    const codes = await trx
+      .selectFrom("setup_entity")
+      .select("code")
+      .where("kind", "=", "part")
+      .where("code", "like", `${codeOf(line.name)}%`)
+      .execute();
+    const taken = new Set(codes.map((c) => c.code));
+    const base = codeOf(line.name);
+    let code = base;
+    for (let n = 2; taken.has(code); n++) code = `${base}-${n}`;
+    await trx.insertInto("setup_entity").values({ id, kind: "part", code }).execute();
+  }
+  await trx
+    .insertInto("setup_version")
+    .values({
+      id: uuidv7(),
+      entity_id: id,
+      valid_from: at,
+      by_user: person.username,
+      reason: known ? "Measured anew at intake" : "First intake",
+      data: JSON.stringify(data),
+    })
+    .execute();
+  return id;
+}
+const sorted = (value: unknown): unknown =>
+  Array.isArray(value)
+    ? value.map(sorted)
+    : value && typeof value === "object"
+      ? Object.fromEntries(
+          Object.entries(value)
+            .sort(([a], [b]) => a.localeCompare(b))
+            .map(([k, x]) => [k, sorted(x)]),
+        )
+      : value;
