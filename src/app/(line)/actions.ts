@@ -6,6 +6,10 @@ import { type ImportOutcome, importFile } from "@/server/imports/import-file";
 import { makeJob, makeRack, makeStructure } from "@/server/jobs/make-job";
 import { errorText, log } from "@/server/log";
 import { now } from "@/server/now";
+import { setStart } from "@/server/plan/calendar";
+import { changePlan } from "@/server/plan/change-plan";
+import { answerOffer, makeOffer } from "@/server/plan/offers";
+import { type ReceiveOutcome, receiveWork } from "@/server/plan/receive";
 import { dispose } from "@/server/release/dispose";
 import { noteAttempt, tooManyAttempts } from "@/server/sign-in/attempts";
 import { passwordFits, personWith } from "@/server/sign-in/person";
@@ -92,4 +96,40 @@ export async function createStructure(input: unknown): Promise<ActionOutcome> {
   const who = await personWith("inspect");
   if (!who.ok) return { ok: false, failure: who.refusal };
   return guarded("structure", () => makeStructure(database(), who.person, input));
+}
+
+/** Plan: a lead receives deliveries, changes and releases plans, offers options, notes the customer's answers, sets a start. */
+export async function receiveDelivery(input: unknown): Promise<ReceiveOutcome> {
+  const who = await personWith("release");
+  if (!who.ok) return { ok: false, failure: who.refusal };
+  try {
+    return await receiveWork(database(), who.person, input, now());
+  } catch (error) {
+    log("error", "delivery not received", { error: errorText(error) });
+    return { ok: false, failure: { kind: "not-saved" } };
+  }
+}
+
+export async function planChange(input: unknown): Promise<ActionOutcome> {
+  const who = await personWith("release");
+  if (!who.ok) return { ok: false, failure: who.refusal };
+  return guarded("plan", () => changePlan(database(), who.person, input, now()));
+}
+
+export async function offerOption(input: unknown): Promise<ActionOutcome> {
+  const who = await personWith("release");
+  if (!who.ok) return { ok: false, failure: who.refusal };
+  return guarded("offer", () => makeOffer(database(), who.person, input, now()));
+}
+
+export async function noteAnswer(input: unknown): Promise<ActionOutcome> {
+  const who = await personWith("release");
+  if (!who.ok) return { ok: false, failure: who.refusal };
+  return guarded("answer", () => answerOffer(database(), who.person, input, now()));
+}
+
+export async function pinStart(input: unknown): Promise<ActionOutcome> {
+  const who = await personWith("release");
+  if (!who.ok) return { ok: false, failure: who.refusal };
+  return guarded("start", () => setStart(database(), who.person, input, now()));
 }

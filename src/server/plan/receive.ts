@@ -148,10 +148,11 @@ export async function receiveWork(
     if (!advice.ok) return refuse({ ...advice.error, line: i + 1 });
     const advised = line.system ?? advice.value.recommended.system;
     // The powder chosen decides the family and the film: it is what will hang in the booth.
-    const system = {
+    const system: NonNullable<Plan["system"]> = {
       ...advised,
+      primerUm: advised.primerUm && [advised.primerUm[0], advised.primerUm[1]],
       family: powder.data.family,
-      topUm: [powder.data.minUm, powder.data.maxUm] as [number, number],
+      topUm: [powder.data.minUm, powder.data.maxUm],
     };
     const against = refusals(part, service, system);
     const open = against.find((r) => !line.overrule[r.kind]);

@@ -47,6 +47,38 @@ const sentences: Record<string, (f: Failure) => string> = {
   "rack-in-oven": (f) => `Rack ${s(f.number)} is in load ${s(f.load)}, which is not pulled yet. Pull that load first.`,
   "already-pulled": () => "This load was pulled already. Reload to see it.",
   "correct-one-by-one": () => "An entry of several readings is corrected one reading at a time.",
+  "bad-size": (f) => `${s(f.name)}: ${s(f.value)} cannot be. Measure it again, and check the unit.`,
+  "sections-crossed": (f) =>
+    `The thinnest section (${s(f.thinnestMm)} mm) is over the thickest (${s(f.thickestMm)} mm). Turn them round.`,
+  "section-beyond-box": (f) =>
+    `A section of ${s(f.thickestMm)} mm is wider than the part itself (${s(f.boxMm)} mm). Check the unit.`,
+  "mass-beyond-box": (f) =>
+    `${s(f.massKg)} kg is more than its whole box in metal (${s(f.mostKg)} kg). Check the mass, the size or the metal.`,
+  "area-under-face": (f) =>
+    `${s(f.areaM2)} m² is less than the largest face of its box (${s(f.faceM2)} m²). Count both sides, and check the unit.`,
+  "unknown-substrate": (f) =>
+    `“${s(f.name)}” is not a metal known here. Type steel, sheet, alu, cast alu, galvanised or stainless.`,
+  "part-without": (f) => `${s(f.name)} lacks ${s(f.what)}.`,
+  "bad-count": (f) => `${s(f.pieces)} pieces cannot be. Type a whole number from 1.`,
+  "too-many-lines": (f) => `${s(f.got)} parts at once; up to ${s(f.most)} are taken. Split the list.`,
+  "no-exposure": () => "Choose where it will live: without it no system can be advised.",
+  "bad-life": (f) => `${s(f.years)} years cannot be. Type the life asked for, from 0.1 to 100 years.`,
+  "hotter-than-any-resin": (f) =>
+    `${s(f.serviceC)} °C is more than any resin stands (${s(f.mostC)} °C). Powder is not for it.`,
+  "in-the-past": (f) => `The ${s(f.what)} ${s(f.value)} lies in the past (it is ${s(f.today)}). Choose a later one.`,
+  "refused-system": (f) =>
+    `This system cannot work: ${s(f.refusal).replaceAll("-", " ")}. Choose another, or give a reason.`,
+  "changed-meanwhile": (f) =>
+    `${s(f.by)} changed this plan meanwhile: version ${s(f.version)} stands. Reload to see it, then change that one.`,
+  "reason-needed": () => "This plan was released to the shop. A change after that needs its reason.",
+  "no-measures": (f) =>
+    `${s(f.part)} was never measured: its size, mass and area come first. Receive it again with its measures.`,
+  "unknown-offer": () => "That option is not there for you. Reload, and answer it from the list.",
+  "negative-price": (f) => `${s(f.name)}: ${s(f.value)} is under zero. Mend the rate or the price.`,
+  "no-primer-powder": () => "The system has a primer, and no primer powder with a price is set up.",
+  "does-not-fit": () => "Not one piece fits a rack this way: too wide, too tall or too heavy.",
+  "no-hang-points": () => "No hang point is set on its sketch yet.",
+  "points-in-one-place": () => "The hang points stand over one another: it can turn.",
   "value-given-twice": (f) => `${s(f.parameter)} is given twice. Keep one.`,
   "key-conflict": () => "This was already recorded with other content; the stored record stands. Reload to see it.",
   "already-superseded": (f) =>

@@ -1,0 +1,170 @@
+import type { Metadata } from "next";
+import Link from "next/link";
+import { notFound } from "next/navigation";
+import { loadKnowledge } from "@/core/diagnosis";
+import { database } from "@/server/database";
+import { now } from "@/server/now";
+import { loadPlanFile } from "@/server/plan/load-plan";
+import { personOnPage } from "@/server/sign-in/person";
+import { may } from "@/server/sign-in/roles";
+import { dateAndTime } from "@/ui/format";
+import { Margin, MarginBlock } from "@/ui/frame/margin";
+import { PageHead } from "@/ui/frame/page-head";
+import { Grade, Verdict } from "@/ui/marks/verdict";
+import { ChangeSystem } from "@/ui/plan/change-plan-form";
+import { JobTabs } from "@/ui/plan/job-tabs";
+import { failureText } from "@/ui/words/failures";
+import { exposureName, featureName, optionName, refusalText, substrateName, systemText } from "@/ui/words/plan";
+import { planChange } from "../../../actions";
+
+export const metadata: Metadata = { title: "Risks and system" };
+
+export default async function SystemPage({ params }: { params: Promise<{ number: string }> }) {
+  const person = await personOnPage();
+  const file = await loadPlanFile(database(), person, (await params).number, now());
+  if (!file) notFound();
+  const { plan, part, advice } = file;
+  const knowledge = loadKnowledge();
+  const likely = file.risks.filter((r) => r.likelihood === "likely").length;
+  return (
+    <>
+      <section className="bench">
+        <PageHead
+          above={
+            <>
+              {file.customer} · {file.partName}, {substrateName[file.partItem.data.substrate]}
+            </>
+          }
+          title={`Job ${file.number}: risks and system`}
+        >
+          <Verdict result={!part ? "unknown" : likely > 0 ? "watch" : "in"}>
+            {!part
+              ? "Never measured"
+              : likely > 0
+                ? `${likely} likely risk${likely > 1 ? "s" : ""}`
+                : "No likely risk left"}
+          </Verdict>
+          <div className="small soft">
+            {plan.version > 0
+              ? `plan version ${plan.version}${plan.released ? ", released" : ""}`
+              : "as it was taken in"}
+          </div>
+        </PageHead>
+        <JobTabs number={file.number} here="system" />
+        {plan.system && (
+          <p className="mt-4">
+            <b>{systemText(plan.system)}</b>{" "}
+            <span className="soft">
+              with {file.powder.code} {file.powder.data.name}
+            </span>
+          </p>
+        )}
+        {!part && <p className="mt-4">{failureText({ kind: "no-measures", part: file.partName })}</p>}
+        {file.refused.map((r) => (
+          <p key={r.kind} className="m-0 mt-2 border-l-4 border-out pl-3">
+            <Verdict result="out">Cannot work</Verdict> {refusalText[r.kind]}{" "}
+            {plan.overruled
+              .filter((o) => o.kind === r.kind)
+              .map((o) => (
+                <span key={o.kind}>
+                  Done all the same: “{o.reason}”, {o.by}.
+                </span>
+              ))}
+          </p>
+        ))}
+        <div className="ruled mt-4">
+          <h2>Risks that this system leaves</h2>
+          {file.risks.length === 0 && <p className="soft">None that is known.</p>}
+          {file.risks.map((r) => {
+            const [defect, cause] = r.leadsTo[0] ?? ["", ""];
+            return (
+              <div
+                key={r.id}
+                className="row grid-cols-[110px_minmax(0,1fr)_200px] max-[700px]:grid-cols-[100px_minmax(0,1fr)]"
+              >
+                <Verdict result={r.likelihood === "likely" ? "watch" : "unknown"}>{r.likelihood}</Verdict>
+                <span>
+                  <b>{r.name}.</b> {r.because}
+                  <span className="small soft block">
+                    leads to {knowledge.defects.get(defect)?.label.toLowerCase() ?? defect} by{" "}
+                    {knowledge.causes.get(cause)?.label.toLowerCase() ?? cause} · {r.source}
+                  </span>
+                </span>
+                <span className="max-[700px]:hidden">
+                  <span className="small soft">removed by</span>
+                  <br />
+                  {r.removedBy.map((code) => optionName[code] ?? code.replaceAll("-", " ")).join(", or ")}
+                </span>
+              </div>
+            );
+          })}
+        </div>
+        {advice?.ok && (
+          <div className="ruled mt-6">
+            <h2>Cheaper, recommended, better</h2>
+            {may(person.role, "release") ? (
+              <ChangeSystem
+                key={plan.version}
+                job={file.number}
+                seen={plan.version}
+                released={plan.released && plan.version > 0}
+                advice={advice.value}
+                current={plan.system}
+                condition={file.condition}
+                change={planChange}
+              />
+            ) : (
+              <p className="soft">A lead chooses the system.</p>
+            )}
+            <p className="small soft mt-2">
+              <Grade grade="assumed" /> {advice.value.recommended.life.basis}.
+            </p>
+          </div>
+        )}
+        {advice && !advice.ok && <p className="mt-4 text-out">{failureText(advice.error)}</p>}
+      </section>
+      <Margin step="plan">
+        <MarginBlock title="What it is and where it will live">
+          <p>
+            {file.partItem.data.features.map((f) => featureName[f]).join(", ") || "nothing special on it"}
+            {part
+              ? `; ${part.thinnestMm === part.thickestMm ? part.thickestMm : `${part.thinnestMm}–${part.thickestMm}`} mm, ${part.massKg} kg, ${part.areaM2} m²`
+              : ""}
+          </p>
+          <p>
+            {plan.exposure.map((e) => exposureName[e]).join(", ")}
+            {plan.lifeYears ? `; ${plan.lifeYears} years asked for` : ""}
+          </p>
+          <p className="soft">
+            {plan.condition
+              ? `rust ${plan.condition.rust}${plan.condition.scale ? ", scale" : ""}${plan.condition.oil ? ", oil" : ""}${plan.condition.weldSpatter ? ", spatter" : ""}${plan.condition.oldCoating !== "none" ? `, old coating ${plan.condition.oldCoating}` : ""}`
+              : "condition not noted"}
+          </p>
+        </MarginBlock>
+        <MarginBlock title="Versions">
+          {plan.versions.length === 0 && <p className="soft">As it was taken in.</p>}
+          {[...plan.versions].reverse().map((one) => (
+            <div key={one.recordId} className="row">
+              <span>
+                <b>{one.version}</b>
+                {one.released ? ", released" : ""}: {one.reason ?? "first plan"}
+                <br />
+                <span className="faint small">
+                  {one.by}, {dateAndTime(one.at, file.site.timeZone)}
+                </span>
+              </span>
+            </div>
+          ))}
+        </MarginBlock>
+        <MarginBlock title="Causes it may come back as">
+          <p className="small soft">
+            The codes are the root-cause engine's: what is declined here is what a case finds years later.{" "}
+            <Link className="link" href="/causes">
+              Causes
+            </Link>
+          </p>
+        </MarginBlock>
+      </Margin>
+    </>
+  );
+}

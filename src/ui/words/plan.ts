@@ -1,0 +1,192 @@
+import type {
+  CoatingSystem,
+  ExpectedLife,
+  Exposure,
+  Family,
+  PartFeature,
+  RouteCheck,
+  RouteCode,
+  Substrate,
+} from "@/core/plan";
+
+export const substrateName: Record<Substrate, string> = {
+  "hot-rolled-steel": "hot-rolled steel",
+  "cold-rolled-steel": "cold-rolled steel",
+  "cast-aluminium": "cast aluminium",
+  "cast-iron": "cast iron",
+  aluminium: "aluminium",
+  galvanised: "galvanised steel",
+  stainless: "stainless steel",
+};
+export const exposureName: Record<Exposure, string> = {
+  indoor: "indoors",
+  weather: "weather",
+  sun: "full sun",
+  coast: "coast",
+  salt: "road salt",
+  "standing-water": "standing water or snow",
+  knocks: "knocks",
+  heat: "heat",
+  chemicals: "chemicals, cleaning",
+};
+export const featureName: Record<PartFeature, string> = {
+  "thermal-cut-edges": "laser or plasma cut",
+  "sharp-edges": "sharp edges",
+  "open-lap-seam": "open laps",
+  "hollow-section": "hollow",
+  "no-drain-holes": "no drain holes",
+  "deep-recess": "deep recess",
+  "fit-surface": "fits",
+  threads: "threads",
+  "rubber-or-seals": "rubber or seals in it",
+  hinges: "hinges",
+};
+export const familyName: Record<Family, string> = {
+  polyester: "polyester",
+  "polyester-tgic-free": "polyester, TGIC-free",
+  "polyester-high-weathering": "polyester, high weathering",
+  polyurethane: "polyurethane",
+  fluoropolymer: "fluoropolymer",
+  epoxy: "epoxy",
+  hybrid: "indoor hybrid",
+  acrylic: "acrylic",
+  silicone: "silicone",
+};
+/** Options by the code that risks and routes know them by: what is offered, in the words of an offer. */
+export const optionName: Record<string, string> = {
+  blast: "Blast to a profile",
+  "zinc-primer": "Zinc barrier primer",
+  "seam-seal": "Seam sealer on laps",
+  "edge-breaking": "Edges broken and dressed",
+  "higher-grade": "High-weathering powder",
+  "outgas-bake": "Outgassing bake",
+  "two-coats": "Second coat",
+  "test-panels": "Test panels with the job",
+  "texture-finish": "Texture finish",
+  strip: "Old coating stripped",
+  "drain-holes": "Drain holes drilled",
+  masking: "Masks and plugs",
+  grind: "Spatter ground off",
+  "longer-dry-off": "Longer dry-off, blown out",
+  "conversion-coat": "Conversion coat",
+  zirconium: "Zirconium conversion",
+  "load-plan": "Load planned by mass",
+  "recess-set-up": "Recess set-up at the gun",
+  "seals-out": "Seals and rubber taken out",
+  degrease: "Degreased before anything",
+  scuff: "Scuff between coats",
+  "gel-primer": "Primer gelled, not full-cured",
+  "heat-resin": "Heat-resisting resin",
+  "polyester-top": "Polyester as the outer coat",
+  "sweep-blast": "Sweep blast",
+};
+/** What a cheaper or better system does differently. */
+export const changeName: Record<string, string> = {
+  "no-primer": "Leaves out the primer",
+  "standard-grade": "Standard weathering grade",
+  "no-seam-seal": "Leaves the laps open",
+  "sanded-not-blasted": "Sanded, not blasted",
+  "edges-as-cut": "Edges as cut",
+  "high-weathering-for-fluoropolymer": "High-weathering polyester for fluoropolymer",
+  "zinc-primer": "Adds a zinc primer on blasted metal",
+  "higher-grade": "High-weathering grade",
+  fluoropolymer: "Fluoropolymer",
+  blast: "Blasts first",
+  "second-coat": "Adds a second coat",
+};
+export const preparationName = { blast: "blasted", sand: "sanded", wipe: "wiped" } as const;
+export const pretreatmentName = {
+  none: "no wash",
+  wash: "washed",
+  "iron-phosphate": "iron phosphate",
+  zirconium: "zirconium",
+} as const;
+export const curingName = {
+  "one-cure": "one cure",
+  "primer-gelled": "primer gelled, then cured with the top",
+  "dry-on-dry": "dry on dry, one cure",
+  "two-full-cures": "two full cures, scuffed between",
+} as const;
+
+/** A system in one line a coater would say. */
+export const systemText = (s: CoatingSystem): string =>
+  [
+    `${preparationName[s.preparation]}${s.breakEdges ? ", edges broken" : ""}`,
+    pretreatmentName[s.pretreatment],
+    ...(s.outgas ? ["outgassed"] : []),
+    ...(s.sealSeams ? ["seams sealed"] : []),
+    ...(s.primer === "none" ? [] : [`${s.primer} primer`]),
+    `${s.coats > 1 ? `${s.coats} coats of ` : ""}${familyName[s.family]}`,
+  ].join(" · ");
+
+const year = (n: number) => (n < 1 ? `${Math.round(n * 12)} months` : `${Math.round(n * 10) / 10}`);
+export const lifeText = (life: ExpectedLife): string =>
+  life.years.to < 1
+    ? `${year(life.years.from)} to ${year(life.years.to)}`
+    : `${life.years.from < 1 ? year(life.years.from) : Math.round(life.years.from * 10) / 10} to ${year(life.years.to)} years`;
+
+export const refusalText: Record<string, string> = {
+  "epoxy-outer-in-daylight": "Epoxy as the outer coat chalks within months in daylight. Use polyester on top.",
+  "hybrid-outdoors": "An indoor hybrid chalks outdoors within a year or two, whatever is said of it. Use polyester.",
+  "too-thick-for-family": "This film is thicker than the resin takes in one coat: it pops or cracks. Use two coats.",
+  "heat-above-resin": "The service is hotter than this resin stands. Use silicone.",
+  "rubber-in-oven": "Rubber or seals are still in it: they burn or harden. They come out first.",
+  "primer-cured-unscuffed": "A full-cured primer holds no top coat unless it is scuffed. Gel the primer, or scuff it.",
+  "undrained-hollow":
+    "A hollow section without drain holes keeps wash water that boils out in the oven. Drill it first.",
+};
+
+export const routeName: Record<RouteCode, string> = {
+  "hold-for-part": "Hold",
+  "seals-out": "Seals and rubber out",
+  strip: "Strip old coating",
+  grind: "Grind spatter",
+  "break-edges": "Break edges",
+  blast: "Blast",
+  sand: "Sand to an even scratch",
+  "blow-off": "Blow off",
+  wash: "Wash",
+  conversion: "Conversion coat",
+  rinse: "Rinse",
+  "dry-off": "Dry off",
+  "seam-seal": "Seal laps",
+  "outgas-bake": "Outgassing bake",
+  "solvent-wipe": "Solvent wipe, gloves from here",
+  "masks-in": "Masks and plugs in",
+  primer: "Primer",
+  "gel-primer": "Gel the primer",
+  "cure-primer": "Cure the primer",
+  scuff: "Scuff",
+  "top-coat": "Top coat",
+  cure: "Cure",
+  "plugs-out": "Masks and plugs out",
+  film: "Film thickness",
+  adhesion: "Cross-cut with tape",
+  rub: "Solvent rub",
+  release: "Release",
+};
+export const checkName: Record<RouteCheck, string> = {
+  profile: "profile by tape or probe",
+  dust: "dust on tape",
+  "water-film": "water film holds",
+  "contact-time": "contact time",
+  "dry-inside": "dry inside: tubes and laps blown",
+  "metal-temperature": "metal temperature, by probe",
+  earth: "part to earth",
+  "lot-in-date": "lot right and in date",
+  film: "by rule, every planned spot",
+  "cross-cut": "on the panel",
+  rub: "against the known-cured panel",
+  "count-in": "counted in",
+  "count-out": "counted out",
+  appearance: "verdict of the whole, signed",
+  "pitting-told": "customer told of pits before going on",
+};
+export const money = (amount: number, currency: string): string =>
+  currency
+    ? new Intl.NumberFormat("en-GB", {
+        style: "currency",
+        currency,
+        maximumFractionDigits: amount < 100 ? 2 : 0,
+      }).format(amount)
+    : amount.toFixed(2);
