@@ -9,6 +9,7 @@ import { now } from "@/server/now";
 import { setStart } from "@/server/plan/calendar";
 import { changePlan } from "@/server/plan/change-plan";
 import { answerOffer, makeOffer } from "@/server/plan/offers";
+import { keepMarks } from "@/server/plan/part-marks";
 import { type ReceiveOutcome, receiveWork } from "@/server/plan/receive";
 import { dispose } from "@/server/release/dispose";
 import { noteAttempt, tooManyAttempts } from "@/server/sign-in/attempts";
@@ -132,4 +133,10 @@ export async function pinStart(input: unknown): Promise<ActionOutcome> {
   const who = await personWith("release");
   if (!who.ok) return { ok: false, failure: who.refusal };
   return guarded("start", () => setStart(database(), who.person, input, now()));
+}
+
+export async function placeMarks(input: unknown): Promise<ActionOutcome> {
+  const who = await personWith("release");
+  if (!who.ok) return { ok: false, failure: who.refusal };
+  return guarded("places", () => keepMarks(database(), who.person, input, now()));
 }

@@ -1,4 +1,4 @@
-import type { Kysely } from "kysely";
+import { type Kysely, sql } from "kysely";
 import * as v from "valibot";
 import type { Database } from "@/db/schema";
 import { planOf } from "../plan/plan-of";
@@ -25,6 +25,11 @@ export async function listJobs(db: Kysely<Database>, person: Person, at: Date, l
         .whereRef("rack.job_id", "=", "job.id")
         .as("racks"),
     )
+    .select(
+      sql<string>`(select count(*) from record r join offer o on o.record_id = r.id
+        join lateral (select x.taken from offer_answer x join record y on y.id = x.record_id where x.offer_id = r.id order by y.happened_at desc, y.id desc limit 1) a on not a.taken
+        where r.job_id = job.id and r.kind = 'offer')`.as("declined"),
+    )
     .$if(mine(person) !== null, (q) => q.where("customer_id", "=", mine(person) as string))
     .orderBy("received_at", "desc")
     .limit(limit)
@@ -37,6 +42,7 @@ export async function listJobs(db: Kysely<Database>, person: Person, at: Date, l
     part: parts.get(row.part_id)?.data.name ?? "",
     powder: `${powders.get(row.powder_id)?.code} ${powders.get(row.powder_id)?.data.name}`,
     racks: Number(row.racks ?? 0),
+    declined: Number(row.declined) + v.parse(planSchema, row.plan).offered.filter((o) => !o.taken).length,
     plan: v.parse(planSchema, row.plan),
   }));
 }

@@ -6,8 +6,11 @@ import type {
   PartFeature,
   RouteCheck,
   RouteCode,
+  RouteParameter,
   Substrate,
 } from "@/core/plan";
+import type { UnitSystem } from "@/core/units";
+import { figure } from "../format";
 
 export const substrateName: Record<Substrate, string> = {
   "hot-rolled-steel": "hot-rolled steel",
@@ -190,3 +193,28 @@ export const money = (amount: number, currency: string): string =>
         maximumFractionDigits: amount < 100 ? 2 : 0,
       }).format(amount)
     : amount.toFixed(2);
+
+/** A parameter of the card with its limits, in this person's units. */
+export function parameterText(p: RouteParameter, units: UnitSystem): string {
+  const value = (n: number): string =>
+    p.unit === "µm"
+      ? figure(n, "thickness", units).text
+      : p.unit === "°C"
+        ? figure(n, "temperature", units).text
+        : String(Math.round(n * 10) / 10);
+  const unit =
+    p.unit === "µm"
+      ? figure(0, "thickness", units).unit
+      : p.unit === "°C"
+        ? figure(0, "temperature", units).unit
+        : p.unit;
+  const said =
+    p.lower !== null && p.upper !== null
+      ? p.lower === p.upper
+        ? value(p.lower)
+        : `${value(p.lower)}–${value(p.upper)}`
+      : p.lower !== null
+        ? `at least ${value(p.lower)}`
+        : `up to ${value(p.upper ?? 0)}`;
+  return `${p.name} ${said} ${unit}`.trim();
+}

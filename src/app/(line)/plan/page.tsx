@@ -27,31 +27,39 @@ export default async function PlanPage() {
   return (
     <>
       <section className="bench">
-        <PageHead above="Jobs, newest first" title="Plan" />
+        <PageHead above="Jobs, newest first" title="Plan">
+          <span className="flex gap-3">
+            {may(person.role, "release") && (
+              <Link className="btn pri" href="/plan/receive">
+                Receive work
+              </Link>
+            )}
+            <Link className="btn" href="/plan/calendar">
+              Calendar
+            </Link>
+          </span>
+        </PageHead>
         <div className="ruled mt-3">
           {jobs.length === 0 && <p className="py-3">No job is here for you yet.</p>}
-          {jobs.map((j) => {
-            const declined = j.plan.offered.filter((o) => !o.taken);
-            return (
-              <Link
-                key={j.number}
-                href={`/jobs/${j.number}`}
-                className="row min-h-[52px] grid-cols-[72px_minmax(0,1fr)_190px_90px_150px] items-center text-ink no-underline hover:bg-sorrel-tint max-[700px]:grid-cols-[64px_minmax(0,1fr)_auto]"
-              >
-                <b className="fig">{j.number}</b>
-                <span>
-                  <b>{j.part}</b> <span className="soft">{j.customer}</span>
-                </span>
-                <span className="soft max-[700px]:hidden">{j.powder}</span>
-                <span className="num max-[700px]:hidden">{j.racks} racks</span>
-                {declined.length > 0 ? (
-                  <Verdict result="watch">Option declined</Verdict>
-                ) : (
-                  <span className="soft">{j.dueOn ? `due ${dayMonth(new Date(j.dueOn), line.timeZone)}` : ""}</span>
-                )}
-              </Link>
-            );
-          })}
+          {jobs.map((j) => (
+            <Link
+              key={j.number}
+              href={`/jobs/${j.number}`}
+              className="row min-h-[52px] grid-cols-[72px_minmax(0,1fr)_190px_90px_150px] items-center text-ink no-underline hover:bg-sorrel-tint max-[700px]:grid-cols-[64px_minmax(0,1fr)_auto]"
+            >
+              <b className="fig">{j.number}</b>
+              <span>
+                <b>{j.part}</b> <span className="soft">{j.customer}</span>
+              </span>
+              <span className="soft max-[700px]:hidden">{j.powder}</span>
+              <span className="num max-[700px]:hidden">{j.racks} racks</span>
+              {j.declined > 0 ? (
+                <Verdict result="watch">{j.declined > 1 ? `${j.declined} declined` : "Option declined"}</Verdict>
+              ) : (
+                <span className="soft">{j.dueOn ? `due ${dayMonth(new Date(j.dueOn), line.timeZone)}` : ""}</span>
+              )}
+            </Link>
+          ))}
         </div>
         {may(person.role, "release") && (
           <JobForm

@@ -13,6 +13,7 @@ import { RackForm } from "@/ui/forms/make-forms";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
 import { Verdict } from "@/ui/marks/verdict";
+import { JobTabs } from "@/ui/plan/job-tabs";
 import { createRack } from "../../actions";
 
 export const metadata: Metadata = { title: "Job" };
@@ -61,6 +62,7 @@ export default async function JobPage({ params }: { params: Promise<{ number: st
         >
           <span className="soft small">{job.racks.length} racks</span>
         </PageHead>
+        <JobTabs number={job.number} here="" />
         <div className="mt-4 grid grid-cols-[minmax(0,1fr)_auto] gap-8 max-[820px]:grid-cols-1">
           <div className="ruled">
             {facts.map(([name, value]) => (

@@ -1,0 +1,184 @@
+import type { Metadata } from "next";
+import { notFound } from "next/navigation";
+import { database } from "@/server/database";
+import { now } from "@/server/now";
+import { loadPlanFile } from "@/server/plan/load-plan";
+import { personOnPage } from "@/server/sign-in/person";
+import { may } from "@/server/sign-in/roles";
+import { Margin, MarginBlock } from "@/ui/frame/margin";
+import { PageHead } from "@/ui/frame/page-head";
+import { Shape, Verdict } from "@/ui/marks/verdict";
+import { FitDrawing } from "@/ui/plan/fit-drawing";
+import { JobTabs } from "@/ui/plan/job-tabs";
+import { MarksForm } from "@/ui/plan/marks-form";
+import { failureText } from "@/ui/words/failures";
+import { placeMarks } from "../../../actions";
+
+export const metadata: Metadata = { title: "Fit and hanging" };
+
+export default async function FitPage({ params }: { params: Promise<{ number: string }> }) {
+  const person = await personOnPage();
+  const file = await loadPlanFile(database(), person, (await params).number, now());
+  if (!file) notFound();
+  const { fit, loading, part, hanging, equipment, site } = file;
+  const best = fit?.ok ? fit.value.best : null;
+  const oven = equipment.find((e) => e.role === "oven")?.inside;
+  const rack = equipment.find((e) => e.role === "rack")?.inside;
+  const hangs = hanging?.result;
+  return (
+    <>
+      <section className="bench">
+        <PageHead
+          above={
+            <>
+              {file.customer} · {file.partName}
+              {part ? `, ${part.box.lengthMm} × ${part.box.widthMm} × ${part.box.heightMm} mm, ${part.massKg} kg` : ""}
+            </>
+          }
+          title={`Job ${file.number}: fit and hanging`}
+        >
+          <Verdict result={!fit?.ok ? "unknown" : best ? "in" : "out"}>
+            {!fit?.ok ? "Never measured" : best ? `Fits, ${best.clearanceMm.toFixed(0)} mm to spare` : "Does not fit"}
+          </Verdict>
+          <div className="small soft">{best ? best.orientation.name : `${site.marginMm} mm wanted on each side`}</div>
+        </PageHead>
+        <JobTabs number={file.number} here="fit" />
+        {!part && <p className="mt-4">{failureText({ kind: "no-measures", part: file.partName })}</p>}
+        {fit && !fit.ok && <p className="mt-4 text-out">{failureText(fit.error)}</p>}
+        {fit?.ok && (
+          <>
+            {!best && (
+              <p className="mt-4 border-l-4 border-out pl-3">
+                In the way that comes nearest it is kept out by{" "}
+                {fit.value.keptOutBy
+                  .map((a) =>
+                    a.overKg !== null
+                      ? `${a.equipment} (${a.overKg.toFixed(0)} kg too heavy)`
+                      : `${a.equipment} (${Math.abs(a.clearanceMm ?? 0).toFixed(0)} mm too ${{ along: "long", across: "deep", up: "tall", mass: "heavy" }[a.tight ?? "up"]})`,
+                  )
+                  .join(", ")}
+                . Turn it, split it, or send it elsewhere.
+              </p>
+            )}
+            <div className="mt-4 overflow-x-auto">
+              <table className="w-full border-collapse text-[14px]">
+                <thead>
+                  <tr className="small soft text-left">
+                    <th className="py-1 font-normal">turned</th>
+                    {fit.value.tried[0]?.at.map((a) => (
+                      <th key={a.equipment} className="num font-normal">
+                        {a.equipment}
+                      </th>
+                    ))}
+                  </tr>
+                </thead>
+                <tbody>
+                  {fit.value.tried.map((t) => (
+                    <tr key={t.orientation.name} className="border-t border-rule">
+                      <td className="py-1.5">
+                        {t === best ? <b className="text-sorrel">{t.orientation.name}</b> : t.orientation.name}
+                      </td>
+                      {t.at.map((a) => (
+                        <td key={a.equipment} className="num whitespace-nowrap">
+                          {a.overKg !== null
+                            ? `${a.overKg.toFixed(0)} kg over`
+                            : a.clearanceMm === null
+                              ? "carries it"
+                              : `${a.clearanceMm.toFixed(0)} mm`}{" "}
+                          <Shape result={a.fits ? "in" : "out"} />
+                        </td>
+                      ))}
+                    </tr>
+                  ))}
+                </tbody>
+              </table>
+            </div>
+          </>
+        )}
+        {best && loading?.ok && oven && rack && (
+          <div className="ruled mt-6">
+            <h2>
+              {loading.value.perRack} on a rack, {loading.value.perMetre} a metre of conveyor, {loading.value.perOven}{" "}
+              in an oven load
+              {loading.value.limitedBy === "mass" ? "; the rack's load stops more" : ""}
+            </h2>
+            <div className="mt-2">
+              <FitDrawing
+                oven={oven}
+                rack={{ widthMm: rack.lengthMm, heightMm: rack.heightMm }}
+                orientation={best.orientation}
+                loading={loading.value}
+                gapMm={site.gapMm}
+              />
+            </div>
+          </div>
+        )}
+        {loading && !loading.ok && <p className="mt-4 text-out">{failureText(loading.error)}</p>}
+        <div className="ruled mt-6">
+          <h2>Where it hangs, what stays bare, where it drains</h2>
+          {may(person.role, "release") ? (
+            <MarksForm
+              key={file.partItem.versionId}
+              part={file.partItem.id}
+              faces={file.partItem.data.faces.map((f) => ({ ...f, spots: [] }))}
+              marks={file.partItem.data.marks}
+              save={placeMarks}
+            />
+          ) : (
+            file.partItem.data.marks.map((m) => (
+              <p key={`${m.kind}${m.face}${m.at.join()}`} className="m-0">
+                <b>{m.kind}</b> on {m.face}: {m.note || "no note"}
+              </p>
+            ))
+          )}
+        </div>
+      </section>
+      <Margin step="plan">
+        <MarginBlock title="How it hangs">
+          {!hangs || !hanging ? (
+            <p className="soft">Not known: it was never measured.</p>
+          ) : hangs.ok ? (
+            <>
+              <p>
+                <Verdict
+                  result={hangs.value.hangs === "level" ? "in" : hangs.value.hangs === "tilts" ? "watch" : "out"}
+                >
+                  {{ level: "Level", tilts: `Tilts ${hangs.value.tiltDeg}°`, tips: "Tips over" }[hangs.value.hangs]}
+                </Verdict>{" "}
+                on {hanging.points} point{hanging.points > 1 ? "s" : ""}
+              </p>
+              <p className="soft">
+                {hangs.value.shares
+                  .filter((s) => s > 0)
+                  .map((s) => `${Math.round(s * (part?.massKg ?? 0))} kg`)
+                  .join(" and ")}{" "}
+                on them, for a part that is even
+              </p>
+            </>
+          ) : (
+            <p>{failureText(hangs.error)}</p>
+          )}
+        </MarginBlock>
+        <MarginBlock title="Touch-up it leaves">
+          <p>
+            {file.partItem.data.marks.filter((m) => m.kind === "hang" || m.kind === "rest").length} contact points.{" "}
+            {file.partItem.data.marks.some((m) => m.kind === "rest")
+              ? "It rests on a coated face: a bare mark to agree."
+              : ""}
+          </p>
+          <p className="soft">
+            {file.partItem.data.features.includes("hollow-section") &&
+            !file.partItem.data.marks.some((m) => m.kind === "drain")
+              ? "It is hollow and no drain is marked: place it so that water runs out."
+              : ""}
+          </p>
+        </MarginBlock>
+        <MarginBlock title="Earth">
+          <p className="small soft">
+            Clean metal at each link: lead to rack, rack to hook, hook to part. String and coated bars carry none.
+          </p>
+        </MarginBlock>
+      </Margin>
+    </>
+  );
+}

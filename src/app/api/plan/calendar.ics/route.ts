@@ -1,0 +1,47 @@
+import ical from "ical-generator";
+import { database } from "@/server/database";
+import { now } from "@/server/now";
+import { loadCalendar } from "@/server/plan/calendar";
+import { personWith } from "@/server/sign-in/person";
+
+export const dynamic = "force-dynamic";
+
+/** The calendar as iCalendar: each stage of each job as an event, due dates as whole days. */
+export async function GET(): Promise<Response> {
+  const who = await personWith("look");
+  if (!who.ok) return Response.json(who.refusal, { status: 401 });
+  const calendar = await loadCalendar(database(), who.person, now());
+  const file = ical({
+    name: "Sorrel: jobs on the stages",
+    prodId: { company: "Sorrel", product: "plan", language: "EN" },
+  });
+  const jobs = new Map(calendar.jobs.map((j) => [j.number, j]));
+  const moment = (workHour: number) =>
+    new Date(calendar.from.getTime() + (workHour / calendar.hoursPerDay) * 86_400_000);
+  for (const planned of calendar.plan.ok ? calendar.plan.value.jobs : []) {
+    const job = jobs.get(planned.job);
+    for (const stage of planned.stages)
+      file.createEvent({
+        id: `${planned.job}-${stage.stage}@sorrel`,
+        start: moment(stage.fromHour),
+        end: moment(stage.toHour),
+        summary: `${planned.job} ${stage.stage}: ${job?.part ?? ""}`,
+        description: `${job?.customer ?? ""}, ${job?.pieces ?? 0} pieces, ${job?.powder ?? ""}`,
+      });
+  }
+  for (const job of calendar.jobs)
+    if (job.dueOn)
+      file.createEvent({
+        id: `${job.number}-due@sorrel`,
+        start: new Date(`${job.dueOn}T00:00:00Z`),
+        allDay: true,
+        summary: `${job.number} due: ${job.part}`,
+      });
+  return new Response(file.toString(), {
+    headers: {
+      "content-type": "text/calendar; charset=utf-8",
+      "content-disposition": 'attachment; filename="sorrel-plan.ics"',
+      "cache-control": "no-store",
+    },
+  });
+}

@@ -1,0 +1,55 @@
+import type { Kysely } from "kysely";
+import { v7 as uuidv7 } from "uuid";
+import * as v from "valibot";
+import type { Database } from "@/db/schema";
+import { type SetupInput, setupAt } from "../setup/setup-data";
+import type { Person } from "../sign-in/roles";
+
+const inputSchema = v.object({
+  part: v.pipe(v.string(), v.uuid("is not a part")),
+  marks: v.pipe(
+    v.array(
+      v.object({
+        kind: v.picklist(["hang", "mask", "plug", "rest", "drain", "earth"]),
+        face: v.pipe(v.string(), v.maxLength(20)),
+        at: v.tuple([
+          v.pipe(v.number(), v.minValue(0), v.maxValue(100)),
+          v.pipe(v.number(), v.minValue(0), v.maxValue(100)),
+        ]),
+        note: v.pipe(v.string(), v.trim(), v.maxLength(120)),
+      }),
+    ),
+    v.maxLength(60, "are more than 60"),
+  ),
+});
+
+/** Keeps the places set on a part's sketch as a new version of the part. Failures: `bad-entry`, `unknown-set-up`, `unknown-face`. */
+export async function keepMarks(db: Kysely<Database>, person: Person, input: unknown, at: Date) {
+  const parsed = v.safeParse(inputSchema, input);
+  if (!parsed.success)
+    return {
+      ok: false as const,
+      failure: { kind: "bad-entry", field: "places", why: parsed.issues[0].message, value: "" },
+    };
+  const part = (await setupAt(db, "part", at)).get(parsed.output.part);
+  if (!part) return { ok: false as const, failure: { kind: "unknown-set-up", what: "part", name: parsed.output.part } };
+  const stray = parsed.output.marks.find((m) => !part.data.faces.some((f) => f.id === m.face));
+  if (stray)
+    return {
+      ok: false as const,
+      failure: { kind: "unknown-spot", face: stray.face, spot: stray.kind, of: part.data.name },
+    };
+  const data: SetupInput<"part"> = { ...part.data, marks: parsed.output.marks };
+  await db
+    .insertInto("setup_version")
+    .values({
+      id: uuidv7(),
+      entity_id: part.id,
+      valid_from: at,
+      by_user: person.username,
+      reason: "Hanging and masking planned",
+      data: JSON.stringify(data),
+    })
+    .execute();
+  return { ok: true as const };
+}

@@ -1,0 +1,213 @@
+"use client";
+import {
+  DndContext,
+  type DragEndEvent,
+  KeyboardSensor,
+  PointerSensor,
+  useDraggable,
+  useSensor,
+  useSensors,
+} from "@dnd-kit/core";
+import { scaleLinear } from "d3";
+import Link from "next/link";
+import { useRouter } from "next/navigation";
+import { useState } from "react";
+import { v7 as uuidv7 } from "uuid";
+import type { Conflict, PlannedJob, StageOfWork } from "@/core/plan";
+import { Verdict } from "../marks/verdict";
+import { failureText } from "../words/failures";
+
+export type BoardJob = {
+  readonly number: string;
+  readonly part: string;
+  readonly customer: string;
+  readonly powder: string;
+  readonly pieces: number;
+  readonly due: string;
+  readonly dueHour: number | null;
+  readonly planned: PlannedJob;
+};
+type Outcome =
+  | { readonly ok: true }
+  | { readonly ok: false; readonly failure: { readonly kind: string; readonly [detail: string]: unknown } };
+
+const ROW = 40;
+const LABEL = 210;
+const stageFill: Record<StageOfWork, string> = {
+  blast: "repeating-linear-gradient(45deg, var(--rule-strong) 0 3px, transparent 3px 7px)",
+  wash: "repeating-linear-gradient(90deg, var(--rule-strong) 0 2px, transparent 2px 6px)",
+  booth: "var(--sorrel-tint)",
+  oven: "var(--sorrel)",
+};
+export const becauseText: Record<PlannedJob["because"], string> = {
+  pinned: "set by a person",
+  "same-colour": "next in the same colour",
+  "due-first": "least time left",
+  shortest: "no due date, shortest first",
+};
+
+/** Jobs against the stages' hours: a bar a stage; dragged, or moved by its buttons, a job is set and the rest planned round it. */
+export function CalendarBoard({
+  jobs,
+  conflicts,
+  fromIso,
+  hoursPerDay,
+  days,
+  pin,
+  mayPin,
+}: {
+  jobs: readonly BoardJob[];
+  conflicts: readonly Conflict[];
+  fromIso: string;
+  hoursPerDay: number;
+  days: readonly string[];
+  pin: (input: unknown) => Promise<Outcome>;
+  mayPin: boolean;
+}) {
+  const router = useRouter();
+  const [state, setState] = useState<{ busy: string | null; text: string }>({ busy: null, text: "" });
+  const sensors = useSensors(
+    useSensor(PointerSensor, { activationConstraint: { distance: 6 } }),
+    useSensor(KeyboardSensor),
+  );
+  const lastHour = Math.max(days.length * hoursPerDay, ...jobs.map((j) => j.planned.finishHour));
+  const width = Math.max(640, Math.ceil(lastHour / hoursPerDay) * 74);
+  const x = scaleLinear([0, Math.ceil(lastHour / hoursPerDay) * hoursPerDay], [0, width]);
+  const put = async (job: string, hour: number | null) => {
+    setState({ busy: job, text: "" });
+    const startAt =
+      hour === null
+        ? null
+        : new Date(new Date(fromIso).getTime() + (Math.max(0, hour) / hoursPerDay) * 86_400_000).toISOString();
+    const outcome = await pin({ id: uuidv7(), job, startAt }).catch(
+      (): Outcome => ({ ok: false, failure: { kind: "not-saved" } }),
+    );
+    setState({ busy: null, text: outcome.ok ? "" : failureText(outcome.failure) });
+    if (outcome.ok) router.refresh();
+  };
+  const dropped = (e: DragEndEvent) => {
+    const job = jobs.find((j) => j.number === e.active.id);
+    const start = job?.planned.stages[0]?.fromHour;
+    if (!job || start === undefined || Math.abs(e.delta.x) < 4) return;
+    const hour = Math.round((start + x.invert(e.delta.x) - x.invert(0)) * 4) / 4;
+    void put(job.number, Math.max(0, hour));
+  };
+  return (
+    <DndContext sensors={sensors} onDragEnd={dropped} id="calendar">
+      <section className="mt-4 overflow-x-auto" aria-label="Jobs on the stages">
+        <div style={{ width: LABEL + width + 170 }}>
+          <div className="flex border-b-2 border-ink" style={{ paddingLeft: LABEL }}>
+            {days.map((d) => (
+              <span key={d} className="small soft border-l border-rule pl-1" style={{ width: x(hoursPerDay) - x(0) }}>
+                {d}
+              </span>
+            ))}
+          </div>
+          {jobs.map((job) => {
+            const mine = conflicts.filter((c) => c.job === job.number);
+            return (
+              <div key={job.number} className="flex items-center border-b border-rule" style={{ height: ROW + 6 }}>
+                <span className="flex-none overflow-hidden whitespace-nowrap pr-2" style={{ width: LABEL }}>
+                  <Link className="link fig font-bold" href={`/jobs/${job.number}`} prefetch={false}>
+                    {job.number}
+                  </Link>{" "}
+                  {job.part}
+                  <span className="small soft block">
+                    {job.pieces} × {job.powder}
+                  </span>
+                </span>
+                <span className="relative flex-none" style={{ width, height: ROW }}>
+                  {job.dueHour !== null && job.dueHour >= 0 && job.dueHour <= lastHour && (
+                    <i
+                      className="absolute top-0 bottom-0 w-0.5 bg-out"
+                      style={{ left: x(job.dueHour) }}
+                      title={`due ${job.due}`}
+                    />
+                  )}
+                  <Bars job={job} x={x} mayPin={mayPin} late={mine.some((c) => c.kind === "late")} />
+                </span>
+                <span className="flex w-[170px] flex-none items-center gap-1 pl-2">
+                  {mine[0] ? (
+                    <Verdict result="out">
+                      {mine[0].kind === "late" ? `${mine[0].hours.toFixed(0)} h late` : `over ${mine[0].with}`}
+                    </Verdict>
+                  ) : (
+                    <span className="small soft">{becauseText[job.planned.because]}</span>
+                  )}
+                </span>
+                {mayPin && (
+                  <span className="sr-only focus-within:not-sr-only">
+                    {[-4, 4].map((by) => (
+                      <button
+                        key={by}
+                        type="button"
+                        className="btn"
+                        disabled={state.busy === job.number}
+                        onClick={() => void put(job.number, (job.planned.stages[0]?.fromHour ?? 0) + by)}
+                      >
+                        {by < 0 ? `${job.number}: four hours sooner` : `${job.number}: four hours later`}
+                      </button>
+                    ))}
+                    {job.planned.pinned && (
+                      <button type="button" className="btn" onClick={() => void put(job.number, null)}>
+                        {job.number}: give back to the schedule
+                      </button>
+                    )}
+                  </span>
+                )}
+              </div>
+            );
+          })}
+        </div>
+      </section>
+      {state.text && (
+        <p role="alert" className="text-out">
+          {state.text}
+        </p>
+      )}
+    </DndContext>
+  );
+}
+
+function Bars({
+  job,
+  x,
+  mayPin,
+  late,
+}: {
+  job: BoardJob;
+  x: (hour: number) => number;
+  mayPin: boolean;
+  late: boolean;
+}) {
+  const { attributes, listeners, setNodeRef, transform } = useDraggable({ id: job.number, disabled: !mayPin });
+  const first = job.planned.stages[0]?.fromHour ?? 0;
+  return (
+    <button
+      type="button"
+      ref={setNodeRef}
+      {...(mayPin ? listeners : {})}
+      {...attributes}
+      aria-label={`${job.number}, ${job.planned.stages.map((s) => `${s.stage} ${s.fromHour.toFixed(1)} to ${s.toHour.toFixed(1)} h`).join(", ")}${job.planned.pinned ? ", set by a person" : ""}`}
+      className={`absolute top-1 block h-8 border-0 bg-transparent p-0 ${mayPin ? "cursor-grab" : ""}`}
+      style={{
+        left: x(first),
+        width: Math.max(8, x(job.planned.finishHour) - x(first)),
+        transform: transform ? `translateX(${transform.x}px)` : undefined,
+      }}
+    >
+      {job.planned.stages.map((s) => (
+        <i
+          key={s.stage}
+          title={`${s.stage}, ${(s.toHour - s.fromHour).toFixed(1)} h`}
+          className={`absolute top-0 block h-8 border-[1.5px] ${late ? "border-out" : "border-ink-2"} ${job.planned.pinned ? "border-b-4" : ""}`}
+          style={{
+            left: x(s.fromHour) - x(first),
+            width: Math.max(4, x(s.toHour) - x(s.fromHour)),
+            background: stageFill[s.stage],
+          }}
+        />
+      ))}
+    </button>
+  );
+}
