@@ -9,6 +9,7 @@ import type { PlanInput, Requirement } from "@/server/requirement";
 import { bathRecords } from "./bath-records";
 import { DAY, demoId, insertRecords, type Made } from "./demo-record";
 import { loadField } from "./field-records";
+import { loadPlans } from "./plan-records";
 import { products } from "./products";
 import { rackId, rackRecords } from "./rack-records";
 import { recoatRecords } from "./recoat-records";
@@ -87,7 +88,7 @@ export async function loadDemo(
     }
     const first = old.racks[0] as SimulatedRack;
     await insertRecords(trx, records);
-    const field = await loadField(trx, made, first, anchor);
+    const field = (await loadField(trx, made, first, anchor)) + (await loadPlans(trx, made, anchor));
     return {
       racks: line.racks.length + old.racks.length,
       records: records.length + field,

@@ -379,7 +379,7 @@ export const shop: readonly Seed[] = [
       ["OVEN", "Oven 1", "oven", [6000, 1800, 2100], null],
       ["HOOK", "Hook", "hook", null, 60],
       ["CART", "Cart", "cart", [5000, 1500, 2200], 900],
-      ["RACK", "Standard rack", "rack", [1900, 500, 1600], 320],
+      ["RACK", "Standard rack", "rack", [2700, 500, 1600], 420],
     ] as const
   ).map(
     ([code, name, role, inside, mostKg]): Seed => ({

@@ -118,7 +118,9 @@ describe("how many hang", () => {
       perRow: 5,
       rows: 3,
       perRack: 15,
-      perMetre: 6,
+      perMetre: 7.5,
+      racksLong: 3,
+      racksDeep: 5,
       perOven: 15 * 5 * 3,
     });
   });
@@ -494,12 +496,12 @@ describe("intake by line", () => {
     ["Bracket", { kind: "part-without", what: "its metal" }],
     ["Bracket,steel", { kind: "part-without" }],
     ["Bracket,steel,400x300x200", { kind: "part-without", what: "its thickest section, mm" }],
-    ["Bracket,oak,400x300x200,5", { kind: "not-understood", word: "oak", at: 2 }],
+    ["Bracket,oak,400x300x200,5", { kind: "unknown-part-word", word: "oak", at: 2 }],
     ["Bracket,steel,400x300x200,5,900", { kind: "mass-beyond-box" }],
     ["Bracket,steel,400x300x200,5,9,0.01", { kind: "area-under-face" }],
     ["Bracket,steel,400x300x200,5,9,0.5,2.5", { kind: "bad-count", pieces: 2.5 }],
     ["Bracket,steel,0x300x200,5", { kind: "bad-size" }],
-    ["Bracket,steel,400x300x200,5,9,0.5,4,7", { kind: "not-understood", word: "7" }],
+    ["Bracket,steel,400x300x200,5,9,0.5,4,7", { kind: "unknown-part-word", word: "7" }],
   ])("“%s” says what is wrong", (line, error) => {
     expect(parseIntakeLine(line)).toMatchObject({ ok: false, error });
   });
@@ -512,7 +514,7 @@ describe("intake by line", () => {
       [5, "Cap"],
     ]);
     expect(list.problems).toMatchObject([
-      { line: 4, text: "Lamp,glass,1x1x1,1", failure: { kind: "not-understood", word: "glass" } },
+      { line: 4, text: "Lamp,glass,1x1x1,1", failure: { kind: "unknown-part-word", word: "glass" } },
     ]);
     expect(parseIntakeList(Array(501).fill("a").join("\n"))).toMatchObject({
       error: { kind: "too-many-lines", got: 501 },

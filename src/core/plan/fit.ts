@@ -114,7 +114,10 @@ export type Loading = {
   readonly perRack: number;
   /** What stops more: room across, room up, or what the rack carries. */
   readonly limitedBy: "across" | "up" | "mass";
+  /** On average along a conveyor: pieces need not end at a metre. */
   readonly perMetre: number;
+  readonly racksDeep: number;
+  readonly racksLong: number;
   readonly perOven: number;
 };
 
@@ -155,7 +158,9 @@ export function howManyHang(input: {
     rows,
     perRack,
     limitedBy: byMass < byRoom ? "mass" : rows === 1 ? "up" : "across",
-    perMetre: Math.floor(1000 / (o.alongMm + gapMm) + 1e-9) * rows,
+    perMetre: (1000 / (o.alongMm + gapMm)) * rows,
+    racksDeep,
+    racksLong,
     perOven: perRack * racksDeep * racksLong,
   });
 }

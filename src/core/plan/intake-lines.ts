@@ -44,7 +44,7 @@ const featureWords: Record<string, PartFeature> = {
  * (m²), pieces: `Lamp head,cast aluminium,400x300x250,8,4.2,0.6,20`. Any of them may carry its unit and then stand
  * anywhere (`8mm`, `4.2kg`, `0.6m2`, `x20`), a section may be a range (`2-8`), and words add what the part has (`laser`,
  * `threads`, `laps 2.4`). Mass and area left out are taken from the box and said to be assumed.
- * Failures: `empty`, `part-without` (what), `not-understood` (word, place), and those of `checkPart`.
+ * Failures: `empty`, `part-without` (what), `unknown-part-word` (word, place), and those of `checkPart`.
  */
 export function parseIntakeLine(line: string): Result<IntakeLine> {
   const cells = line
@@ -90,7 +90,9 @@ export function parseIntakeLine(line: string): Result<IntakeLine> {
     } else {
       const value = parseNumber(word);
       if (!value.ok)
-        return value.error.kind === "ambiguous-number" ? value : err({ kind: "not-understood", word: cell, at: i + 2 });
+        return value.error.kind === "ambiguous-number"
+          ? value
+          : err({ kind: "unknown-part-word", word: cell, at: i + 2 });
       bare.push(value.value);
     }
   }
@@ -102,7 +104,7 @@ export function parseIntakeLine(line: string): Result<IntakeLine> {
   const massKg = named.massKg ?? next();
   const areaM2 = named.areaM2 ?? next();
   const pieces = named.pieces ?? next() ?? 1;
-  if (bare.length > 0) return err({ kind: "not-understood", word: String(bare[0]), at: rest.length + 1 });
+  if (bare.length > 0) return err({ kind: "unknown-part-word", word: String(bare[0]), at: rest.length + 1 });
   if (!Number.isInteger(pieces) || pieces < 1 || pieces > 100_000) return err({ kind: "bad-count", pieces });
   const assumed: IntakeLine["assumed"][number][] = [];
   if (massKg === undefined) assumed.push("massKg");

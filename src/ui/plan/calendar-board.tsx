@@ -31,8 +31,8 @@ type Outcome =
   | { readonly ok: true }
   | { readonly ok: false; readonly failure: { readonly kind: string; readonly [detail: string]: unknown } };
 
-const ROW = 40;
-const LABEL = 210;
+const ROW = 56;
+const LABEL = 250;
 const stageFill: Record<StageOfWork, string> = {
   blast: "repeating-linear-gradient(45deg, var(--rule-strong) 0 3px, transparent 3px 7px)",
   wash: "repeating-linear-gradient(90deg, var(--rule-strong) 0 2px, transparent 2px 6px)",
@@ -71,8 +71,9 @@ export function CalendarBoard({
     useSensor(KeyboardSensor),
   );
   const lastHour = Math.max(days.length * hoursPerDay, ...jobs.map((j) => j.planned.finishHour));
-  const width = Math.max(640, Math.ceil(lastHour / hoursPerDay) * 74);
-  const x = scaleLinear([0, Math.ceil(lastHour / hoursPerDay) * hoursPerDay], [0, width]);
+  const shown = Math.ceil(lastHour / hoursPerDay);
+  const width = shown * Math.min(260, Math.max(80, Math.floor(640 / shown)));
+  const x = scaleLinear([0, shown * hoursPerDay], [0, width]);
   const put = async (job: string, hour: number | null) => {
     setState({ busy: job, text: "" });
     const startAt =
@@ -95,7 +96,7 @@ export function CalendarBoard({
   return (
     <DndContext sensors={sensors} onDragEnd={dropped} id="calendar">
       <section className="mt-4 overflow-x-auto" aria-label="Jobs on the stages">
-        <div style={{ width: LABEL + width + 170 }}>
+        <div style={{ width: LABEL + width }}>
           <div className="flex border-b-2 border-ink" style={{ paddingLeft: LABEL }}>
             {days.map((d) => (
               <span key={d} className="small soft border-l border-rule pl-1" style={{ width: x(hoursPerDay) - x(0) }}>
@@ -115,6 +116,13 @@ export function CalendarBoard({
                   <span className="small soft block">
                     {job.pieces} × {job.powder}
                   </span>
+                  {mine[0] ? (
+                    <Verdict result="out">
+                      {mine[0].kind === "late" ? `${mine[0].hours.toFixed(0)} h late` : `over ${mine[0].with}`}
+                    </Verdict>
+                  ) : (
+                    <span className="small soft block">{becauseText[job.planned.because]}</span>
+                  )}
                 </span>
                 <span className="relative flex-none" style={{ width, height: ROW }}>
                   {job.dueHour !== null && job.dueHour >= 0 && job.dueHour <= lastHour && (
@@ -125,15 +133,6 @@ export function CalendarBoard({
                     />
                   )}
                   <Bars job={job} x={x} mayPin={mayPin} late={mine.some((c) => c.kind === "late")} />
-                </span>
-                <span className="flex w-[170px] flex-none items-center gap-1 pl-2">
-                  {mine[0] ? (
-                    <Verdict result="out">
-                      {mine[0].kind === "late" ? `${mine[0].hours.toFixed(0)} h late` : `over ${mine[0].with}`}
-                    </Verdict>
-                  ) : (
-                    <span className="small soft">{becauseText[job.planned.because]}</span>
-                  )}
                 </span>
                 {mayPin && (
                   <span className="sr-only focus-within:not-sr-only">
@@ -189,7 +188,7 @@ function Bars({
       {...(mayPin ? listeners : {})}
       {...attributes}
       aria-label={`${job.number}, ${job.planned.stages.map((s) => `${s.stage} ${s.fromHour.toFixed(1)} to ${s.toHour.toFixed(1)} h`).join(", ")}${job.planned.pinned ? ", set by a person" : ""}`}
-      className={`absolute top-1 block h-8 border-0 bg-transparent p-0 ${mayPin ? "cursor-grab" : ""}`}
+      className={`absolute top-2.5 block h-9 border-0 bg-transparent p-0 ${mayPin ? "cursor-grab" : ""}`}
       style={{
         left: x(first),
         width: Math.max(8, x(job.planned.finishHour) - x(first)),
@@ -200,7 +199,7 @@ function Bars({
         <i
           key={s.stage}
           title={`${s.stage}, ${(s.toHour - s.fromHour).toFixed(1)} h`}
-          className={`absolute top-0 block h-8 border-[1.5px] ${late ? "border-out" : "border-ink-2"} ${job.planned.pinned ? "border-b-4" : ""}`}
+          className={`absolute top-0 block h-9 border-[1.5px] ${late ? "border-out" : "border-ink-2"} ${job.planned.pinned ? "border-b-4" : ""}`}
           style={{
             left: x(s.fromHour) - x(first),
             width: Math.max(4, x(s.toHour) - x(s.fromHour)),

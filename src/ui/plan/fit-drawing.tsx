@@ -26,11 +26,14 @@ export function FitDrawing({
     column: i % columns,
     row: Math.floor(i / columns),
   }));
-  const left = (oven.lengthMm - rack.widthMm) / 2;
   const used = columns * (orientation.alongMm + gapMm) - gapMm;
-  const start = left + Math.max(0, (rack.widthMm - used) / 2);
   const top = (oven.heightMm - rack.heightMm) / 2;
-  const label = `${loading.perRack} on a rack, ${columns} across and ${rows} down, in an oven of ${oven.lengthMm} by ${oven.widthMm} by ${oven.heightMm} mm`;
+  const spare = (oven.lengthMm - loading.racksLong * rack.widthMm) / (loading.racksLong + 1);
+  const racks = Array.from({ length: loading.racksLong }, (_, i) => spare + i * (rack.widthMm + spare));
+  const deep = (oven.widthMm - loading.racksDeep * orientation.acrossMm) / (loading.racksDeep + 1);
+  const lanes = Array.from({ length: loading.racksDeep }, (_, i) => deep + i * (orientation.acrossMm + deep));
+  const startIn = (left: number) => left + Math.max(0, (rack.widthMm - used) / 2);
+  const label = `${loading.perRack} on a rack, ${columns} across and ${rows} down, ${loading.racksLong * loading.racksDeep} racks in an oven of ${oven.lengthMm} by ${oven.widthMm} by ${oven.heightMm} mm`;
   return (
     <svg
       viewBox={`0 0 ${width} ${elevation + plan + 62}`}
@@ -44,25 +47,29 @@ export function FitDrawing({
       </text>
       <g transform="translate(1,20)">
         <rect width={k(oven.lengthMm)} height={elevation} fill="var(--band)" stroke="var(--ink-2)" />
-        <rect
-          x={k(left)}
-          y={k(top)}
-          width={k(rack.widthMm)}
-          height={k(rack.heightMm)}
-          fill="none"
-          stroke="var(--ink-2)"
-          strokeWidth="2.5"
-        />
-        {pieces.map(({ column, row }) => (
-          <rect
-            key={`${column}-${row}`}
-            x={k(start + column * (orientation.alongMm + gapMm))}
-            y={k(top + row * (orientation.upMm + gapMm))}
-            width={k(orientation.alongMm)}
-            height={k(orientation.upMm)}
-            fill="var(--sorrel-tint)"
-            stroke="var(--sorrel)"
-          />
+        {racks.map((left) => (
+          <g key={left}>
+            <rect
+              x={k(left)}
+              y={k(top)}
+              width={k(rack.widthMm)}
+              height={k(rack.heightMm)}
+              fill="none"
+              stroke="var(--ink-2)"
+              strokeWidth="2.5"
+            />
+            {pieces.map(({ column, row }) => (
+              <rect
+                key={`${column}-${row}`}
+                x={k(startIn(left) + column * (orientation.alongMm + gapMm))}
+                y={k(top + row * (orientation.upMm + gapMm))}
+                width={k(orientation.alongMm)}
+                height={k(orientation.upMm)}
+                fill="var(--sorrel-tint)"
+                stroke="var(--sorrel)"
+              />
+            ))}
+          </g>
         ))}
         <text x={k(oven.lengthMm) - 4} y={elevation - 6} textAnchor="end">
           {(oven.lengthMm / 1000).toFixed(1)} × {(oven.heightMm / 1000).toFixed(1)} m
@@ -73,25 +80,31 @@ export function FitDrawing({
       </text>
       <g transform={`translate(1,${elevation + 52})`}>
         <rect width={k(oven.lengthMm)} height={plan} fill="var(--band)" stroke="var(--ink-2)" />
-        {Array.from({ length: columns }, (_, column) => column).map((column) => (
-          <rect
-            key={column}
-            x={k(start + column * (orientation.alongMm + gapMm))}
-            y={(plan - k(orientation.acrossMm)) / 2}
-            width={k(orientation.alongMm)}
-            height={k(orientation.acrossMm)}
-            fill="var(--sorrel-tint)"
-            stroke="var(--sorrel)"
-          />
-        ))}
-        <line
-          x1={k(left)}
-          x2={k(left + rack.widthMm)}
-          y1={plan / 2}
-          y2={plan / 2}
-          stroke="var(--ink-2)"
-          strokeWidth="2.5"
-        />
+        {racks.flatMap((left) =>
+          lanes.map((lane) => (
+            <g key={`${left}-${lane}`}>
+              {Array.from({ length: columns }, (_, column) => column).map((column) => (
+                <rect
+                  key={column}
+                  x={k(startIn(left) + column * (orientation.alongMm + gapMm))}
+                  y={k(lane)}
+                  width={k(orientation.alongMm)}
+                  height={k(orientation.acrossMm)}
+                  fill="var(--sorrel-tint)"
+                  stroke="var(--sorrel)"
+                />
+              ))}
+              <line
+                x1={k(left)}
+                x2={k(left + rack.widthMm)}
+                y1={k(lane + orientation.acrossMm / 2)}
+                y2={k(lane + orientation.acrossMm / 2)}
+                stroke="var(--ink-2)"
+                strokeWidth="2.5"
+              />
+            </g>
+          )),
+        )}
         <text x={k(oven.lengthMm) - 4} y={plan - 6} textAnchor="end">
           {(oven.widthMm / 1000).toFixed(1)} m deep
         </text>

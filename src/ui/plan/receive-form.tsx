@@ -61,7 +61,7 @@ export function ReceiveForm({
   const [exposure, setExposure] = useState<readonly Exposure[]>(["weather"]);
   const [life, setLife] = useState("");
   const [finish, setFinish] = useState<Service["finish"]>("standard");
-  const [powder, setPowder] = useState(powders[0]?.id ?? "");
+  const [powder, setPowder] = useState((powders.find((p) => p.family === "polyester") ?? powders[0])?.id ?? "");
   const [more, setMore] = useState<Readonly<Record<string, More>>>({});
   const [state, setState] = useState<{ busy: boolean; text: string }>({ busy: false, text: "" });
   const read = useMemo(() => parseIntakeList(text), [text]);

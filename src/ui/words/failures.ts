@@ -58,6 +58,8 @@ const sentences: Record<string, (f: Failure) => string> = {
     `${s(f.areaM2)} m² is less than the largest face of its box (${s(f.faceM2)} m²). Count both sides, and check the unit.`,
   "unknown-substrate": (f) =>
     `“${s(f.name)}” is not a metal known here. Type steel, sheet, alu, cast alu, galvanised or stainless.`,
+  "unknown-part-word": (f) =>
+    `“${s(f.word)}” is not a metal, a size, a number or a word known in a part's line. See what a line may say, in the margin.`,
   "part-without": (f) => `${s(f.name)} lacks ${s(f.what)}.`,
   "bad-count": (f) => `${s(f.pieces)} pieces cannot be. Type a whole number from 1.`,
   "too-many-lines": (f) => `${s(f.got)} parts at once; up to ${s(f.most)} are taken. Split the list.`,

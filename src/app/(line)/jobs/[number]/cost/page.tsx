@@ -42,7 +42,7 @@ export default async function CostPage({ params }: { params: Promise<{ number: s
       ? batchOrConveyor({
           pieces: plan.pieces ?? 1,
           perOven: loading.value.perOven,
-          perMetre: Math.max(1, loading.value.perMetre),
+          perMetre: loading.value.perMetre,
           bakeMinutes: value.bakeMinutes,
           conveyorM: site.conveyorOvenM,
           rates: site.rates,
@@ -95,7 +95,7 @@ export default async function CostPage({ params }: { params: Promise<{ number: s
                 <tr key={l.code} className="border-t border-rule">
                   <td className="py-1.5">{lineName[l.code]}</td>
                   <td className="num">
-                    {l.quantity.toFixed(l.quantity < 100 ? 1 : 0)} {l.unit}
+                    {l.quantity.toFixed(l.unit === "pieces" || l.quantity >= 100 ? 0 : 1)} {l.unit}
                   </td>
                   <td className="num">{l.hours > 0 ? l.hours.toFixed(1) : "–"}</td>
                   <td className="num">{money(l.cost, currency)}</td>

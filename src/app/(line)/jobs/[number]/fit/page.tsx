@@ -98,8 +98,8 @@ export default async function FitPage({ params }: { params: Promise<{ number: st
         {best && loading?.ok && oven && rack && (
           <div className="ruled mt-6">
             <h2>
-              {loading.value.perRack} on a rack, {loading.value.perMetre} a metre of conveyor, {loading.value.perOven}{" "}
-              in an oven load
+              {loading.value.perRack} on a rack, {loading.value.perMetre.toFixed(1)} a metre of conveyor,{" "}
+              {loading.value.perOven} in an oven load
               {loading.value.limitedBy === "mass" ? "; the rack's load stops more" : ""}
             </h2>
             <div className="mt-2">
