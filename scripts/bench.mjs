@@ -40,4 +40,6 @@ say("\nImport of 100,000 readings");
 runTs("scripts/bench/import-readings.ts", [], env);
 say("\nTrace of one rack among 10,000, with 2 million readings");
 runTs("scripts/bench/trace.ts", [], env);
+say("\nPlanning");
+runTs("scripts/bench/plan.ts", [], env);
 spawnSync("psql", ["-qX", postgres.url("postgres"), "-c", "drop database if exists sorrel_bench with (force)"]);

@@ -11,6 +11,7 @@ import {
   fitPart,
   hangingOf,
   howManyHang,
+  judgeLife,
   lineStagesOf,
   nothingDone,
   orientationsOf,
@@ -235,6 +236,7 @@ const rates: Rates = {
   labourPerHour: 30,
   blastM2PerHour: 10,
   blastPerHour: 20,
+  sandM2PerHour: 8,
   washM2PerHour: 40,
   washPerHour: 60,
   sprayM2PerHour: 30,
@@ -340,6 +342,26 @@ describe("quantity and cost", () => {
     expect(batchOrConveyor({ pieces: 0, perOven: 1, perMetre: 1, bakeMinutes: 1, conveyorM: 1, rates })).toMatchObject({
       error: { kind: "bad-size", name: "pieces" },
     });
+  });
+});
+
+describe("a life asked for", () => {
+  const life = (from: number, to: number) => ({
+    years: { from, to },
+    limitedBy: "rust" as const,
+    rust: { from, to },
+    colour: { from, to },
+    basis: "",
+    grade: "assumed" as const,
+  });
+  test.each([
+    [3, "in"],
+    [4, "watch"],
+    [5, "watch"],
+    [5.1, "out"],
+    [null, "unknown"],
+  ] as const)("%s years on a system that stands 3 to 5: %s", (asked, result) => {
+    expect(judgeLife(asked, life(3, 5))).toBe(result);
   });
 });
 
@@ -484,6 +506,21 @@ describe("intake by line", () => {
     for (const size of ["40x30x20cm", "0.4x0.3x0.2m", "400x300x200"])
       expect(valueOrThrow(parseIntakeLine(`P,steel,${size},5`)).box.lengthMm).toBeCloseTo(400, 9);
     expect(valueOrThrow(parseIntakeLine("P,steel,10x10x10in,5")).box.lengthMm).toBe(254);
+  });
+  test("area added up from simple shapes", () => {
+    const read = valueOrThrow(
+      parseIntakeLine("Frame,steel,1000x60x800,4,9,2 tube 60x1000,2 tube 60x800,plate 400x300,x3"),
+    );
+    expect(read.areaM2).toBeCloseTo(2 * Math.PI * 0.06 + 2 * Math.PI * 0.06 * 0.8 + 2 * 0.12, 9);
+    expect(read).toMatchObject({ pieces: 3, massKg: 9, substrate: "hot-rolled-steel", assumed: [] });
+    expect(valueOrThrow(parseIntakeLine("Beam,steel,2000x60x40,3,12,rhs 60x40x2000")).areaM2).toBeCloseTo(0.4, 9);
+    expect(valueOrThrow(parseIntakeLine("Knob,cast iron,120x120x120,60,6,ball 120")).areaM2).toBeCloseTo(
+      Math.PI * 0.0144,
+      9,
+    );
+    expect(parseIntakeLine("Beam,steel,2000x60x40,3,12,rhs 60x40")).toMatchObject({
+      error: { kind: "unknown-part-word" },
+    });
   });
   test("what is left out is assumed, and said so", () => {
     const read = valueOrThrow(parseIntakeLine("Box,sheet,400x300x200,2"));

@@ -83,6 +83,9 @@ describe("a step of preparation", () => {
     ["prebake", 200, "in"],
     ["prebake", 199, "out"],
     ["prebake", null, "watch"],
+    ["look-over", 0, "in"],
+    ["look-over", 2, "out"],
+    ["look-over", null, "watch"],
     ["scuff", null, "in"],
     ["solvent-wipe", null, "in"],
   ] as const)("%s at %s is %s", (step, value, result) => {
@@ -116,7 +119,7 @@ describe("what is asked for", () => {
   const asked = (over: Partial<Parameters<typeof stepsAskedFor>[0]> = {}) =>
     stepsAskedFor({ substrate: "hot-rolled-steel", features: [], stages: ["blast", "clean"], recoat: false, ...over });
   test("blasted steel: blast, its dust, blown off, wiped; in working order", () => {
-    expect(asked()).toEqual(["blast", "blow-off", "dust-tape", "solvent-wipe"]);
+    expect(asked()).toEqual(["blast", "look-over", "blow-off", "dust-tape", "solvent-wipe"]);
   });
   test("without a blast in the route none is asked for", () => {
     expect(asked({ stages: ["clean"] })).toEqual(["blow-off", "solvent-wipe"]);

@@ -18,7 +18,7 @@ test("an operator prepares, washes, coats and loads a rack by key, and pulls it"
   await signIn(page, "maren");
   await hang(page, "J-410", "3001");
   await page.getByRole("navigation", { name: "Rack 3001" }).getByRole("link", { name: "Prepare" }).press("Enter");
-  await expect(page.getByText("5 of 5 steps asked for to go")).toBeVisible();
+  await expect(page.getByText("6 of 6 steps asked for to go")).toBeVisible();
 
   // A profile beyond the tape is said as it is typed, and not sent; one outside the window is taken and shown as out.
   const blast = stepRow(page, "Blast");
@@ -42,7 +42,7 @@ test("an operator prepares, washes, coats and loads a rack by key, and pulls it"
   await page.keyboard.press("Enter");
   await expect(edges.getByText("Left out", { exact: true })).toBeVisible();
   await stepRow(page, "Solvent wipe").getByRole("button", { name: "Done" }).press("Enter");
-  await expect(page.getByText("2 of 5 steps asked for to go")).toBeVisible();
+  await expect(page.getByText("3 of 6 steps asked for to go")).toBeVisible();
 
   // The air, with its dew point as one types.
   await page.getByText("Read the air").press("Enter");

@@ -3,11 +3,13 @@ import { afterAll, beforeAll, describe, expect, test } from "vitest";
 import { asNew, parseIntakeLine } from "@/core/plan";
 import { valueOrThrow } from "@/core/result";
 import { establish } from "@/server/causes/load-case";
+import { loadStructure } from "@/server/field/load-structure";
 import { makeRack } from "@/server/jobs/make-job";
 import { loadCalendar, setStart } from "@/server/plan/calendar";
 import { changePlan } from "@/server/plan/change-plan";
 import { loadPlanFile } from "@/server/plan/load-plan";
 import { answerOffer, makeOffer } from "@/server/plan/offers";
+import { partLibrary } from "@/server/plan/part-library";
 import { keepMarks } from "@/server/plan/part-marks";
 import { optionsPdf, routeCardPdf } from "@/server/plan/plan-pdf";
 import { receiveWork } from "@/server/plan/receive";
@@ -41,6 +43,7 @@ const delivery = async (lines: object[], over: object = {}) => ({
   exposure: ["weather"],
   lifeYears: null,
   finish: "standard",
+  fabricationComplete: true,
   serviceC: null,
   lines,
   ...over,
@@ -124,6 +127,7 @@ describe("a delivery", () => {
     ["a due date gone by", { dueOn: "2020-01-01" }, { kind: "in-the-past", value: "2020-01-01" }],
     ["a life of -1 years", { lifeYears: -1 }, { kind: "bad-entry", field: "lifeYears" }],
     ["a customer nobody knows", { customer: uuidv7() }, { kind: "unknown-set-up", what: "customer" }],
+    ["welding still to do", { fabricationComplete: false }, { kind: "bad-entry", field: "fabricationComplete" }],
     ["no parts", { lines: [] }, { kind: "bad-entry", field: "lines" }],
     ["half a piece", { lines: [{ pieces: 0.5 }] }, { kind: "bad-entry" }],
   ])("with %s is refused whole", async (_, over, failure) => {
@@ -384,6 +388,39 @@ describe("the demo's planned work", () => {
     const minutes = (f: typeof plate) => (f.costing?.ok ? f.costing.value.bakeMinutes : 0);
     expect(minutes(plate)).toBeGreaterThan(2 * minutes(cover));
     expect(plate.risks.map((r) => r.id)).toContain("heavy-section");
+  });
+});
+
+describe("what a step adds", () => {
+  test("is the difference of two costings, never nothing, and only what is not done yet", async () => {
+    const found = await file("J-422", at);
+    expect(Object.keys(found.optionPrices)).toEqual(expect.arrayContaining(["blast", "zinc-primer", "two-coats"]));
+    for (const price of Object.values(found.optionPrices)) expect(price).toBeGreaterThan(0);
+    const plate = await file("J-424", at);
+    expect(plate.optionPrices.blast).toBeUndefined();
+    expect(plate.optionPrices["zinc-primer"]).toBeUndefined();
+  });
+  test("a life beyond the system is known as such", async () => {
+    const frame = await file("J-422", at);
+    expect(frame.plan.lifeYears).toBe(6);
+    expect(frame.life?.years.to).toBeLessThan(6);
+  });
+});
+
+describe("the library of parts", () => {
+  test("lists each with its versions and jobs; a customer's person sees their own only", async () => {
+    const all = await partLibrary(t.app, lead, at);
+    expect(all.find((p) => p.name === "Gangway rail")).toMatchObject({ jobs: 1, substrate: "hot-rolled-steel" });
+    expect(all.every((p) => p.versions.length >= 1)).toBe(true);
+    const other = await partLibrary(t.app, person("viewer", "otto", await entityId(t, "customer", "C3")), at);
+    expect(other.map((p) => p.name)).toEqual(["Cast lamp head"]);
+  });
+});
+
+describe("in the field", () => {
+  test("what was offered when it was made is there to read", async () => {
+    const structure = await loadStructure(t.app, lead, "jetty-a", at);
+    expect(structure?.offered).toMatchObject([{ what: expect.stringContaining("primer"), state: "declined" }]);
   });
 });
 

@@ -359,6 +359,7 @@ describe("leaving", () => {
       note: long,
       signedBy: "I. Calder",
       signedAt: "now",
+      steps: [{ name: "Blast", proof: "47 µm ".repeat(30), grade: "measured" }],
       verdictWord: "in",
       items: [{ name: "Film", word: "In", text: long, grade: "measured" }],
       readings: [

@@ -99,6 +99,12 @@ export function expectedLife(
   };
 }
 
+/** How a life asked for stands against what the system usually reaches: within it, at the edge of it, or more than it bears. */
+export function judgeLife(asked: number | null, life: ExpectedLife): "in" | "watch" | "out" | "unknown" {
+  if (asked === null) return "unknown";
+  return asked <= life.years.from ? "in" : asked <= life.years.to ? "watch" : "out";
+}
+
 /** Cost against wiped metal with one coat of standard polyester, which is 100. */
 export function relativeCost(system: CoatingSystem): number {
   const c = life.relativeCost;

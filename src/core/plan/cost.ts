@@ -17,6 +17,7 @@ export type Rates = {
   readonly labourPerHour: number;
   readonly blastM2PerHour: number;
   readonly blastPerHour: number;
+  readonly sandM2PerHour: number;
   readonly washM2PerHour: number;
   readonly washPerHour: number;
   readonly sprayM2PerHour: number;
@@ -152,8 +153,7 @@ export function costJob(input: {
   const bakeHours = (ovenLoads * bakes * minutes.value) / 60;
   if (system.preparation === "blast")
     work("blast", areaM2, "m²", areaM2 / rates.blastM2PerHour, rates.blastPerHour + rates.labourPerHour);
-  if (system.preparation === "sand")
-    work("sand", areaM2, "m²", areaM2 / (rates.blastM2PerHour / 2), rates.labourPerHour);
+  if (system.preparation === "sand") work("sand", areaM2, "m²", areaM2 / rates.sandM2PerHour, rates.labourPerHour);
   if (system.breakEdges) work("edges", edgeM * pieces, "m", (edgeM * pieces) / rates.edgeMPerHour, rates.labourPerHour);
   if (system.pretreatment !== "none") work("wash", areaM2, "m²", areaM2 / rates.washM2PerHour, rates.washPerHour);
   if (system.sealSeams)

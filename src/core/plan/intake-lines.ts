@@ -1,6 +1,6 @@
 import { err, type Failure, ok, type Result } from "../result";
 import { parseNumber } from "../units";
-import { checkPart, type PartFeature, type PlannedPart, type Substrate } from "./part";
+import { areaOfShapesM2, checkPart, type PartFeature, type PlannedPart, type Shape, type Substrate } from "./part";
 
 export type IntakeLine = PlannedPart & {
   readonly name: string;
@@ -43,7 +43,7 @@ const featureWords: Record<string, PartFeature> = {
  * Reads one line of a delivery: name, metal, size, then bare numbers in the order thickest section (mm), mass (kg), area
  * (m²), pieces: `Lamp head,cast aluminium,400x300x250,8,4.2,0.6,20`. Any of them may carry its unit and then stand
  * anywhere (`8mm`, `4.2kg`, `0.6m2`, `x20`), a section may be a range (`2-8`), and words add what the part has (`laser`,
- * `threads`, `laps 2.4`). Mass and area left out are taken from the box and said to be assumed.
+ * `threads`, `laps 2.4`). Area can be added up from simple shapes: `plate 800x400`, `2 tube 60x2000`, `rhs 60x40x2000`. Mass and area left out are taken from the box and said to be assumed.
  * Failures: `empty`, `part-without` (what), `unknown-part-word` (word, place), and those of `checkPart`.
  */
 export function parseIntakeLine(line: string): Result<IntakeLine> {
@@ -59,6 +59,7 @@ export function parseIntakeLine(line: string): Result<IntakeLine> {
   let lapM = 0;
   let section: [number, number] | null = null;
   const bare: number[] = [];
+  const shapes: Shape[] = [];
   const named: { massKg?: number; areaM2?: number; pieces?: number } = {};
   for (const [i, cell] of rest.entries()) {
     const word = cell.toLowerCase();
@@ -69,7 +70,9 @@ export function parseIntakeLine(line: string): Result<IntakeLine> {
     const range = /^([\d.]+)\s*[-–]\s*([\d.]+)\s*(mm)?$/.exec(word);
     const unit = /^x?\s*([\d.,]+)\s*(mm|kg|lb|m2|m²|sqm|pcs|pieces|off)$/.exec(word);
     const times = /^x\s*(\d+)$/.exec(word);
-    if (metal && substrate === null) substrate = metal;
+    const shape = shapeOf(word);
+    if (shape) shapes.push(shape);
+    else if (metal && substrate === null) substrate = metal;
     else if (feature) features.add(feature);
     else if (laps) {
       lapM = laps[1] ? Number(laps[1].replace(",", ".")) : 1;
@@ -102,7 +105,9 @@ export function parseIntakeLine(line: string): Result<IntakeLine> {
   const thickest = section?.[1] ?? next();
   if (thickest === undefined) return err({ kind: "part-without", what: "its thickest section, mm", name });
   const massKg = named.massKg ?? next();
-  const areaM2 = named.areaM2 ?? next();
+  const added = shapes.length > 0 ? areaOfShapesM2(shapes) : null;
+  if (added && !added.ok) return added;
+  const areaM2 = named.areaM2 ?? added?.value ?? next();
   const pieces = named.pieces ?? next() ?? 1;
   if (bare.length > 0) return err({ kind: "unknown-part-word", word: String(bare[0]), at: rest.length + 1 });
   if (!Number.isInteger(pieces) || pieces < 1 || pieces > 100_000) return err({ kind: "bad-count", pieces });
@@ -122,6 +127,23 @@ export function parseIntakeLine(line: string): Result<IntakeLine> {
   };
   const checked = checkPart(part);
   return checked.ok ? ok({ ...part, name, pieces, assumed }) : checked;
+}
+
+/** `2 plate 800x400`, `tube 60x2000` (outside diameter by length), `rhs 60x40x2000`, `block 100x80x60`, `ball 120`; mm. */
+function shapeOf(word: string): Shape | null {
+  const parts =
+    /^(?:(\d+)\s*[x×*]?\s*)?(plate|tube|rhs|block|ball)\s+([\d.]+)(?:\s*[x×*]\s*([\d.]+))?(?:\s*[x×*]\s*([\d.]+))?$/.exec(
+      word,
+    );
+  if (!parts) return null;
+  const count = Number(parts[1] ?? 1);
+  const [a, b, c] = [parts[3], parts[4], parts[5]].map((n) => (n === undefined ? null : Number(n)));
+  if (parts[2] === "plate" && a && b && c === null) return { shape: "plate", count, lengthMm: a, widthMm: b };
+  if (parts[2] === "tube" && a && b && c === null) return { shape: "round-tube", count, outerMm: a, lengthMm: b };
+  if (parts[2] === "rhs" && a && b && c) return { shape: "box-section", count, aMm: a, bMm: b, lengthMm: c };
+  if (parts[2] === "block" && a && b && c) return { shape: "block", count, lengthMm: a, widthMm: b, heightMm: c };
+  if (parts[2] === "ball" && a && b === null) return { shape: "sphere", count, diameterMm: a };
+  return null;
 }
 
 const boxSurfaceM2 = (b: PlannedPart["box"]) =>

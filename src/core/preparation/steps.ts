@@ -9,6 +9,7 @@ export const prepSteps = [
   "blast",
   "sand",
   "scuff",
+  "look-over",
   "blow-off",
   "dust-tape",
   "solvent-wipe",
@@ -28,6 +29,7 @@ export const prepMeasures: {
   };
 } = {
   blast: { quantity: "blast profile", unit: "µm", bounds: [0, 400] },
+  "look-over": { quantity: "damaged places", unit: "places", bounds: [0, 500] },
   "dust-tape": { quantity: "dust on tape", unit: "grade", bounds: [0, 5] },
   "soluble-salt": { quantity: "soluble salt", unit: "mg/m²", bounds: [0, 5000] },
   "water-break": { quantity: "water film holds", unit: "s", bounds: [0, 600] },
@@ -51,6 +53,9 @@ export function prepWindow(
   switch (step) {
     case "blast":
       return { lower: limits.blastProfileUm[0], upper: limits.blastProfileUm[1] };
+    case "look-over":
+      // Broken welds and damage show on bare metal only, and cannot be mended under a coat.
+      return { lower: null, upper: 0 };
     case "dust-tape":
       return { lower: null, upper: limits.dustTapeWorstGrade };
     case "soluble-salt":
@@ -97,6 +102,7 @@ export function stepsAskedFor(input: {
   if (!recoat && stages.includes("blast")) {
     asked.add("blast");
     asked.add("dust-tape");
+    asked.add("look-over");
   }
   if (!recoat && (features.includes("thermal-cut-edges") || features.includes("sharp-edges"))) asked.add("break-edges");
   if (stages.includes("prebake") || ["cast-aluminium", "cast-iron", "galvanised"].includes(substrate))

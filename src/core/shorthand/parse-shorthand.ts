@@ -74,6 +74,7 @@ const prepWords: Record<string, PrepStep> = {
   sand: "sand",
   scuff: "scuff",
   blow: "blow-off",
+  damage: "look-over",
   wipe: "solvent-wipe",
   dust: "dust-tape",
   salt: "soluble-salt",

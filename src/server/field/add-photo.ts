@@ -16,16 +16,36 @@ type Outcome =
   | { readonly ok: true; readonly recordId: string }
   | { readonly ok: false; readonly failure: { readonly kind: string; readonly [detail: string]: unknown } };
 
-/** Attaches a photo to a structure: size and true type checked, decoded and written anew without its metadata (place, camera). */
+/** What the photo is of: a structure in the field, or a job as it came in. */
+async function subjectOf(db: Kysely<Database>, person: Person, form: FormData) {
+  const number = String(form.get("job") ?? "");
+  if (number !== "") {
+    const job = await db
+      .selectFrom("job")
+      .select("id")
+      .where("number", "=", number)
+      .$if(person.customerId !== null, (q) => q.where("customer_id", "=", person.customerId as string))
+      .executeTakeFirst();
+    return job
+      ? { ok: true as const, where: { jobId: job.id } }
+      : { ok: false as const, failure: { kind: "unknown-job", number } };
+  }
+  const name = String(form.get("structure") ?? "");
+  const structure = await findStructure(db, person, name);
+  return structure
+    ? { ok: true as const, where: { structureId: structure.id } }
+    : { ok: false as const, failure: { kind: "unknown-structure", name } };
+}
+
+/** Attaches a photo to a structure or a job: size and true type checked, decoded and written anew without its metadata (place, camera). */
 export async function addPhoto(db: Kysely<Database>, person: Person, form: FormData, at: Date): Promise<Outcome> {
   const file = form.get("photo");
   const id = String(form.get("id") ?? "");
   const caption = String(form.get("caption") ?? "")
     .trim()
     .slice(0, 200);
-  const structure = await findStructure(db, person, String(form.get("structure") ?? ""));
-  if (!structure)
-    return { ok: false, failure: { kind: "unknown-structure", name: String(form.get("structure") ?? "") } };
+  const on = await subjectOf(db, person, form);
+  if (!on.ok) return on;
   if (!(file instanceof File) || file.size === 0) return { ok: false, failure: { kind: "empty-file" } };
   if (file.size > MOST_PHOTO_BYTES)
     return {
@@ -88,7 +108,7 @@ export async function addPhoto(db: Kysely<Database>, person: Person, form: FormD
         by: person.username,
         grade: "measured",
         idempotencyKey: key,
-        structureId: structure.id,
+        ...on.where,
         fileId,
         details: { photo: [{ caption: caption || "photo", zone: null }] },
       },

@@ -1,6 +1,7 @@
 import { type Kysely, sql } from "kysely";
 import { creepRateMmPerYear } from "@/core/field";
 import type { Database } from "@/db/schema";
+import { planOf } from "../plan/plan-of";
 import { setupAt } from "../setup/setup-data";
 import type { Person } from "../sign-in/roles";
 import { findStructure } from "./find-structure";
@@ -102,6 +103,7 @@ export async function loadStructure(db: Kysely<Database>, person: Person, code: 
     .orderBy("opened_at", "desc")
     .execute();
   const coatedOn = pieces[0]?.hung_at ?? null;
+  const offered = await offeredFor(db, structure.id, at);
   const zones = [...new Set(measures.map((m) => m.zone))].map((zone): CreepZone | null => {
     const series = visits.flatMap((v) =>
       measures.filter((m) => m.record_id === v.id && m.zone === zone).map((m) => ({ v, m })),
@@ -136,5 +138,21 @@ export async function loadStructure(db: Kysely<Database>, person: Person, code: 
     photos,
     cases,
     coatedOn,
+    offered,
   };
+}
+
+/** What was offered with the jobs that this structure's pieces came from, and what became of it: asked for years later. */
+async function offeredFor(db: Kysely<Database>, structureId: string, at: Date) {
+  const jobs = await db
+    .selectFrom("structure_piece")
+    .innerJoin("piece", "piece.id", "structure_piece.piece_id")
+    .innerJoin("rack", "rack.id", "piece.rack_id")
+    .innerJoin("job", "job.id", "rack.job_id")
+    .select(["job.id", "job.number", "job.plan"])
+    .distinct()
+    .where("structure_piece.structure_id", "=", structureId)
+    .execute();
+  const plans = await Promise.all(jobs.map((job) => planOf(db, job, at)));
+  return plans.flatMap((plan, i) => plan.offered.map((o) => ({ ...o, job: jobs[i]?.number ?? "" })));
 }

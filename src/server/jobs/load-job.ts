@@ -71,7 +71,18 @@ export async function loadJob(db: Kysely<Database>, person: Person, number: stri
     .orderBy("hung_at", "desc")
     .limit(500)
     .execute();
+  const photos = await db
+    .selectFrom("record")
+    .innerJoin("photo", "photo.record_id", "record.id")
+    .select(["record.file_id", "record.happened_at", "photo.caption"])
+    .where("record.job_id", "=", row.id)
+    .where("record.kind", "=", "photo")
+    .where("record.file_id", "is not", null)
+    .orderBy("record.happened_at", "desc")
+    .limit(24)
+    .execute();
   return {
+    photos,
     id: row.id,
     number: row.number,
     receivedAt: row.received_at,

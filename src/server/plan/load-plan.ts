@@ -7,6 +7,7 @@ import {
   type Costing,
   costJob,
   type Equipment,
+  expectedLife,
   type Fit,
   fitPart,
   type Hanging,
@@ -27,6 +28,29 @@ import { type Plan, requirementSchema } from "../requirement";
 import { type SetupData, type SetupItem, setupAt, siteAt } from "../setup/setup-data";
 import type { Person } from "../sign-in/roles";
 import { type JobPlan, planOf } from "./plan-of";
+
+/** What each option would add to the price, by the same reckoning: the difference of two costings. */
+function optionPricesFor(...args: Parameters<typeof costingOf>): Readonly<Record<string, number>> {
+  const [part, plan, item, powder, primer, site, loading] = args;
+  const now = costingOf(...args);
+  if (!now?.ok || !plan.system) return {};
+  const change: Record<string, Partial<NonNullable<JobPlan["system"]>>> = {
+    blast: { preparation: "blast" },
+    "zinc-primer": { primer: "zinc", primerUm: [50, 80], curing: "primer-gelled" },
+    "seam-seal": { sealSeams: true },
+    "edge-breaking": { breakEdges: true },
+    "outgas-bake": { outgas: true },
+    "conversion-coat": { pretreatment: "iron-phosphate" },
+    zirconium: { pretreatment: "zirconium" },
+    "two-coats": { coats: plan.system.coats + 1 },
+  };
+  const out: Record<string, number> = {};
+  for (const [code, over] of Object.entries(change)) {
+    const then = costingOf(part, { ...plan, system: { ...plan.system, ...over } }, item, powder, primer, site, loading);
+    if (then?.ok && then.value.price > now.value.price) out[code] = then.value.price - now.value.price;
+  }
+  return out;
+}
 
 export type PlanFile = NonNullable<Awaited<ReturnType<typeof loadPlanFile>>>;
 export type PowderOnHand = { readonly lot: string; readonly stockKg: number; readonly daysLeft: number };
@@ -127,6 +151,9 @@ export async function loadPlanFile(db: Kysely<Database>, person: Person, number:
     service,
     risks,
     refused,
+    /** What the system usually reaches, and how the life asked for stands against it. */
+    life: part && plan.system ? expectedLife(part, condition, service, plan.system) : null,
+    optionPrices: part && plan.system ? optionPricesFor(part, plan, item, powder, primer ?? null, site, loading) : {},
     advice,
     equipment: places,
     fit,

@@ -10,7 +10,7 @@ const inputSchema = v.object({
   marks: v.pipe(
     v.array(
       v.object({
-        kind: v.picklist(["hang", "mask", "plug", "rest", "drain", "earth"]),
+        kind: v.picklist(["hang", "mask", "plug", "rest", "drain", "earth", "pitting"]),
         face: v.pipe(v.string(), v.maxLength(20)),
         at: v.tuple([
           v.pipe(v.number(), v.minValue(0), v.maxValue(100)),

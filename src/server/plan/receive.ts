@@ -53,6 +53,8 @@ export const receiveSchema = v.object({
     v.pipe(v.number("is not a number"), v.minValue(0.1, "is under 0.1"), v.maxValue(100, "is over 100")),
   ),
   finish: v.picklist(["standard", "smooth", "texture", "clear"]),
+  /** Welding, plates and grinding done: heat and spatter would spoil a finished coat. */
+  fabricationComplete: v.literal(true, "is not said: welding and grinding are finished before it is taken in"),
   serviceC: v.nullable(size),
   lines: v.pipe(v.array(lineSchema), v.minLength(1, "has no part"), v.maxLength(500, "has more than 500 parts")),
 });
@@ -62,11 +64,12 @@ export type ReceiveOutcome =
   | { readonly ok: false; readonly failure: Failure & { readonly line?: number } };
 const refuse = (failure: Failure & { line?: number }): ReceiveOutcome => ({ ok: false, failure });
 
-/** The sketch a part starts with: its front and its back, five spots each; a better one can follow as a new version. */
+/** The sketch a part starts with: front, back and the underside that is easily forgotten, five spots each; a better one can follow as a new version. */
 const startingFaces = (): SetupInput<"part">["faces"] =>
   [
     ["F", "Front"],
     ["B", "Back"],
+    ["U", "Underside"],
   ].map(([id, name]) => ({
     id: id as string,
     name: name as string,

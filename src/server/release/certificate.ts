@@ -23,6 +23,8 @@ export type CertificateContent = {
     readonly text: string;
     readonly grade: string;
   }[];
+  /** Steps of preparation, wash and coat that are on record, each with its proof and grade. */
+  readonly steps: readonly { readonly name: string; readonly proof: string; readonly grade: string }[];
   readonly readings: readonly {
     readonly face: string;
     readonly spots: readonly { readonly spot: string; readonly mean: string; readonly readings: string }[];
@@ -106,6 +108,21 @@ export function certificatePdf(c: CertificateContent): Promise<Buffer> {
         .strokeColor("#b8ab98")
         .stroke();
       doc.y += 4;
+    }
+    if (c.steps.length > 0) {
+      doc.moveDown(0.5);
+      doc.font("bold").fontSize(11).fillColor(INK).text("Steps done, as recorded", left);
+      rule(1);
+      doc.moveDown(0.3);
+      for (const step of c.steps) {
+        const y = doc.y;
+        doc.font("bold").fontSize(9.5).fillColor(INK).text(step.name, left, y, { width: 150 });
+        doc.font("regular").text(step.proof, left + 156, y, { width: width - 236 });
+        const bottom = doc.y;
+        doc.fillColor(SOFT).text(step.grade, left + width - 74, y, { width: 74, align: "right" });
+        doc.y = Math.max(bottom, doc.y) + 2;
+      }
+      doc.fillColor(INK);
     }
     if (c.readings.length > 0) {
       doc.moveDown(0.5);

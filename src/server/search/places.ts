@@ -6,6 +6,8 @@ export type PlaceFound = { readonly href: string; readonly label: string; readon
 const views: readonly (PlaceFound & { word: string })[] = [
   { word: "shift", href: "/", label: "Shift", what: "what needs a hand now" },
   { word: "plan", href: "/plan", label: "Plan", what: "jobs" },
+  { word: "receive intake", href: "/plan/receive", label: "Receive work", what: "parts in, a plan for each" },
+  { word: "calendar schedule", href: "/plan/calendar", label: "Calendar", what: "jobs on the stages" },
   { word: "pretreat baths", href: "/pretreat", label: "Pretreat", what: "baths and rinses" },
   { word: "cure ovens", href: "/cure", label: "Cure", what: "bakes" },
   { word: "test bench", href: "/test", label: "Test", what: "racks to test" },

@@ -19,6 +19,7 @@ const rates = v.object({
   labourPerHour: money,
   blastM2PerHour: money,
   blastPerHour: money,
+  sandM2PerHour: v.optional(money, 8),
   washM2PerHour: money,
   washPerHour: money,
   sprayM2PerHour: money,
@@ -60,7 +61,7 @@ export const setupSchemas = {
     marks: v.optional(
       v.array(
         v.object({
-          kind: v.picklist(["hang", "mask", "plug", "rest", "drain", "earth"]),
+          kind: v.picklist(["hang", "mask", "plug", "rest", "drain", "earth", "pitting"]),
           face: v.string(),
           at: point,
           note: v.optional(v.string(), ""),

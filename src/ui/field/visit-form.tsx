@@ -1,5 +1,4 @@
 "use client";
-import { useRouter } from "next/navigation";
 import { type FormEvent, useEffect, useState } from "react";
 import { v7 as uuidv7 } from "uuid";
 import { creepFromChip, creepFromScribe } from "@/core/field";
@@ -198,68 +197,6 @@ export function VisitForm({ structure }: { structure: string }) {
           {busy ? "Recording …" : "Record visit"}
         </button>
         {message && <output className={message.good ? "text-in" : "text-out"}>{message.text}</output>}
-      </p>
-    </form>
-  );
-}
-
-type Attach = (form: FormData) => Promise<{
-  readonly ok: boolean;
-  readonly failure?: { readonly kind: string; readonly [detail: string]: unknown };
-}>;
-
-export function PhotoForm({ structure, attach }: { structure: string; attach: Attach }) {
-  const router = useRouter();
-  const [state, setState] = useState<{ busy: boolean; text: string; good: boolean }>({
-    busy: false,
-    text: "",
-    good: true,
-  });
-  const submit = async (e: FormEvent<HTMLFormElement>) => {
-    e.preventDefault();
-    const form = e.currentTarget;
-    const data = new FormData(form);
-    data.set("id", uuidv7());
-    data.set("structure", structure);
-    setState({ busy: true, text: "Sending …", good: true });
-    const outcome = await attach(data).catch(() => ({ ok: false, failure: { kind: "not-saved" } }));
-    setState({
-      busy: false,
-      good: outcome.ok,
-      text: outcome.ok
-        ? "Photo attached; its place and camera data were removed."
-        : failureText(outcome.failure ?? { kind: "not-saved" }),
-    });
-    if (outcome.ok) {
-      form.reset();
-      router.refresh();
-    }
-  };
-  return (
-    <form onSubmit={submit} className="ruled grid max-w-[640px] gap-2">
-      <h2>Attach a photo</h2>
-      <div className="grid grid-cols-2 gap-3 max-[560px]:grid-cols-1">
-        <div className="field">
-          <label htmlFor="photo">JPEG, PNG or WebP, up to 10 MB</label>
-          <input
-            id="photo"
-            name="photo"
-            type="file"
-            accept="image/jpeg,image/png,image/webp"
-            className="input"
-            required
-          />
-        </div>
-        <div className="field">
-          <label htmlFor="caption">Caption</label>
-          <input id="caption" name="caption" className="input" maxLength={200} />
-        </div>
-      </div>
-      <p className="flex items-center gap-3">
-        <button type="submit" className="btn" disabled={state.busy}>
-          Attach photo
-        </button>
-        <output className={state.good ? "text-in" : "text-out"}>{state.text}</output>
       </p>
     </form>
   );

@@ -8,7 +8,7 @@ import { usePreferences } from "../preferences-context";
 import { failureText } from "../words/failures";
 
 export type Mark = {
-  readonly kind: "hang" | "mask" | "plug" | "rest" | "drain" | "earth";
+  readonly kind: "hang" | "mask" | "plug" | "rest" | "drain" | "earth" | "pitting";
   readonly face: string;
   readonly at: readonly [number, number];
   readonly note: string;
@@ -20,6 +20,7 @@ const kinds: readonly [Mark["kind"], string][] = [
   ["rest", "rest"],
   ["drain", "drain"],
   ["earth", "earth"],
+  ["pitting", "pitting"],
 ];
 type Outcome =
   | { readonly ok: true }

@@ -40,6 +40,7 @@ export type Suggestion = {
   readonly risk: string;
   readonly quantity: number | null;
   readonly unit: string | null;
+  readonly price: number | null;
 };
 
 /** An option offered: what, how much, its price, and the risk of going without it in plain words. */
@@ -59,7 +60,7 @@ export function OfferForm({
   const [what, setWhat] = useState(optionName[first?.code ?? "test-panels"] ?? "");
   const [risk, setRisk] = useState(first?.risk ?? "");
   const [quantity, setQuantity] = useState(first?.quantity ? String(first.quantity) : "");
-  const [price, setPrice] = useState("");
+  const [price, setPrice] = useState(first?.price ? first.price.toFixed(0) : "");
   const { go, busy, message, setMessage } = useSend(offer);
   const choose = (next: string) => {
     const suggested = suggestions.find((s) => s.code === next);
@@ -67,6 +68,7 @@ export function OfferForm({
     setWhat(optionName[next] ?? next.replaceAll("-", " "));
     setRisk(suggested?.risk ?? "");
     setQuantity(suggested?.quantity ? String(suggested.quantity) : "");
+    setPrice(suggested?.price ? suggested.price.toFixed(0) : "");
   };
   const unit = suggestions.find((s) => s.code === code)?.unit ?? null;
   const submit = async (e: FormEvent) => {
@@ -97,6 +99,8 @@ export function OfferForm({
       "outgas-bake",
       "two-coats",
       "test-panels",
+      "sample-approval",
+      "hand-finish",
     ]),
   ];
   return (

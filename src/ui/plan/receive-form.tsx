@@ -1,6 +1,6 @@
 "use client";
 import { useRouter } from "next/navigation";
-import { type FormEvent, useMemo, useRef, useState } from "react";
+import { type FormEvent, useEffect, useMemo, useRef, useState } from "react";
 import { v7 as uuidv7 } from "uuid";
 import {
   type AdvisedSystem,
@@ -64,6 +64,9 @@ export function ReceiveForm({
   const [powder, setPowder] = useState((powders.find((p) => p.family === "polyester") ?? powders[0])?.id ?? "");
   const [more, setMore] = useState<Readonly<Record<string, More>>>({});
   const [state, setState] = useState<{ busy: boolean; text: string }>({ busy: false, text: "" });
+  const linesInput = useRef<HTMLTextAreaElement>(null);
+  // Whoever opens this page came to type parts.
+  useEffect(() => linesInput.current?.focus(), []);
   const read = useMemo(() => parseIntakeList(text), [text]);
   const lifeYears = parseNumber(life);
   const service: Service = { exposure, lifeYears: lifeYears.ok ? lifeYears.value : null, finish, serviceC: null };
@@ -91,6 +94,7 @@ export function ReceiveForm({
       exposure: [...exposure],
       lifeYears: service.lifeYears,
       finish,
+      fabricationComplete: form.get("fabrication") === "on",
       serviceC: null,
       lines: described.map(({ part, own, system }) => ({
         ...part,
@@ -189,6 +193,13 @@ export function ReceiveForm({
         </label>
         <textarea
           id="parts"
+          ref={linesInput}
+          onKeyDown={(e) => {
+            if (e.key === "Enter" && (e.ctrlKey || e.metaKey)) {
+              e.preventDefault();
+              e.currentTarget.form?.requestSubmit();
+            }
+          }}
           className="input fig"
           rows={6}
           spellCheck={false}
@@ -239,6 +250,10 @@ export function ReceiveForm({
       {described.map((d) => (
         <PartPlan key={`${d.part.line}${d.part.name}`} {...d} set={(change) => set(d.part, change)} />
       ))}
+      <label className="flex min-h-11 items-center gap-2">
+        <input name="fabrication" type="checkbox" className="size-5" defaultChecked /> welding, plates and grinding are
+        done
+      </label>
       {state.text && (
         <p role="alert" className="m-0 border-l-4 border-out pl-3 text-out">
           {state.text}
@@ -259,7 +274,7 @@ export function ReceiveForm({
               ? "Mend the lines above first; nothing is dropped."
               : open.length > 0
                 ? "What cannot work wants a reason, or another choice."
-                : `${described.length} job${described.length > 1 ? "s" : ""}, each with its own plan.`}
+                : `${described.length} job${described.length > 1 ? "s" : ""}, each with its own plan. Ctrl + Enter receives.`}
         </span>
       </p>
     </form>

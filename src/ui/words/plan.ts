@@ -65,6 +65,8 @@ export const optionName: Record<string, string> = {
   "outgas-bake": "Outgassing bake",
   "two-coats": "Second coat",
   "test-panels": "Test panels with the job",
+  "sample-approval": "Colour and finish sample approved",
+  "hand-finish": "Hand finishing after cure",
   "texture-finish": "Texture finish",
   strip: "Old coating stripped",
   "drain-holes": "Drain holes drilled",
@@ -218,3 +220,31 @@ export function parameterText(p: RouteParameter, units: UnitSystem): string {
         : `up to ${value(p.upper ?? 0)}`;
   return `${p.name} ${said} ${unit}`.trim();
 }
+
+/** What customers ask again and again, answered shortly; data sheets, local codes and licensed practice come first. */
+export const questions: readonly (readonly [string, string])[] = [
+  [
+    "Must it be blasted?",
+    "Outdoors, and wherever there is scale, rust or an old coat: yes, or its edges go within a year or so. Bright sheet indoors does with a wash.",
+  ],
+  [
+    "Can you coat over what is on it?",
+    "Over a known sound coat, scuffed, at lower voltage, and the thinner the better. Over a coat nobody knows: no, it comes off first.",
+  ],
+  [
+    "Can it be baked in a kitchen oven?",
+    "Never in one that will cook food again. Fumes and hot parts want an oven for this alone, never left by itself.",
+  ],
+  [
+    "Does longer in the oven do harm?",
+    "Yes: clears and metallics yellow first, then colours dull and the film goes brittle. The sheet has an upper limit too.",
+  ],
+  [
+    "How long will it last?",
+    "A range, by metal, system and place, never a promise. A standard grade is promised for about a year of colour; edges and seams go first.",
+  ],
+  [
+    "Why pay for a wash that nobody sees?",
+    "It costs the least of all steps, and without it rust creeps under the film from the first break.",
+  ],
+];

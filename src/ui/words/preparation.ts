@@ -10,6 +10,7 @@ export const prepStepName: Record<PrepStep, string> = {
   blast: "Blast",
   sand: "Sand",
   scuff: "Scuff",
+  "look-over": "Looked over, bare",
   "blow-off": "Blow off",
   "dust-tape": "Dust on tape",
   "solvent-wipe": "Solvent wipe",

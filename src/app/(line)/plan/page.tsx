@@ -34,6 +34,9 @@ export default async function PlanPage() {
                 Receive work
               </Link>
             )}
+            <Link className="btn" href="/plan/parts">
+              Parts
+            </Link>
             <Link className="btn" href="/plan/calendar">
               Calendar
             </Link>

@@ -10,12 +10,14 @@ import { personOnPage } from "@/server/sign-in/person";
 import { may } from "@/server/sign-in/roles";
 import { StartCase } from "@/ui/causes/start-case";
 import { CreepChart } from "@/ui/field/creep-chart";
-import { PhotoForm, VisitForm } from "@/ui/field/visit-form";
+import { VisitForm } from "@/ui/field/visit-form";
 import { dateAndTime, span, withUnit } from "@/ui/format";
 import { DefectForm } from "@/ui/forms/defect-form";
+import { PhotoForm } from "@/ui/forms/photo-form";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
 import { Verdict } from "@/ui/marks/verdict";
+import { Photos } from "@/ui/plan/photos";
 import { attachPhoto, startCase } from "../../actions";
 
 export const metadata: Metadata = { title: "Structure" };
@@ -127,21 +129,15 @@ export default async function StructurePage({ params }: { params: Promise<{ code
               on={{ structure: s.code }}
               defects={[...loadKnowledge().defects.values()].map(({ id, label, plain }) => ({ id, label, plain }))}
             />
-            <PhotoForm structure={s.code} attach={attachPhoto} />
+            <PhotoForm of={{ structure: s.code }} attach={attachPhoto} />
           </div>
         )}
         {s.photos.length > 0 && (
-          <div className="mt-5 grid grid-cols-[repeat(auto-fill,minmax(180px,1fr))] gap-3">
-            {s.photos.map((p) => (
-              <figure key={p.file_id} className="m-0">
-                {/* biome-ignore lint/performance/noImgElement: served by the application itself, already sized */}
-                <img src={`/api/files/${p.file_id}`} alt={p.caption} className="w-full" loading="lazy" />
-                <figcaption className="small soft">
-                  {p.caption}, {dateAndTime(p.happened_at, line.timeZone)}
-                </figcaption>
-              </figure>
-            ))}
-          </div>
+          <Photos
+            photos={s.photos.flatMap((p) =>
+              p.file_id ? [{ id: p.file_id, caption: p.caption, when: dateAndTime(p.happened_at, line.timeZone) }] : [],
+            )}
+          />
         )}
       </section>
       <Margin step="field">
@@ -151,6 +147,24 @@ export default async function StructurePage({ params }: { params: Promise<{ code
             {s.put_up_on ? `; put up ${s.put_up_on}` : ""}
           </p>
         </MarginBlock>
+        {s.offered.length > 0 && (
+          <MarginBlock title="Offered when it was made">
+            {s.offered.map((o) => (
+              <div key={`${o.job}${o.what}`} className="row grid-cols-[minmax(0,1fr)_auto]">
+                <span>
+                  {o.what}
+                  <span className="small soft block">
+                    {o.risk}
+                    {o.by ? `; ${o.by}, ${o.on}` : ""}
+                  </span>
+                </span>
+                <Verdict result={o.state === "taken" ? "in" : o.state === "declined" ? "watch" : "unknown"}>
+                  {o.state}
+                </Verdict>
+              </div>
+            ))}
+          </MarginBlock>
+        )}
         <MarginBlock title="Visits">
           {s.visits.length === 0 && <p className="soft">None yet.</p>}
           {s.visits.map((v) => (

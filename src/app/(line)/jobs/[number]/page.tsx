@@ -10,11 +10,13 @@ import { may } from "@/server/sign-in/roles";
 import { PartSketch } from "@/ui/charts/part-sketch";
 import { dateAndTime, withUnit } from "@/ui/format";
 import { RackForm } from "@/ui/forms/make-forms";
+import { PhotoForm } from "@/ui/forms/photo-form";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
 import { Verdict } from "@/ui/marks/verdict";
 import { JobTabs } from "@/ui/plan/job-tabs";
-import { createRack } from "../../actions";
+import { Photos } from "@/ui/plan/photos";
+import { attachPhoto, createRack } from "../../actions";
 
 export const metadata: Metadata = { title: "Job" };
 
@@ -98,6 +100,16 @@ export default async function JobPage({ params }: { params: Promise<{ number: st
             />
           )}
         </div>
+        {may(person.role, "inspect") && (
+          <div className="mt-6">
+            <PhotoForm of={{ job: job.number }} attach={attachPhoto} />
+          </div>
+        )}
+        <Photos
+          photos={job.photos.flatMap((p) =>
+            p.file_id ? [{ id: p.file_id, caption: p.caption, when: dateAndTime(p.happened_at, line.timeZone) }] : [],
+          )}
+        />
         {may(person.role, "log-line") && <RackForm job={job.number} make={createRack} />}
       </section>
       <Margin step="plan">

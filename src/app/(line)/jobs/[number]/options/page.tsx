@@ -10,7 +10,7 @@ import { PageHead } from "@/ui/frame/page-head";
 import { Verdict } from "@/ui/marks/verdict";
 import { JobTabs } from "@/ui/plan/job-tabs";
 import { AnswerForm, OfferForm, type Suggestion } from "@/ui/plan/option-forms";
-import { money } from "@/ui/words/plan";
+import { money, optionName, questions } from "@/ui/words/plan";
 import { noteAnswer, offerOption } from "../../../actions";
 
 export const metadata: Metadata = { title: "Options" };
@@ -34,6 +34,7 @@ export default async function OptionsPage({ params }: { params: Promise<{ number
           risk: risk.because,
           quantity: code === "seam-seal" ? (file.part?.lapM ?? 0) * (file.plan.pieces ?? 1) || null : null,
           unit: code === "seam-seal" ? "m" : null,
+          price: file.optionPrices[code] ?? null,
         });
   return (
     <>
@@ -114,6 +115,24 @@ export default async function OptionsPage({ params }: { params: Promise<{ number
             What was offered and declined stays on the thread of every rack, is shown in the field, and speaks in a
             root-cause case.
           </p>
+        </MarginBlock>
+        {Object.keys(file.optionPrices).length > 0 && (
+          <MarginBlock title="What a step adds, by the site's rates">
+            {Object.entries(file.optionPrices).map(([code, price]) => (
+              <div key={code} className="row grid-cols-[minmax(0,1fr)_auto]">
+                <span>{optionName[code]}</span>
+                <span className="num">{money(price, file.site.rates?.currency ?? "")}</span>
+              </div>
+            ))}
+          </MarginBlock>
+        )}
+        <MarginBlock title="What people ask">
+          {questions.map(([question, answer]) => (
+            <details key={question}>
+              <summary className="min-h-11 cursor-pointer content-center">{question}</summary>
+              <p className="small soft mt-0">{answer}</p>
+            </details>
+          ))}
         </MarginBlock>
         <MarginBlock title="Told before it is promised">
           <p className="small soft">

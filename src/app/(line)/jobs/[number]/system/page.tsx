@@ -2,6 +2,7 @@ import type { Metadata } from "next";
 import Link from "next/link";
 import { notFound } from "next/navigation";
 import { loadKnowledge } from "@/core/diagnosis";
+import { judgeLife } from "@/core/plan";
 import { database } from "@/server/database";
 import { now } from "@/server/now";
 import { loadPlanFile } from "@/server/plan/load-plan";
@@ -14,7 +15,15 @@ import { Grade, Verdict } from "@/ui/marks/verdict";
 import { ChangeSystem } from "@/ui/plan/change-plan-form";
 import { JobTabs } from "@/ui/plan/job-tabs";
 import { failureText } from "@/ui/words/failures";
-import { exposureName, featureName, optionName, refusalText, substrateName, systemText } from "@/ui/words/plan";
+import {
+  exposureName,
+  featureName,
+  lifeText,
+  optionName,
+  refusalText,
+  substrateName,
+  systemText,
+} from "@/ui/words/plan";
 import { planChange } from "../../../actions";
 
 export const metadata: Metadata = { title: "Risks and system" };
@@ -57,6 +66,27 @@ export default async function SystemPage({ params }: { params: Promise<{ number:
             <span className="soft">
               with {file.powder.code} {file.powder.data.name}
             </span>
+          </p>
+        )}
+        {file.life && (
+          <p className="m-0">
+            Usually stands <b className="fig">{lifeText(file.life)}</b> here <Grade grade={file.life.grade} />
+            {plan.lifeYears !== null && (
+              <>
+                {" "}
+                ·{" "}
+                <Verdict result={judgeLife(plan.lifeYears, file.life)}>
+                  {
+                    {
+                      in: `${plan.lifeYears} years asked: it bears that`,
+                      watch: `${plan.lifeYears} years asked: at the edge of what it bears`,
+                      out: `${plan.lifeYears} years asked: more than it bears. Do not promise it`,
+                      unknown: "",
+                    }[judgeLife(plan.lifeYears, file.life)]
+                  }
+                </Verdict>
+              </>
+            )}
           </p>
         )}
         {!part && <p className="mt-4">{failureText({ kind: "no-measures", part: file.partName })}</p>}

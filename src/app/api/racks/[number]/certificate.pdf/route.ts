@@ -1,3 +1,4 @@
+import type { PrepStep } from "@/core/preparation";
 import { spotMeans } from "@/core/thickness";
 import { database } from "@/server/database";
 import { now } from "@/server/now";
@@ -9,6 +10,7 @@ import { siteAt } from "@/server/setup/setup-data";
 import { personWith } from "@/server/sign-in/person";
 import { conditionsWhenPassed } from "@/server/trace/conditions";
 import { dateAndTime, figure } from "@/ui/format";
+import { prepFigure, prepStepName } from "@/ui/words/preparation";
 import { decisionWords, itemName, itemSentence } from "@/ui/words/reasons";
 
 export const dynamic = "force-dynamic";
@@ -50,6 +52,38 @@ export async function GET(_: Request, { params }: { params: Promise<{ number: st
     signedAt: dateAndTime(decided.base.happened_at, site.timeZone),
     verdictWord: verdict.result,
     items: verdict.items.map((i) => ({ name: itemName(i.item), ...itemSentence(i, units), grade: gradeWord[i.grade] })),
+    steps: rack.evidence.flatMap((r) => {
+      const step = r.details.prep_step?.[0];
+      const coat = r.details.coat?.[0];
+      const grade = gradeWord[r.base.grade];
+      if (step)
+        return [
+          {
+            name: prepStepName[step.step as PrepStep] ?? step.step,
+            proof: step.done
+              ? step.value === null
+                ? "done"
+                : prepFigure(step.step as PrepStep, step.value, units)
+              : `left out: ${step.note ?? ""}`,
+            grade,
+          },
+        ];
+      if (coat)
+        return [
+          {
+            name: `Coat ${coat.coat_no}, ${coat.layer}`,
+            proof: [
+              coat.booth,
+              coat.earth_mohm === null ? "earth not read" : `earth ${coat.earth_mohm} MΩ`,
+              coat.kv === null ? "" : `${coat.kv} kV`,
+            ]
+              .filter(Boolean)
+              .join(", "),
+            grade,
+          },
+        ];
+      return [];
+    }),
     readings: rack.part.data.faces.map((f) => ({
       face: f.name,
       spots: f.spots.flatMap((s) => {

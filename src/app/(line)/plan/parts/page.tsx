@@ -1,0 +1,72 @@
+import type { Metadata } from "next";
+import Link from "next/link";
+import { database } from "@/server/database";
+import { now } from "@/server/now";
+import { partLibrary } from "@/server/plan/part-library";
+import { siteAt } from "@/server/setup/setup-data";
+import { personOnPage } from "@/server/sign-in/person";
+import { dateAndTime } from "@/ui/format";
+import { Margin, MarginBlock } from "@/ui/frame/margin";
+import { PageHead } from "@/ui/frame/page-head";
+import { Grade } from "@/ui/marks/verdict";
+import { featureName, substrateName } from "@/ui/words/plan";
+
+export const metadata: Metadata = { title: "Parts" };
+
+export default async function PartsPage() {
+  const person = await personOnPage();
+  const at = now();
+  const [parts, site] = await Promise.all([partLibrary(database(), person, at), siteAt(database(), at)]);
+  return (
+    <>
+      <section className="bench">
+        <PageHead
+          above={
+            <Link className="link" href="/plan">
+              Plan
+            </Link>
+          }
+          title="Parts"
+        >
+          <span className="small soft">{parts.length} in the library, each with its versions</span>
+        </PageHead>
+        <div className="ruled mt-4">
+          {parts.length === 0 && <p className="py-2">No part yet. Receive work, and its parts stand here.</p>}
+          {parts.map((p) => (
+            <details key={p.id} className="border-b border-rule">
+              <summary className="grid min-h-[52px] cursor-pointer grid-cols-[minmax(0,1fr)_minmax(0,330px)_90px] items-center gap-3 max-[700px]:grid-cols-1">
+                <span>
+                  <b>{p.name}</b> <span className="soft">{substrateName[p.substrate]}</span>
+                </span>
+                <span className="soft">
+                  {p.measures
+                    ? `${p.measures.box.lengthMm} × ${p.measures.box.widthMm} × ${p.measures.box.heightMm} mm, ${p.measures.massKg} kg, ${p.measures.areaM2} m²`
+                    : "never measured"}{" "}
+                  {p.measures && p.measures.assumed.length > 0 && <Grade grade="assumed" />}
+                </span>
+                <span className="num">{p.jobs} jobs</span>
+              </summary>
+              <p className="m-0 soft">
+                {p.features.map((f) => featureName[f]).join(", ") || "nothing special on it"}; {p.spots} spots on{" "}
+                {p.faces} faces; {p.marks} places marked
+              </p>
+              {p.versions.map((one) => (
+                <div key={one.id} className="row grid-cols-[minmax(0,1fr)_auto]">
+                  <span>{one.reason}</span>
+                  <span className="faint small">
+                    {one.by}, {dateAndTime(one.from, site.timeZone)}
+                  </span>
+                </div>
+              ))}
+            </details>
+          ))}
+        </div>
+      </section>
+      <Margin step="plan">
+        <MarginBlock title="Versions">
+          <p>A part measured anew gets a new version. What was judged by the old one keeps it.</p>
+        </MarginBlock>
+      </Margin>
+    </>
+  );
+}
