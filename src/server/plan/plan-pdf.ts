@@ -95,7 +95,7 @@ export type RouteCardSheet = {
 export async function routeCardPdf(c: RouteCardSheet): Promise<Buffer> {
   const code = await QRCode.toBuffer(c.address, {
     errorCorrectionLevel: "M",
-    margin: 0,
+    margin: 2,
     width: 300,
     color: { dark: INK, light: "#ffffff" },
   });

@@ -72,7 +72,7 @@ export function CalendarBoard({
   );
   const lastHour = Math.max(days.length * hoursPerDay, ...jobs.map((j) => j.planned.finishHour));
   const shown = Math.ceil(lastHour / hoursPerDay);
-  const width = shown * Math.min(260, Math.max(80, Math.floor(640 / shown)));
+  const width = shown * Math.min(320, Math.max(80, Math.floor(640 / shown)));
   const x = scaleLinear([0, shown * hoursPerDay], [0, width]);
   const put = async (job: string, hour: number | null) => {
     setState({ busy: job, text: "" });

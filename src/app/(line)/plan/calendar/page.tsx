@@ -38,7 +38,7 @@ export default async function CalendarPage() {
       },
     ];
   });
-  const span = Math.max(5, Math.ceil(Math.max(0, ...jobs.map((j) => j.planned.finishHour)) / calendar.hoursPerDay));
+  const span = Math.max(2, Math.ceil(Math.max(0, ...jobs.map((j) => j.planned.finishHour)) / calendar.hoursPerDay));
   const days = Array.from({ length: span }, (_, i) => dayMonth(new Date(at.getTime() + i * 86_400_000), site.timeZone));
   const late = plan?.conflicts.filter((c) => c.kind === "late").length ?? 0;
   return (
