@@ -16,6 +16,9 @@ const shots: [name: string, path: string, theme: "light" | "dark", width: number
   ["job", "/jobs/J-273", "light", 1280, 800],
   ["records", "/records", "light", 1280, 800],
   ["import", "(import)", "light", 1280, 800],
+  ["receive", "(receive)", "light", 1280, 900],
+  ["system", "/jobs/J-422/system", "light", 1280, 800],
+  ["fit", "/jobs/J-423/fit", "dark", 1280, 900],
   ["loads", "/cure", "light", 1280, 800],
   ["prepare-tablet", "(prepare)", "light", 820, 1180],
   ["coat", "(coat)", "dark", 1280, 800],
@@ -50,6 +53,13 @@ for (const [name, path, theme, width, height] of shots) {
       await page.getByRole("link", { name: "Coat" }).last().click();
       await page.getByRole("button", { name: /Same as rack/ }).click();
     }
+  } else if (path === "(receive)") {
+    await page.goto(`${base}/plan/receive`);
+    await page.getByLabel("road salt").check();
+    await page
+      .getByLabel(/Parts, one a line/)
+      .fill("Lamp head,cast alu,420x320x260,8,6.8,0.62,20\nBench,steel,1800x450x450,5,22,1.7,6,laser,laps 2.4");
+    await page.getByText("Receive 2 parts").waitFor();
   } else if (path === "(recoated)") {
     await page.goto(`${base}/records?kind=disposition`);
     await page.locator(".row").filter({ hasText: "scuff and recoat" }).first().getByRole("link").click();

@@ -3,6 +3,7 @@ import { advise, asNew, type Condition, type Exposure, lineStagesOf, parseIntake
 import { valueOrThrow } from "@/core/result";
 import type { Json } from "@/db/detail-tables";
 import type { Database } from "@/db/schema";
+import { startingFaces } from "@/server/plan/starting-faces";
 import type { NewRecord } from "@/server/record/store-record";
 import type { PlanInput, Requirement } from "@/server/requirement";
 import type { SetupInput } from "@/server/setup/setup-data";
@@ -10,6 +11,8 @@ import { DAY, demoId, insertRecords, type Made, record } from "./demo-record";
 
 type Told = {
   readonly number: string;
+  /** A rack of it that already hangs; null while it waits. */
+  readonly rack: string | null;
   readonly line: string;
   readonly customer: string;
   readonly powder: string;
@@ -36,6 +39,7 @@ type Told = {
 const told: readonly Told[] = [
   {
     number: "J-421",
+    rack: "1101",
     line: "Gangway rail,steel,2400x300x900,5,31,2.3,14,sharp",
     customer: "C1",
     powder: "GR-505",
@@ -69,6 +73,7 @@ const told: readonly Told[] = [
   },
   {
     number: "J-422",
+    rack: null,
     line: "Notice frame,plate,1200x60x1600,6,18,1.95,8",
     customer: "C2",
     powder: "GR-340",
@@ -93,6 +98,7 @@ const told: readonly Told[] = [
   },
   {
     number: "J-423",
+    rack: null,
     line: "Shelter bench,steel,1800x450x450,4,24,1.8,10,laps 3.2",
     customer: "C2",
     powder: "GR-212",
@@ -126,6 +132,7 @@ const told: readonly Told[] = [
   },
   {
     number: "J-424",
+    rack: null,
     line: "Mooring plate,plate,600x400x60,25,42,0.56,12",
     customer: "C1",
     powder: "GR-210",
@@ -140,6 +147,7 @@ const told: readonly Told[] = [
   },
   {
     number: "J-425",
+    rack: null,
     line: "Plate cover,sheet,620x420x40,2,3.1,0.54,12",
     customer: "C1",
     powder: "GR-210",
@@ -159,6 +167,7 @@ const schedule = { metalC: 190, minutes: 15 };
 /** Jobs on hand with their plans, offers and answers, planned through the same core as the Plan stage. Returns how many records. */
 export async function loadPlans(db: Kysely<Database>, made: Made, anchor: Date): Promise<number> {
   const records: NewRecord[] = [];
+  const racks: NewRecord[] = [];
   for (const t of told) {
     const part = valueOrThrow(parseIntakeLine(t.line));
     const receivedMs = anchor.getTime() - t.receivedDaysAgo * DAY;
@@ -213,26 +222,7 @@ export async function loadPlans(db: Kysely<Database>, made: Made, anchor: Date):
         { kind: "hang", face: "F", at: [15, 4], note: "hole, hidden when fitted" },
         { kind: "hang", face: "F", at: [85, 4], note: "hole, hidden when fitted" },
       ],
-      faces: ["F", "B"].map((id) => ({
-        id,
-        name: id === "F" ? "Front" : "Back",
-        outline: [
-          [0, 0],
-          [100, 0],
-          [100, 100],
-          [0, 100],
-        ],
-        recessFromY: null,
-        spots: (
-          [
-            [50, 50],
-            [14, 14],
-            [86, 14],
-            [14, 86],
-            [86, 86],
-          ] as [number, number][]
-        ).map((at, i) => ({ id: `${id}${i + 1}`, at })),
-      })),
+      faces: startingFaces(),
     };
     await db
       .insertInto("setup_entity")
@@ -270,6 +260,44 @@ export async function loadPlans(db: Kysely<Database>, made: Made, anchor: Date):
         created_by: "ines",
       })
       .execute();
+    if (t.rack) {
+      // Hung and blasted a while ago: the agreement is already on its thread.
+      const hungMs = anchor.getTime() - 95 * 60_000;
+      const rackId = demoId(hungMs, `rack:${t.rack}`);
+      await db
+        .insertInto("rack")
+        .values({ id: rackId, number: t.rack, job_id: jobId, hung_at: new Date(hungMs), created_by: "maren" })
+        .execute();
+      await db
+        .insertInto("piece")
+        .values(
+          [1, 2, 3, 4].map((position) => ({
+            id: demoId(hungMs, `piece:${t.rack}:${position}`),
+            rack_id: rackId,
+            serial: `${t.rack}-0${position}`,
+            position,
+          })),
+        )
+        .execute();
+      racks.push(
+        record("passage", hungMs + 1000, `${t.rack}:blast`, {
+          by: "maren",
+          grade: "measured",
+          jobId,
+          rackId,
+          details: {
+            passage: [
+              {
+                stage: "blast",
+                entered_at: new Date(hungMs + 1000),
+                left_at: new Date(hungMs + 25 * 60_000),
+                source: "scan",
+              },
+            ],
+          },
+        }),
+      );
+    }
     const base = { by: "ines", grade: "measured" as const, jobId };
     const day = new Date(receivedMs + 3_600_000).toISOString().slice(0, 10);
     for (const [i, o] of t.offers.entries()) {
@@ -332,5 +360,6 @@ export async function loadPlans(db: Kysely<Database>, made: Made, anchor: Date):
     db,
     records.filter((r) => r.kind !== "offer"),
   );
-  return records.length;
+  await insertRecords(db, racks);
+  return records.length + racks.length;
 }

@@ -171,12 +171,11 @@ test("who is no lead reads the plan and changes nothing; a customer sees no one 
   await expect(page.getByText("A lead receives work.")).toBeVisible();
   await page.context().clearCookies();
   await signIn(page, "otto");
-  for (const path of [
-    "/jobs/J-422",
-    "/jobs/J-422/options",
-    "/api/jobs/J-422/options.pdf",
-    "/api/jobs/J-422/route-card.pdf",
-  ])
+  for (const path of ["/api/jobs/J-422/options.pdf", "/api/jobs/J-422/route-card.pdf"])
     expect((await page.request.get(path)).status(), path).toBe(404);
+  for (const view of ["", "/options", "/system", "/cost"]) {
+    await page.goto(`/jobs/J-422${view}`);
+    await expect(page.getByText("Notice frame")).toHaveCount(0);
+  }
   expect((await page.request.get("/api/jobs/J-421/options.pdf")).status()).toBe(200);
 });

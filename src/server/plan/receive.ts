@@ -17,6 +17,7 @@ import type { Database } from "@/db/schema";
 import { conditionSchema, type Plan, type Requirement, systemSchema } from "../requirement";
 import { type SetupInput, setupAt, siteAt } from "../setup/setup-data";
 import type { Person } from "../sign-in/roles";
+import { startingFaces } from "./starting-faces";
 
 const filled = (most: number) =>
   v.pipe(v.string(), v.trim(), v.minLength(1, "is empty"), v.maxLength(most, `is longer than ${most} characters`));
@@ -64,32 +65,6 @@ export type ReceiveOutcome =
   | { readonly ok: false; readonly failure: Failure & { readonly line?: number } };
 const refuse = (failure: Failure & { line?: number }): ReceiveOutcome => ({ ok: false, failure });
 
-/** The sketch a part starts with: front, back and the underside that is easily forgotten, five spots each; a better one can follow as a new version. */
-const startingFaces = (): SetupInput<"part">["faces"] =>
-  [
-    ["F", "Front"],
-    ["B", "Back"],
-    ["U", "Underside"],
-  ].map(([id, name]) => ({
-    id: id as string,
-    name: name as string,
-    outline: [
-      [0, 0],
-      [100, 0],
-      [100, 100],
-      [0, 100],
-    ],
-    recessFromY: null,
-    spots: (
-      [
-        [50, 50],
-        [14, 14],
-        [86, 14],
-        [14, 86],
-        [86, 86],
-      ] as [number, number][]
-    ).map((at, i) => ({ id: `${id}${i + 1}`, at })),
-  }));
 const codeOf = (name: string): string =>
   name
     .toUpperCase()

@@ -6,8 +6,8 @@ import type { AdvisedSystem, CoatingSystem, Condition } from "@/core/plan";
 import { RecordRow } from "../forms/recorded";
 import { Verdict } from "../marks/verdict";
 import { failureText } from "../words/failures";
-import { refusalText } from "../words/plan";
-import { SystemChoice } from "./receive-form";
+import { curingName, refusalText } from "../words/plan";
+import { SystemChoice } from "./system-choice";
 
 type Outcome =
   | { readonly ok: true }
@@ -79,17 +79,64 @@ export function ChangeSystem({
   const [reason, setReason] = useState("");
   const [why, setWhy] = useState("");
   const { send, busy, message, refused } = usePlanChange(job, seen, change);
+  const [schools, setSchools] = useState<Partial<Pick<CoatingSystem, "pretreatment" | "curing">>>({});
   const picked = choice ? advice[choice] : null;
+  const base = picked?.system ?? current;
+  const conversion = schools.pretreatment ?? base?.pretreatment;
+  const curing = schools.curing ?? base?.curing;
+  const otherSchool =
+    base !== null &&
+    base !== undefined &&
+    (conversion !== current?.pretreatment || curing !== current?.curing) &&
+    Object.keys(schools).length > 0;
+  const changed = (choice !== null && choice !== standing) || otherSchool;
   const submit = async (e: FormEvent) => {
     e.preventDefault();
-    if (!picked) return;
-    const system = current ? { ...picked.system, family: current.family, topUm: current.topUm } : picked.system;
+    if (!base) return;
+    const system = { ...base, ...schools, ...(current ? { family: current.family, topUm: current.topUm } : {}) };
     await send({ system, condition, reason, ...(refused && why ? { overrule: { [refused]: why } } : {}) });
   };
   return (
     <form onSubmit={submit} className="grid gap-3">
       <SystemChoice name="system" advice={advice} chosen={choice} choose={setChoice} />
-      {choice !== null && choice !== standing && (
+      {base && (
+        <div className="flex flex-wrap gap-3">
+          {(base.pretreatment === "iron-phosphate" || base.pretreatment === "zirconium") && (
+            <div className="field w-[190px]">
+              <label htmlFor="school-conversion">Conversion, for this job</label>
+              <select
+                id="school-conversion"
+                className="input"
+                value={conversion}
+                onChange={(e) =>
+                  setSchools({ ...schools, pretreatment: e.target.value as CoatingSystem["pretreatment"] })
+                }
+              >
+                <option value="iron-phosphate">iron phosphate</option>
+                <option value="zirconium">zirconium</option>
+              </select>
+            </div>
+          )}
+          {base.primer !== "none" && (
+            <div className="field w-[330px]">
+              <label htmlFor="school-curing">How the coats are cured, for this job</label>
+              <select
+                id="school-curing"
+                className="input"
+                value={curing}
+                onChange={(e) => setSchools({ ...schools, curing: e.target.value as CoatingSystem["curing"] })}
+              >
+                {(["primer-gelled", "dry-on-dry", "two-full-cures"] as const).map((c) => (
+                  <option key={c} value={c}>
+                    {curingName[c]}
+                  </option>
+                ))}
+              </select>
+            </div>
+          )}
+        </div>
+      )}
+      {changed && (
         <>
           {released && (
             <div className="field max-w-[560px]">
@@ -127,9 +174,7 @@ export function ChangeSystem({
           </RecordRow>
         </>
       )}
-      {(choice === null || choice === standing) && message && (
-        <output className={message.good ? "text-in" : "text-out"}>{message.text}</output>
-      )}
+      {!changed && message && <output className={message.good ? "text-in" : "text-out"}>{message.text}</output>}
     </form>
   );
 }

@@ -6,34 +6,24 @@ import {
   type AdvisedSystem,
   advise,
   asNew,
-  type Condition,
   type Exposure,
   exposures,
   type Family,
   type IntakeLine,
-  type PartFeature,
   parseIntakeList,
-  partFeatures,
   refusals,
-  rustGrades,
   type Schools,
   type Service,
 } from "@/core/plan";
-import { parseNumber } from "@/core/units";
-import { Grade, Verdict } from "../marks/verdict";
+import { fahrenheitToC, parseNumber } from "@/core/units";
+import { usePreferences } from "../preferences-context";
 import { failureText } from "../words/failures";
-import { changeName, exposureName, featureName, lifeText, refusalText, substrateName, systemText } from "../words/plan";
+import { exposureName, refusalText } from "../words/plan";
+import { type More, PartPlan } from "./part-plan";
 
 type Outcome =
   | { readonly ok: true; readonly href: string; readonly jobs: readonly string[] }
   | { readonly ok: false; readonly failure: { readonly kind: string; readonly [detail: string]: unknown } };
-type Choice = "recommended" | "cheaper" | "better";
-type More = {
-  readonly condition: Condition;
-  readonly features: readonly PartFeature[] | null;
-  readonly choice: Choice;
-  readonly overrule: Readonly<Record<string, string>>;
-};
 const usual: More = { condition: asNew, features: null, choice: "recommended", overrule: {} };
 
 /** Work comes in: one part a line, read as it is typed; its risks and its system beside it; then a job for each. */
@@ -55,11 +45,13 @@ export function ReceiveForm({
   known: readonly { readonly name: string; readonly line: string }[];
   receive: (input: unknown) => Promise<Outcome>;
 }) {
+  const { units } = usePreferences();
   const router = useRouter();
   const id = useRef<{ content: string; id: string } | null>(null);
   const [text, setText] = useState("");
   const [exposure, setExposure] = useState<readonly Exposure[]>(["weather"]);
   const [life, setLife] = useState("");
+  const [hottest, setHottest] = useState("");
   const [finish, setFinish] = useState<Service["finish"]>("standard");
   const [powder, setPowder] = useState((powders.find((p) => p.family === "polyester") ?? powders[0])?.id ?? "");
   const [more, setMore] = useState<Readonly<Record<string, More>>>({});
@@ -69,7 +61,13 @@ export function ReceiveForm({
   useEffect(() => linesInput.current?.focus(), []);
   const read = useMemo(() => parseIntakeList(text), [text]);
   const lifeYears = parseNumber(life);
-  const service: Service = { exposure, lifeYears: lifeYears.ok ? lifeYears.value : null, finish, serviceC: null };
+  const heat = exposure.includes("heat") ? parseNumber(hottest) : null;
+  const service: Service = {
+    exposure,
+    lifeYears: lifeYears.ok ? lifeYears.value : null,
+    finish,
+    serviceC: heat?.ok ? (units === "us" ? fahrenheitToC(heat.value) : heat.value) : null,
+  };
   const chosen = powders.find((p) => p.id === powder);
   const list = read.ok ? read.value : { parts: [], problems: [] };
   const of = (part: IntakeLine): More => more[part.name] ?? usual;
@@ -95,7 +93,7 @@ export function ReceiveForm({
       lifeYears: service.lifeYears,
       finish,
       fabricationComplete: form.get("fabrication") === "on",
-      serviceC: null,
+      serviceC: service.serviceC,
       lines: described.map(({ part, own, system }) => ({
         ...part,
         features: [...part.features],
@@ -172,6 +170,19 @@ export function ReceiveForm({
             </label>
           ))}
         </fieldset>
+        {exposure.includes("heat") && (
+          <div className="field w-[150px]">
+            <label htmlFor="hottest">Hottest in service, {units === "us" ? "°F" : "°C"}</label>
+            <input
+              id="hottest"
+              className="input num"
+              inputMode="decimal"
+              required
+              value={hottest}
+              onChange={(e) => setHottest(e.target.value)}
+            />
+          </div>
+        )}
         <div className="field w-[130px]">
           <label htmlFor="finish">Finish</label>
           <select
@@ -278,204 +289,5 @@ export function ReceiveForm({
         </span>
       </p>
     </form>
-  );
-}
-
-function PartPlan({
-  part,
-  own,
-  advice,
-  picked,
-  against,
-  set,
-}: {
-  part: IntakeLine & { readonly line: number };
-  own: More;
-  advice: ReturnType<typeof advise> | null;
-  picked: AdvisedSystem | null;
-  against: ReturnType<typeof refusals>;
-  set: (change: Partial<More>) => void;
-}) {
-  const likely = picked?.risks.filter((r) => r.likelihood === "likely") ?? [];
-  return (
-    <section className="ruled" aria-label={part.name}>
-      <div className="flex flex-wrap items-baseline justify-between gap-3">
-        <h2>
-          {part.name}{" "}
-          <span className="soft small font-normal">
-            {part.pieces} × {substrateName[part.substrate]}, {part.box.lengthMm} × {part.box.widthMm} ×{" "}
-            {part.box.heightMm} mm,{" "}
-            {part.thinnestMm === part.thickestMm ? part.thickestMm : `${part.thinnestMm}–${part.thickestMm}`} mm thick,{" "}
-            {part.massKg.toFixed(1)} kg, {part.areaM2.toFixed(2)} m²
-            {part.lapM > 0 ? `, laps ${part.lapM} m` : ""}
-          </span>
-        </h2>
-        {part.assumed.length > 0 && (
-          <span className="small soft">
-            <Grade grade="assumed" />{" "}
-            {part.assumed.map((a) => ({ massKg: "mass", areaM2: "area", thinnestMm: "thinnest" })[a]).join(" and ")}{" "}
-            from its box
-          </span>
-        )}
-      </div>
-      <details className="mt-1">
-        <summary className="link min-h-11 cursor-pointer content-center">Condition and what it has</summary>
-        <div className="flex flex-wrap items-end gap-x-5 gap-y-2 pb-2">
-          <div className="field w-[110px]">
-            <label htmlFor={`rust-${part.line}`}>Rust grade</label>
-            <select
-              id={`rust-${part.line}`}
-              className="input"
-              value={own.condition.rust}
-              onChange={(e) => set({ condition: { ...own.condition, rust: e.target.value as Condition["rust"] } })}
-            >
-              {rustGrades.map((g) => (
-                <option key={g}>{g}</option>
-              ))}
-            </select>
-          </div>
-          <div className="field w-[130px]">
-            <label htmlFor={`old-${part.line}`}>Old coating</label>
-            <select
-              id={`old-${part.line}`}
-              className="input"
-              value={own.condition.oldCoating}
-              onChange={(e) => set({ condition: { ...own.condition, oldCoating: e.target.value as "none" } })}
-            >
-              <option>none</option>
-              <option value="known">known kind</option>
-              <option value="unknown">unknown kind</option>
-            </select>
-          </div>
-          {(["scale", "weldSpatter", "oil"] as const).map((key) => (
-            <label key={key} className="flex min-h-11 items-center gap-2">
-              <input
-                type="checkbox"
-                className="size-5"
-                checked={own.condition[key]}
-                onChange={(e) => set({ condition: { ...own.condition, [key]: e.target.checked } })}
-              />
-              {{ scale: "mill scale", weldSpatter: "weld spatter", oil: "oil" }[key]}
-            </label>
-          ))}
-          {partFeatures.map((f) => (
-            <label key={f} className="flex min-h-11 items-center gap-2">
-              <input
-                type="checkbox"
-                className="size-5"
-                checked={part.features.includes(f)}
-                onChange={(e) =>
-                  set({ features: e.target.checked ? [...part.features, f] : part.features.filter((x) => x !== f) })
-                }
-              />
-              {featureName[f]}
-            </label>
-          ))}
-        </div>
-      </details>
-      {advice && !advice.ok && <p className="text-out">{failureText(advice.error)}</p>}
-      {advice?.ok && (
-        <SystemChoice
-          name={`choice-${part.line}`}
-          advice={advice.value}
-          chosen={own.choice}
-          choose={(choice) => set({ choice, overrule: {} })}
-        />
-      )}
-      {against.map((r) => (
-        <div key={r.kind} className="mt-2 border-l-4 border-out pl-3">
-          <Verdict result="out">Cannot work</Verdict> {refusalText[r.kind]}
-          <div className="field mt-1 max-w-[520px]">
-            <label htmlFor={`why-${part.line}-${r.kind}`}>Done all the same, because</label>
-            <input
-              id={`why-${part.line}-${r.kind}`}
-              className="input"
-              maxLength={400}
-              value={own.overrule[r.kind] ?? ""}
-              onChange={(e) => set({ overrule: { ...own.overrule, [r.kind]: e.target.value } })}
-            />
-          </div>
-        </div>
-      ))}
-      {likely.length > 0 && (
-        <ul className="m-0 mt-2 list-none p-0">
-          {likely.slice(0, 5).map((r) => (
-            <li key={r.id} className="row grid-cols-[24px_minmax(0,1fr)]">
-              <span className="pt-1">
-                <Verdict result="watch">{""}</Verdict>
-              </span>
-              <span>
-                <b>{r.name}.</b> <span className="soft">{r.because}</span>
-              </span>
-            </li>
-          ))}
-        </ul>
-      )}
-    </section>
-  );
-}
-
-/** The recommended system between a cheaper and a better one: what each gives up or adds, how long it lasts, what it costs. */
-export function SystemChoice({
-  name,
-  advice,
-  chosen,
-  choose,
-}: {
-  name: string;
-  advice: {
-    readonly recommended: AdvisedSystem;
-    readonly cheaper: AdvisedSystem | null;
-    readonly better: AdvisedSystem | null;
-  };
-  chosen: Choice | null;
-  choose: (choice: Choice) => void;
-}) {
-  const all = (["cheaper", "recommended", "better"] as const).flatMap((key) => {
-    const system = advice[key];
-    return system ? [{ key, system }] : [];
-  });
-  return (
-    <div className="mt-1 grid gap-2" style={{ gridTemplateColumns: `repeat(auto-fit, minmax(230px, 1fr))` }}>
-      {all.map(({ key, system: s }) => (
-        <label
-          key={key}
-          className={`block cursor-pointer border-[1.5px] p-3 ${chosen === key ? "border-sorrel bg-sorrel-tint" : "border-rule-strong bg-raised"}`}
-        >
-          <span className="flex items-center justify-between gap-2">
-            <span className="flex items-center gap-2">
-              <input
-                type="radio"
-                name={name}
-                className="size-5"
-                checked={chosen === key}
-                onChange={() => choose(key)}
-              />
-              <b>{{ cheaper: "Cheaper", recommended: "Recommended", better: "Better" }[key]}</b>
-            </span>
-            <span className="fig small">
-              cost {Math.round((s.relativeCost / advice.recommended.relativeCost) * 100)} %
-            </span>
-          </span>
-          <span className="mt-1 block leading-snug">{systemText(s.system)}</span>
-          <span className="mt-1 block">
-            <b className="fig text-[18px]">{lifeText(s.life)}</b>{" "}
-            <span className="small soft">
-              {s.life.limitedBy === "rust" ? "until rust" : "until colour goes"} <Grade grade={s.life.grade} />
-            </span>
-          </span>
-          {s.changes.map((c) => (
-            <span key={c} className="small soft block">
-              {changeName[c] ?? c}
-            </span>
-          ))}
-          <span className="small soft block">
-            {s.risks.length === 0
-              ? "no known risk left"
-              : `${s.risks.length} risk${s.risks.length > 1 ? "s" : ""} left`}
-          </span>
-        </label>
-      ))}
-    </div>
   );
 }

@@ -6,12 +6,12 @@ import { loadPlanFile } from "@/server/plan/load-plan";
 import { preferences } from "@/server/preferences";
 import { personOnPage } from "@/server/sign-in/person";
 import { may } from "@/server/sign-in/roles";
-import { dateAndTime } from "@/ui/format";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
 import { Verdict } from "@/ui/marks/verdict";
 import { ReleasePlan } from "@/ui/plan/change-plan-form";
 import { JobTabs } from "@/ui/plan/job-tabs";
+import { PlanVersions } from "@/ui/plan/plan-versions";
 import { checkName, parameterText, routeName } from "@/ui/words/plan";
 import { stageNames } from "@/ui/words/reasons";
 import { planChange } from "../../../actions";
@@ -90,21 +90,7 @@ export default async function RouteCardPage({ params }: { params: Promise<{ numb
               : "Release it, and every rack hung under the job carries it as its thread."}
           </p>
         </MarginBlock>
-        <MarginBlock title="Versions">
-          {plan.versions.length === 0 && <p className="soft">As it was taken in.</p>}
-          {[...plan.versions].reverse().map((one) => (
-            <div key={one.recordId} className="row">
-              <span>
-                <b>{one.version}</b>
-                {one.released ? ", released" : ""}: {one.reason ?? "first plan"}
-                <br />
-                <span className="faint small">
-                  {one.by}, {dateAndTime(one.at, file.site.timeZone)}
-                </span>
-              </span>
-            </div>
-          ))}
-        </MarginBlock>
+        <PlanVersions versions={plan.versions} timeZone={file.site.timeZone} />
       </Margin>
     </>
   );

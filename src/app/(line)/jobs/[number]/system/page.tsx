@@ -8,12 +8,12 @@ import { now } from "@/server/now";
 import { loadPlanFile } from "@/server/plan/load-plan";
 import { personOnPage } from "@/server/sign-in/person";
 import { may } from "@/server/sign-in/roles";
-import { dateAndTime } from "@/ui/format";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
 import { Grade, Verdict } from "@/ui/marks/verdict";
 import { ChangeSystem } from "@/ui/plan/change-plan-form";
 import { JobTabs } from "@/ui/plan/job-tabs";
+import { PlanVersions } from "@/ui/plan/plan-versions";
 import { failureText } from "@/ui/words/failures";
 import {
   exposureName,
@@ -171,21 +171,7 @@ export default async function SystemPage({ params }: { params: Promise<{ number:
               : "condition not noted"}
           </p>
         </MarginBlock>
-        <MarginBlock title="Versions">
-          {plan.versions.length === 0 && <p className="soft">As it was taken in.</p>}
-          {[...plan.versions].reverse().map((one) => (
-            <div key={one.recordId} className="row">
-              <span>
-                <b>{one.version}</b>
-                {one.released ? ", released" : ""}: {one.reason ?? "first plan"}
-                <br />
-                <span className="faint small">
-                  {one.by}, {dateAndTime(one.at, file.site.timeZone)}
-                </span>
-              </span>
-            </div>
-          ))}
-        </MarginBlock>
+        <PlanVersions versions={plan.versions} timeZone={file.site.timeZone} />
         <MarginBlock title="Causes it may come back as">
           <p className="small soft">
             The codes are the root-cause engine's: what is declined here is what a case finds years later.{" "}

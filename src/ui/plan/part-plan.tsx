@@ -1,0 +1,158 @@
+"use client";
+import {
+  type AdvisedSystem,
+  type advise,
+  type Condition,
+  type IntakeLine,
+  type PartFeature,
+  partFeatures,
+  type refusals,
+  rustGrades,
+} from "@/core/plan";
+import { Grade, Verdict } from "../marks/verdict";
+import { failureText } from "../words/failures";
+import { featureName, refusalText, substrateName } from "../words/plan";
+import { type Choice, SystemChoice } from "./system-choice";
+
+/** What is said of a part beyond its line: condition, features, the system chosen, reasons for what was refused. */
+export type More = {
+  readonly condition: Condition;
+  readonly features: readonly PartFeature[] | null;
+  readonly choice: Choice;
+  readonly overrule: Readonly<Record<string, string>>;
+};
+
+/** One part of a delivery: how it was read, its condition, its systems side by side, the risks that stay. */
+export function PartPlan({
+  part,
+  own,
+  advice,
+  picked,
+  against,
+  set,
+}: {
+  part: IntakeLine & { readonly line: number };
+  own: More;
+  advice: ReturnType<typeof advise> | null;
+  picked: AdvisedSystem | null;
+  against: ReturnType<typeof refusals>;
+  set: (change: Partial<More>) => void;
+}) {
+  const likely = picked?.risks.filter((r) => r.likelihood === "likely") ?? [];
+  return (
+    <section className="ruled" aria-label={part.name}>
+      <div className="flex flex-wrap items-baseline justify-between gap-3">
+        <h2>
+          {part.name}{" "}
+          <span className="soft small font-normal">
+            {part.pieces} × {substrateName[part.substrate]}, {part.box.lengthMm} × {part.box.widthMm} ×{" "}
+            {part.box.heightMm} mm,{" "}
+            {part.thinnestMm === part.thickestMm ? part.thickestMm : `${part.thinnestMm}–${part.thickestMm}`} mm thick,{" "}
+            {part.massKg.toFixed(1)} kg, {part.areaM2.toFixed(2)} m²
+            {part.lapM > 0 ? `, laps ${part.lapM} m` : ""}
+          </span>
+        </h2>
+        {part.assumed.length > 0 && (
+          <span className="small soft">
+            <Grade grade="assumed" />{" "}
+            {part.assumed.map((a) => ({ massKg: "mass", areaM2: "area", thinnestMm: "thinnest" })[a]).join(" and ")}{" "}
+            from its box
+          </span>
+        )}
+      </div>
+      <details className="mt-1">
+        <summary className="link min-h-11 cursor-pointer content-center">Condition and what it has</summary>
+        <div className="flex flex-wrap items-end gap-x-5 gap-y-2 pb-2">
+          <div className="field w-[110px]">
+            <label htmlFor={`rust-${part.line}`}>Rust grade</label>
+            <select
+              id={`rust-${part.line}`}
+              className="input"
+              value={own.condition.rust}
+              onChange={(e) => set({ condition: { ...own.condition, rust: e.target.value as Condition["rust"] } })}
+            >
+              {rustGrades.map((g) => (
+                <option key={g}>{g}</option>
+              ))}
+            </select>
+          </div>
+          <div className="field w-[130px]">
+            <label htmlFor={`old-${part.line}`}>Old coating</label>
+            <select
+              id={`old-${part.line}`}
+              className="input"
+              value={own.condition.oldCoating}
+              onChange={(e) => set({ condition: { ...own.condition, oldCoating: e.target.value as "none" } })}
+            >
+              <option>none</option>
+              <option value="known">known kind</option>
+              <option value="unknown">unknown kind</option>
+            </select>
+          </div>
+          {(["scale", "weldSpatter", "oil"] as const).map((key) => (
+            <label key={key} className="flex min-h-11 items-center gap-2">
+              <input
+                type="checkbox"
+                className="size-5"
+                checked={own.condition[key]}
+                onChange={(e) => set({ condition: { ...own.condition, [key]: e.target.checked } })}
+              />
+              {{ scale: "mill scale", weldSpatter: "weld spatter", oil: "oil" }[key]}
+            </label>
+          ))}
+          {partFeatures.map((f) => (
+            <label key={f} className="flex min-h-11 items-center gap-2">
+              <input
+                type="checkbox"
+                className="size-5"
+                checked={part.features.includes(f)}
+                onChange={(e) =>
+                  set({ features: e.target.checked ? [...part.features, f] : part.features.filter((x) => x !== f) })
+                }
+              />
+              {featureName[f]}
+            </label>
+          ))}
+        </div>
+      </details>
+      {advice && !advice.ok && <p className="text-out">{failureText(advice.error)}</p>}
+      {advice?.ok && (
+        <SystemChoice
+          name={`choice-${part.line}`}
+          advice={advice.value}
+          chosen={own.choice}
+          choose={(choice) => set({ choice, overrule: {} })}
+        />
+      )}
+      {against.map((r) => (
+        <div key={r.kind} className="mt-2 border-l-4 border-out pl-3">
+          <Verdict result="out">Cannot work</Verdict> {refusalText[r.kind]}
+          <div className="field mt-1 max-w-[520px]">
+            <label htmlFor={`why-${part.line}-${r.kind}`}>Done all the same, because</label>
+            <input
+              id={`why-${part.line}-${r.kind}`}
+              className="input"
+              maxLength={400}
+              value={own.overrule[r.kind] ?? ""}
+              onChange={(e) => set({ overrule: { ...own.overrule, [r.kind]: e.target.value } })}
+            />
+          </div>
+        </div>
+      ))}
+      {likely.length > 0 && (
+        <ul className="m-0 mt-2 list-none p-0">
+          {likely.slice(0, 5).map((r) => (
+            <li key={r.id} className="row grid-cols-[24px_minmax(0,1fr)]">
+              <span className="pt-1">
+                <Verdict result="watch">{""}</Verdict>
+              </span>
+              <span>
+                <b>{r.name}.</b> <span className="soft">{r.because}</span>
+              </span>
+            </li>
+          ))}
+        </ul>
+      )}
+    </section>
+  );
+}

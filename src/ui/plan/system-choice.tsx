@@ -1,0 +1,71 @@
+"use client";
+import type { AdvisedSystem } from "@/core/plan";
+import { Grade } from "../marks/verdict";
+import { changeName, lifeText, systemText } from "../words/plan";
+
+export type Choice = "recommended" | "cheaper" | "better";
+
+/** The recommended system between a cheaper and a better one: what each gives up or adds, how long it lasts, what it costs. */
+export function SystemChoice({
+  name,
+  advice,
+  chosen,
+  choose,
+}: {
+  name: string;
+  advice: {
+    readonly recommended: AdvisedSystem;
+    readonly cheaper: AdvisedSystem | null;
+    readonly better: AdvisedSystem | null;
+  };
+  chosen: Choice | null;
+  choose: (choice: Choice) => void;
+}) {
+  const all = (["cheaper", "recommended", "better"] as const).flatMap((key) => {
+    const system = advice[key];
+    return system ? [{ key, system }] : [];
+  });
+  return (
+    <div className="mt-1 grid gap-2" style={{ gridTemplateColumns: `repeat(auto-fit, minmax(230px, 1fr))` }}>
+      {all.map(({ key, system: s }) => (
+        <label
+          key={key}
+          className={`block cursor-pointer border-[1.5px] p-3 ${chosen === key ? "border-sorrel bg-sorrel-tint" : "border-rule-strong bg-raised"}`}
+        >
+          <span className="flex items-center justify-between gap-2">
+            <span className="flex items-center gap-2">
+              <input
+                type="radio"
+                name={name}
+                className="size-5"
+                checked={chosen === key}
+                onChange={() => choose(key)}
+              />
+              <b>{{ cheaper: "Cheaper", recommended: "Recommended", better: "Better" }[key]}</b>
+            </span>
+            <span className="fig small">
+              cost {Math.round((s.relativeCost / advice.recommended.relativeCost) * 100)} %
+            </span>
+          </span>
+          <span className="mt-1 block leading-snug">{systemText(s.system)}</span>
+          <span className="mt-1 block">
+            <b className="fig text-[18px]">{lifeText(s.life)}</b>{" "}
+            <span className="small soft">
+              {s.life.limitedBy === "rust" ? "until rust" : "until colour goes"} <Grade grade={s.life.grade} />
+            </span>
+          </span>
+          {s.changes.map((c) => (
+            <span key={c} className="small soft block">
+              {changeName[c] ?? c}
+            </span>
+          ))}
+          <span className="small soft block">
+            {s.risks.length === 0
+              ? "no known risk left"
+              : `${s.risks.length} risk${s.risks.length > 1 ? "s" : ""} left`}
+          </span>
+        </label>
+      ))}
+    </div>
+  );
+}
