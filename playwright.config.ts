@@ -6,7 +6,7 @@ export default defineConfig({
   outputDir: "test-results/e2e",
   workers: 1,
   retries: 0,
-  timeout: 45_000,
+  timeout: 90_000,
   reporter: [["list"], ["json"]],
   use: {
     baseURL: process.env.E2E_BASE ?? "http://127.0.0.1:3000",
