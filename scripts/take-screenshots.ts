@@ -45,7 +45,7 @@ for (const [name, path, theme, width, height] of shots) {
   } else if (path === "(prepare)" || path === "(coat)") {
     await page.goto(`${base}/prepare`);
     await page
-      .getByRole("link", { name: /Bare metal/ })
+      .getByRole("link", { name: /Tram shelter post.*Bare metal/ })
       .first()
       .click();
     await page.getByRole("heading", { name: "Prepare and pass on" }).waitFor();
