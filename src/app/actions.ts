@@ -9,6 +9,7 @@ import { pullLoad } from "@/server/entries/pull-load";
 import { storeEntry } from "@/server/entries/store-entry";
 import { errorText, log } from "@/server/log";
 import { now } from "@/server/now";
+import { keepPreference } from "@/server/preferences";
 import { places } from "@/server/search/places";
 import { auth } from "@/server/sign-in/auth";
 import { personWith } from "@/server/sign-in/person";
@@ -68,4 +69,10 @@ export async function signOut(): Promise<void> {
     .api.signOut({ headers: await headers() })
     .catch(() => {});
   redirect("/sign-in");
+}
+
+/** A person's own choice of units, theme or shortcuts. */
+export async function choose(name: string, value: string): Promise<void> {
+  const who = await personWith("look");
+  if (who.ok) await keepPreference(String(name), String(value));
 }

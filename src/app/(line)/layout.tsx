@@ -8,7 +8,7 @@ import { clock } from "@/ui/format";
 import { Rail } from "@/ui/frame/rail";
 import { ShellProvider } from "@/ui/frame/shell";
 import { PreferencesProvider } from "@/ui/preferences-context";
-import { findPlaces, pull, save, saveShorthand, signOut } from "../actions";
+import { choose, findPlaces, pull, save, saveShorthand, signOut } from "../actions";
 
 export const dynamic = "force-dynamic";
 
@@ -19,7 +19,10 @@ export default async function LineLayout({ children }: { children: ReactNode }) 
   return (
     <PreferencesProvider value={{ ...chosen, timeZone: line.timeZone }}>
       <div className="frame">
-        <ShellProvider actions={{ save, saveShorthand, findPlaces, pull, signOut }} nonce={head.get("x-nonce") ?? ""}>
+        <ShellProvider
+          actions={{ save, saveShorthand, findPlaces, pull, choose, signOut }}
+          nonce={head.get("x-nonce") ?? ""}
+        >
           <Rail
             facts={railFacts(line, (at) => clock(at, line.timeZone))}
             person={person}

@@ -14,6 +14,7 @@ import {
 } from "@/core/plan";
 import type { Failure } from "@/core/result";
 import type { Database } from "@/db/schema";
+import { canonicalText } from "../record/canonical";
 import { conditionSchema, type Plan, type Requirement, systemSchema } from "../requirement";
 import { type SetupInput, setupAt, siteAt } from "../setup/setup-data";
 import type { Person } from "../sign-in/roles";
@@ -76,7 +77,7 @@ const codeOf = (name: string): string =>
 /**
  * Receives a delivery: a job for each part, each with its plan. A part by a name that is known gets a new version where its measures changed, and
  * is used as it is where they did not. One transaction: all jobs or none. Failures, with the line they are on:
- * `bad-entry`, `unknown-set-up`, `in-the-past`, `refused-system`, those of `checkPart` and `advise`.
+ * `bad-entry`, `unknown-set-up`, `in-the-past`, `refused-system`, `key-conflict` (the same id with other content), those of `checkPart` and `advise`.
  */
 export async function receiveWork(
   db: Kysely<Database>,
@@ -172,9 +173,24 @@ export async function receiveWork(
     // One delivery at a time takes its numbers; the same one again finds its jobs by the delivery's id.
     await sql`select pg_advisory_xact_lock(7206002)`.execute(trx);
     const jobIds = planned.map((_, i) => jobIdOf(order.id, i));
-    const there = await trx.selectFrom("job").select("number").where("id", "in", jobIds).orderBy("number").execute();
-    if (there.length > 0)
+    const there = await trx
+      .selectFrom("job")
+      .select(["number", "customer_id", "powder_id", "plan"])
+      .where("id", "in", jobIds)
+      .orderBy("id")
+      .execute();
+    if (there.length > 0) {
+      const same =
+        there.length === planned.length &&
+        there.every(
+          (job, i) =>
+            job.customer_id === order.customer &&
+            job.powder_id === powder.id &&
+            canonicalText(job.plan) === canonicalText(JSON.parse(JSON.stringify(planned[i]?.plan))),
+        );
+      if (!same) return refuse({ kind: "key-conflict" });
       return { ok: true, jobs: there.map((j) => j.number), already: true, href: hrefOf(there.map((j) => j.number)) };
+    }
     const parts = await setupAt(trx, "part", at);
     const numbers = await nextNumbers(trx, planned.length);
     for (const [i, { line, plan }] of planned.entries()) {

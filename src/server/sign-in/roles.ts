@@ -20,3 +20,6 @@ export type Person = {
   /** A viewer tied to a customer sees that customer's work only. */
   readonly customerId: string | null;
 };
+
+/** Rates, cost and margin are the shop's own: for its inspectors, leads and administrators, never for a customer's person. */
+export const seesCost = (person: Person): boolean => person.customerId === null && may(person.role, "inspect");

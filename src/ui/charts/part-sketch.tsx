@@ -52,27 +52,31 @@ export function PartSketch({
             <text x={left} y="14" style={{ fill: "var(--ink)", fontSize: 12.5 }}>
               {face.name}
             </text>
-            {/* biome-ignore lint/a11y/noStaticElementInteractions: placing by pointer; the form beside it takes the same by keyboard */}
             <path
               d={`M${face.outline.map(([x, y]) => `${px(x)} ${py(y)}`).join("L")}Z`}
               fill="var(--raised)"
               stroke="var(--ink-2)"
               strokeWidth="1.5"
-              className={onPlace ? "cursor-crosshair" : undefined}
-              onClick={
-                onPlace
-                  ? (e) => {
-                      const box = (e.currentTarget.ownerSVGElement as SVGSVGElement).getBoundingClientRect();
-                      const scale = width / box.width;
-                      onPlace(
-                        face.id,
-                        Math.round((((e.clientX - box.left) * scale - left) / W) * 100),
-                        Math.round((((e.clientY - box.top) * scale - 24) / H) * 100),
-                      );
-                    }
-                  : undefined
-              }
             />
+            {onPlace && (
+              <foreignObject x={px(0)} y={py(0)} width={W} height={H}>
+                <button
+                  type="button"
+                  aria-label={`Place it on ${face.name}`}
+                  className="block h-full w-full cursor-crosshair border-0 bg-transparent p-0"
+                  onClick={(e) => {
+                    // By keyboard there is no place to read: the middle of the face, to be said in words beside it.
+                    if (e.detail === 0) return onPlace(face.id, 50, 50);
+                    const box = e.currentTarget.getBoundingClientRect();
+                    onPlace(
+                      face.id,
+                      Math.round(((e.clientX - box.left) / box.width) * 100),
+                      Math.round(((e.clientY - box.top) / box.height) * 100),
+                    );
+                  }}
+                />
+              </foreignObject>
+            )}
             {face.recessFromY !== null && (
               <line
                 x1={left}

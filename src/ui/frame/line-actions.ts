@@ -13,5 +13,6 @@ export type LineActions = {
   readonly saveShorthand: (understood: Understood, id: string, happenedAt: string) => Promise<Saved>;
   readonly pull: (recordId: string, id: string) => Promise<Saved>;
   readonly findPlaces: (word: string) => Promise<readonly Place[]>;
+  readonly choose: (name: string, value: string) => Promise<void>;
   readonly signOut: () => Promise<void>;
 };

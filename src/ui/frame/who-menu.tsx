@@ -7,18 +7,13 @@ import { useShell } from "./shell";
 
 const item =
   "flex min-h-10 items-center justify-between gap-6 rounded px-3 py-1.5 text-[14px] outline-none data-[highlighted]:bg-sorrel-tint text-ink no-underline";
-const setCookie = (name: string, value: string) => {
-  // biome-ignore lint/suspicious/noDocumentCookie: the asynchronous cookie store is not in every browser a shop has
-  document.cookie = `${name}=${value}; path=/; max-age=31536000; samesite=lax`;
-};
-
 /** Who is at the bench, and their own choices: units, theme, shortcuts; and the places off the line. */
 export function WhoMenu({ name, role, shift }: { name: string; role: string; shift: string }) {
   const { units, theme, shortcuts } = usePreferences();
-  const { signOut, showKeys } = useShell();
+  const { signOut, showKeys, actions } = useShell();
   const router = useRouter();
-  const choose = (cookie: string, value: string) => {
-    setCookie(cookie, value);
+  const choose = async (name: string, value: string) => {
+    await actions.choose(name, value).catch(() => {});
     router.refresh();
   };
   return (
@@ -36,13 +31,16 @@ export function WhoMenu({ name, role, shift }: { name: string; role: string; shi
         </DropdownMenu.Trigger>
         <DropdownMenu.Portal>
           <DropdownMenu.Content align="end" className="z-50 min-w-56 border border-rule-strong bg-raised p-1 text-ink">
-            <DropdownMenu.Item className={item} onSelect={() => choose("units", units === "us" ? "metric" : "us")}>
+            <DropdownMenu.Item className={item} onSelect={() => void choose("units", units === "us" ? "metric" : "us")}>
               Units <span className="fig soft">{units === "us" ? "mil °F" : "µm °C"}</span>
             </DropdownMenu.Item>
-            <DropdownMenu.Item className={item} onSelect={() => choose("theme", theme === "dark" ? "light" : "dark")}>
+            <DropdownMenu.Item
+              className={item}
+              onSelect={() => void choose("theme", theme === "dark" ? "light" : "dark")}
+            >
               Theme <span className="soft">{theme}</span>
             </DropdownMenu.Item>
-            <DropdownMenu.Item className={item} onSelect={() => choose("shortcuts", shortcuts ? "off" : "on")}>
+            <DropdownMenu.Item className={item} onSelect={() => void choose("shortcuts", shortcuts ? "off" : "on")}>
               Letter shortcuts <span className="soft">{shortcuts ? "on" : "off"}</span>
             </DropdownMenu.Item>
             <DropdownMenu.Separator className="my-1 h-px bg-rule" />

@@ -10,19 +10,21 @@ const tabs = [
 ] as const;
 
 /** Between the views of one job's plan. */
-export function JobTabs({ number, here }: { number: string; here: string }) {
+export function JobTabs({ number, here, cost }: { number: string; here: string; cost: boolean }) {
   return (
     <nav aria-label={`Job ${number}`} className="no-print mt-2 flex gap-5 overflow-x-auto max-[700px]:gap-4">
-      {tabs.map(([path, name]) => (
-        <Link
-          key={path}
-          href={`/jobs/${number}${path ? `/${path}` : ""}`}
-          aria-current={here === path ? "page" : undefined}
-          className={`inline-flex min-h-10 items-center whitespace-nowrap border-b-[3px] no-underline ${here === path ? "border-sorrel font-bold text-sorrel" : "border-transparent text-ink hover:border-rule-strong"}`}
-        >
-          {name}
-        </Link>
-      ))}
+      {tabs
+        .filter(([path]) => path !== "cost" || cost)
+        .map(([path, name]) => (
+          <Link
+            key={path}
+            href={`/jobs/${number}${path ? `/${path}` : ""}`}
+            aria-current={here === path ? "page" : undefined}
+            className={`inline-flex min-h-10 items-center whitespace-nowrap border-b-[3px] no-underline ${here === path ? "border-sorrel font-bold text-sorrel" : "border-transparent text-ink hover:border-rule-strong"}`}
+          >
+            {name}
+          </Link>
+        ))}
     </nav>
   );
 }

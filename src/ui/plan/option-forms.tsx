@@ -4,6 +4,7 @@ import { type FormEvent, useRef, useState } from "react";
 import { v7 as uuidv7 } from "uuid";
 import { parseNumber } from "@/core/units";
 import { RecordRow } from "../forms/recorded";
+import { TypedNumber } from "../forms/typed-number";
 import { failureText } from "../words/failures";
 import { optionName } from "../words/plan";
 
@@ -127,26 +128,13 @@ export function OfferForm({
             onChange={(e) => setWhat(e.target.value)}
           />
         </div>
-        <div className="field">
-          <label htmlFor="option-quantity">How much{unit ? `, ${unit}` : ""}</label>
-          <input
-            id="option-quantity"
-            className="input num"
-            inputMode="decimal"
-            value={quantity}
-            onChange={(e) => setQuantity(e.target.value)}
-          />
-        </div>
-        <div className="field">
-          <label htmlFor="option-price">Price, {currency || "–"}</label>
-          <input
-            id="option-price"
-            className="input num"
-            inputMode="decimal"
-            value={price}
-            onChange={(e) => setPrice(e.target.value)}
-          />
-        </div>
+        <TypedNumber
+          id="option-quantity"
+          label={`How much${unit ? `, ${unit}` : ""}`}
+          text={quantity}
+          change={setQuantity}
+        />
+        <TypedNumber id="option-price" label={`Price, ${currency || "–"}`} text={price} change={setPrice} />
       </div>
       <div className="field">
         <label htmlFor="option-risk">What is risked without it, in plain words</label>

@@ -16,6 +16,7 @@ import {
   type Service,
 } from "@/core/plan";
 import { fahrenheitToC, parseNumber } from "@/core/units";
+import { TypedNumber } from "../forms/typed-number";
 import { usePreferences } from "../preferences-context";
 import { failureText } from "../words/failures";
 import { exposureName, refusalText } from "../words/plan";
@@ -68,6 +69,11 @@ export function ReceiveForm({
     finish,
     serviceC: heat?.ok ? (units === "us" ? fahrenheitToC(heat.value) : heat.value) : null,
   };
+  // What is typed and is no number is said, never dropped.
+  const notNumbers = [
+    ...(life.trim() !== "" && !lifeYears.ok ? [lifeYears.error] : []),
+    ...(heat && hottest.trim() !== "" && !heat.ok ? [heat.error] : []),
+  ];
   const chosen = powders.find((p) => p.id === powder);
   const list = read.ok ? read.value : { parts: [], problems: [] };
   const of = (part: IntakeLine): More => more[part.name] ?? usual;
@@ -144,16 +150,7 @@ export function ReceiveForm({
           <label htmlFor="due">Due</label>
           <input id="due" name="due" type="date" className="input" />
         </div>
-        <div className="field">
-          <label htmlFor="life">Life asked, years</label>
-          <input
-            id="life"
-            className="input num"
-            inputMode="decimal"
-            value={life}
-            onChange={(e) => setLife(e.target.value)}
-          />
-        </div>
+        <TypedNumber id="life" label="Life asked, years" text={life} change={setLife} />
       </div>
       <div className="flex flex-wrap items-end gap-x-6 gap-y-2">
         <fieldset className="m-0 flex flex-wrap gap-x-5 border-0 p-0">
@@ -171,17 +168,13 @@ export function ReceiveForm({
           ))}
         </fieldset>
         {exposure.includes("heat") && (
-          <div className="field w-[150px]">
-            <label htmlFor="hottest">Hottest in service, {units === "us" ? "°F" : "°C"}</label>
-            <input
-              id="hottest"
-              className="input num"
-              inputMode="decimal"
-              required
-              value={hottest}
-              onChange={(e) => setHottest(e.target.value)}
-            />
-          </div>
+          <TypedNumber
+            id="hottest"
+            label={`Hottest in service, ${units === "us" ? "°F" : "°C"}`}
+            text={hottest}
+            change={setHottest}
+            required
+          />
         )}
         <div className="field w-[130px]">
           <label htmlFor="finish">Finish</label>
@@ -252,6 +245,11 @@ export function ReceiveForm({
           )}
         </div>
       </div>
+      {notNumbers.map((failure) => (
+        <p key={String(failure.text)} className="m-0 border-l-4 border-out pl-3 text-out">
+          {failureText(failure)}
+        </p>
+      ))}
       {!read.ok && <p className="text-out">{failureText(read.error)}</p>}
       {list.problems.map((p) => (
         <p key={p.line} className="m-0 border-l-4 border-out pl-3">
@@ -274,7 +272,9 @@ export function ReceiveForm({
         <button
           type="submit"
           className="btn pri"
-          disabled={state.busy || described.length === 0 || list.problems.length > 0 || open.length > 0}
+          disabled={
+            state.busy || described.length === 0 || list.problems.length > 0 || open.length > 0 || notNumbers.length > 0
+          }
         >
           {state.busy ? "Recording …" : described.length > 1 ? `Receive ${described.length} parts` : "Receive it"}
         </button>
@@ -283,9 +283,11 @@ export function ReceiveForm({
             ? "Type a part, or choose a known one."
             : list.problems.length > 0
               ? "Mend the lines above first; nothing is dropped."
-              : open.length > 0
-                ? "What cannot work wants a reason, or another choice."
-                : `${described.length} job${described.length > 1 ? "s" : ""}, each with its own plan. Ctrl + Enter receives.`}
+              : notNumbers.length > 0
+                ? "Mend the number above first; nothing is dropped."
+                : open.length > 0
+                  ? "What cannot work wants a reason, or another choice."
+                  : `${described.length} job${described.length > 1 ? "s" : ""}, each with its own plan. Ctrl + Enter receives.`}
         </span>
       </p>
     </form>

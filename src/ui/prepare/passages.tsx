@@ -3,6 +3,7 @@ import { type FormEvent, useState } from "react";
 import { passagesFromSpeed } from "@/core/line";
 import { parseNumber, type UnitSystem } from "@/core/units";
 import { Recorded, RecordRow } from "../forms/recorded";
+import { TypedNumber } from "../forms/typed-number";
 import { useRecorder } from "../forms/use-recorder";
 import { usePreferences } from "../preferences-context";
 import { passageName } from "../words/preparation";
@@ -68,14 +69,12 @@ export function WasherRun({ rack, washer }: { rack: string; washer: Washer }) {
   return (
     <form onSubmit={submit} className="mt-2 grid max-w-[640px] gap-2">
       <div className="flex flex-wrap items-end gap-4">
-        <div className="field w-[150px]">
-          <label htmlFor="line-speed">Line speed, {units === "us" ? "ft/min" : "m/min"}</label>
-          <input
+        <div className="w-[150px]">
+          <TypedNumber
             id="line-speed"
-            className="input num"
-            inputMode="decimal"
-            value={text}
-            onChange={(e) => setText(e.target.value)}
+            label={`Line speed, ${units === "us" ? "ft/min" : "m/min"}`}
+            text={text}
+            change={setText}
           />
         </div>
         <p className="m-0 flex min-w-0 flex-wrap gap-x-4 pb-2">

@@ -1,4 +1,4 @@
-import { within } from "@/core/limits";
+import { atLeast, atMost, within } from "@/core/limits";
 import { newest, type RackFile } from "../../rack/load-rack";
 import type { SetupData } from "../../setup/setup-data";
 import { type Add, declinedOption, type FoundWhat } from "./established";
@@ -10,16 +10,18 @@ export const castings = ["cast-aluminium", "cast-iron"];
 export function preparation(rack: RackFile, site: SetupData<"site">, add: Add): void {
   const step = (name: string) =>
     rack.evidence.findLast((r) => r.base.kind === "prep-step" && r.details.prep_step?.[0]?.step === name);
+  const doneOrNot = (finding: string, name: string): boolean => {
+    const record = step(name);
+    const row = record?.details.prep_step?.[0];
+    if (!record || !row) return false;
+    const what: FoundWhat = { kind: row.done ? "done" : "not-done", step: name };
+    add(finding, row.done ? "absent" : "present", record.base.grade, what, [record.base.id]);
+    return true;
+  };
   const blast = step("blast");
   const row = blast?.details.prep_step?.[0];
   if (blast && row) {
-    add(
-      "no-blast",
-      row.done ? "absent" : "present",
-      blast.base.grade,
-      { kind: row.done ? "done" : "not-done", step: "blast" },
-      [blast.base.id],
-    );
+    doneOrNot("no-blast", "blast");
     if (row.value !== null) {
       const what: FoundWhat = {
         kind: "value",
@@ -30,8 +32,12 @@ export function preparation(rack: RackFile, site: SetupData<"site">, add: Add): 
         upper: site.blastProfileUm[1],
         where: "",
       };
-      add("profile-low", row.value < site.blastProfileUm[0] ? "present" : "absent", "measured", what, [blast.base.id]);
-      add("profile-high", row.value > site.blastProfileUm[1] ? "present" : "absent", "measured", what, [blast.base.id]);
+      add("profile-low", atLeast(row.value, site.blastProfileUm[0]) ? "absent" : "present", "measured", what, [
+        blast.base.id,
+      ]);
+      add("profile-high", atMost(row.value, site.blastProfileUm[1]) ? "absent" : "present", "measured", what, [
+        blast.base.id,
+      ]);
     }
   } else {
     const declined = declinedOption(rack, "blast");
@@ -50,18 +56,12 @@ export function preparation(rack: RackFile, site: SetupData<"site">, add: Add): 
   const bakeRow = prebake?.details.prep_step?.[0];
   if (!called) add("prebake-missed", "absent", "by-procedure", { kind: "not-called-for" });
   else if (prebake && bakeRow) {
-    add(
-      "prebake-missed",
-      bakeRow.done ? "absent" : "present",
-      prebake.base.grade,
-      { kind: bakeRow.done ? "done" : "not-done", step: "prebake" },
-      [prebake.base.id],
-    );
+    doneOrNot("prebake-missed", "prebake");
     const hottest = Math.max(...rack.powder.data.schedule.map((p) => p.metalC));
     if (bakeRow.done && bakeRow.value !== null)
       add(
         "prebake-too-cool",
-        bakeRow.value < hottest ? "present" : "absent",
+        atLeast(bakeRow.value, hottest) ? "absent" : "present",
         "measured",
         {
           kind: "value",
@@ -95,17 +95,8 @@ export function preparation(rack: RackFile, site: SetupData<"site">, add: Add): 
       [blasted.base.id, coat.base.id],
     );
   } else add("long-wait-before-coat", "unknown", "unknown", { kind: "never-recorded" });
-  const wipe = step("solvent-wipe");
-  const wiped = wipe?.details.prep_step?.[0];
-  if (wipe && wiped)
-    add(
-      "solvent-wipe-missed",
-      wiped.done ? "absent" : "present",
-      wipe.base.grade,
-      { kind: wiped.done ? "done" : "not-done", step: "solvent-wipe" },
-      [wipe.base.id],
-    );
-  else add("solvent-wipe-missed", "unknown", "unknown", { kind: "never-recorded" });
+  if (!doneOrNot("solvent-wipe-missed", "solvent-wipe"))
+    add("solvent-wipe-missed", "unknown", "unknown", { kind: "never-recorded" });
   const measured = (
     finding: string,
     name: string,

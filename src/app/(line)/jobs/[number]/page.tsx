@@ -6,7 +6,7 @@ import { loadJob } from "@/server/jobs/load-job";
 import { currentLine } from "@/server/line/current-line";
 import { preferences } from "@/server/preferences";
 import { personOnPage } from "@/server/sign-in/person";
-import { may } from "@/server/sign-in/roles";
+import { may, seesCost } from "@/server/sign-in/roles";
 import { PartSketch } from "@/ui/charts/part-sketch";
 import { dateAndTime, withUnit } from "@/ui/format";
 import { RackForm } from "@/ui/forms/make-forms";
@@ -64,7 +64,7 @@ export default async function JobPage({ params }: { params: Promise<{ number: st
         >
           <span className="soft small">{job.racks.length} racks</span>
         </PageHead>
-        <JobTabs number={job.number} here="" />
+        <JobTabs number={job.number} here="" cost={seesCost(person)} />
         <div className="mt-4 grid grid-cols-[minmax(0,1fr)_auto] gap-8 max-[820px]:grid-cols-1">
           <div className="ruled">
             {facts.map(([name, value]) => (

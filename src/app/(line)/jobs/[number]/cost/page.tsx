@@ -5,7 +5,7 @@ import { database } from "@/server/database";
 import { now } from "@/server/now";
 import { loadPlanFile } from "@/server/plan/load-plan";
 import { personOnPage } from "@/server/sign-in/person";
-import { may } from "@/server/sign-in/roles";
+import { seesCost } from "@/server/sign-in/roles";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
 import { Grade, Verdict } from "@/ui/marks/verdict";
@@ -31,6 +31,8 @@ const lineName: Record<string, string> = {
 
 export default async function CostPage({ params }: { params: Promise<{ number: string }> }) {
   const person = await personOnPage();
+  // Rates, cost and margin are the shop's own: a customer's person and those on the line do not see them.
+  if (!seesCost(person)) notFound();
   const file = await loadPlanFile(database(), person, (await params).number, now());
   if (!file) notFound();
   const { costing, site, plan, lots, loading } = file;
@@ -48,8 +50,6 @@ export default async function CostPage({ params }: { params: Promise<{ number: s
           rates: site.rates,
         })
       : null;
-  // Prices are between the shop and this customer: a customer's own person sees them, the line does not need them.
-  if (!may(person.role, "inspect") && person.customerId === null && !may(person.role, "release")) notFound();
   return (
     <>
       <section className="bench">
@@ -68,7 +68,7 @@ export default async function CostPage({ params }: { params: Promise<{ number: s
             </>
           )}
         </PageHead>
-        <JobTabs number={file.number} here="cost" />
+        <JobTabs number={file.number} here="cost" cost={seesCost(person)} />
         {!costing && (
           <p className="mt-4">
             {!file.part

@@ -4,7 +4,7 @@ import { database } from "@/server/database";
 import { now } from "@/server/now";
 import { loadPlanFile } from "@/server/plan/load-plan";
 import { personOnPage } from "@/server/sign-in/person";
-import { may } from "@/server/sign-in/roles";
+import { may, seesCost } from "@/server/sign-in/roles";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
 import { Shape, Verdict } from "@/ui/marks/verdict";
@@ -42,7 +42,7 @@ export default async function FitPage({ params }: { params: Promise<{ number: st
           </Verdict>
           <div className="small soft">{best ? best.orientation.name : `${site.marginMm} mm wanted on each side`}</div>
         </PageHead>
-        <JobTabs number={file.number} here="fit" />
+        <JobTabs number={file.number} here="fit" cost={seesCost(person)} />
         {!part && <p className="mt-4">{failureText({ kind: "no-measures", part: file.partName })}</p>}
         {fit && !fit.ok && <p className="mt-4 text-out">{failureText(fit.error)}</p>}
         {fit?.ok && (

@@ -4,7 +4,7 @@ import { database } from "@/server/database";
 import { now } from "@/server/now";
 import { loadPlanFile } from "@/server/plan/load-plan";
 import { personOnPage } from "@/server/sign-in/person";
-import { may } from "@/server/sign-in/roles";
+import { may, seesCost } from "@/server/sign-in/roles";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
 import { Verdict } from "@/ui/marks/verdict";
@@ -62,7 +62,7 @@ export default async function OptionsPage({ params }: { params: Promise<{ number
             </a>
           </div>
         </PageHead>
-        <JobTabs number={file.number} here="options" />
+        <JobTabs number={file.number} here="options" cost={seesCost(person)} />
         <div className="ruled mt-4">
           {offered.length === 0 && <p className="py-2">Nothing beyond the system was offered yet.</p>}
           {offered.map((o) => (
@@ -116,7 +116,7 @@ export default async function OptionsPage({ params }: { params: Promise<{ number
             root-cause case.
           </p>
         </MarginBlock>
-        {Object.keys(file.optionPrices).length > 0 && (
+        {seesCost(person) && Object.keys(file.optionPrices).length > 0 && (
           <MarginBlock title="What a step adds, by the site's rates">
             {Object.entries(file.optionPrices).map(([code, price]) => (
               <div key={code} className="row grid-cols-[minmax(0,1fr)_auto]">

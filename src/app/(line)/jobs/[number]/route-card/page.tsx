@@ -5,7 +5,7 @@ import { now } from "@/server/now";
 import { loadPlanFile } from "@/server/plan/load-plan";
 import { preferences } from "@/server/preferences";
 import { personOnPage } from "@/server/sign-in/person";
-import { may } from "@/server/sign-in/roles";
+import { may, seesCost } from "@/server/sign-in/roles";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
 import { Verdict } from "@/ui/marks/verdict";
@@ -47,7 +47,7 @@ export default async function RouteCardPage({ params }: { params: Promise<{ numb
             </a>
           </div>
         </PageHead>
-        <JobTabs number={file.number} here="route-card" />
+        <JobTabs number={file.number} here="route-card" cost={seesCost(person)} />
         {route.length === 0 ? (
           <p className="mt-4">
             {plan.system

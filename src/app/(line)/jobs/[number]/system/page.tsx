@@ -7,7 +7,7 @@ import { database } from "@/server/database";
 import { now } from "@/server/now";
 import { loadPlanFile } from "@/server/plan/load-plan";
 import { personOnPage } from "@/server/sign-in/person";
-import { may } from "@/server/sign-in/roles";
+import { may, seesCost } from "@/server/sign-in/roles";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
 import { Grade, Verdict } from "@/ui/marks/verdict";
@@ -59,7 +59,7 @@ export default async function SystemPage({ params }: { params: Promise<{ number:
               : "as it was taken in"}
           </div>
         </PageHead>
-        <JobTabs number={file.number} here="system" />
+        <JobTabs number={file.number} here="system" cost={seesCost(person)} />
         {plan.system && (
           <p className="mt-4">
             <b>{systemText(plan.system)}</b>{" "}
