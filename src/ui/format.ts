@@ -39,5 +39,7 @@ export function span(ms: number): string {
   const months = Math.round((days - years * 365.25) / 30.4);
   return years > 0 ? `${years} y ${months} m` : `${months} months`;
 }
-export const minutesSeconds = (seconds: number): string =>
-  `${Math.floor(seconds / 60)} min ${String(Math.round(seconds % 60)).padStart(2, "0")} s`;
+export function minutesSeconds(seconds: number): string {
+  const whole = Math.round(seconds);
+  return `${Math.floor(whole / 60)} min ${String(whole % 60).padStart(2, "0")} s`;
+}

@@ -33,6 +33,7 @@ import {
   umToMil,
 } from "@/core/units";
 import { weakestGrade, worstResult } from "@/core/verdict";
+import { failureText } from "@/ui/words/failures";
 
 describe("units", () => {
   test("50 °F above cure is 28 °C above, not 10", () => {
@@ -105,7 +106,11 @@ describe("each computation names what is wrong with its input", () => {
     ["λ of 0", ewmaChart([1, 2], { centre: 1, sigma: 1, lambda: 0 })],
   ];
   for (const [name, result] of bad)
-    test(name, () => expect(result).toMatchObject({ ok: false, error: { kind: expect.any(String) } }));
+    test(name, () => {
+      expect(result).toMatchObject({ ok: false, error: { kind: expect.any(String) } });
+      const said = failureText((result as unknown as { error: { kind: string } }).error);
+      expect(said, "its value and what to do, in words").not.toMatch(/^Refused:|undefined|NaN|null|\[object/);
+    });
 });
 
 describe("judgements at their edges", () => {

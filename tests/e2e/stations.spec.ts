@@ -4,9 +4,13 @@ import { signIn } from "../support/browser";
 /** A rack of the job named, hung by key alone, on its traveller. */
 async function hang(page: Page, job: string, number: string) {
   await page.goto(`/jobs/${job}`);
-  await page.getByText("Hang a rack").focus();
-  await page.keyboard.press("Enter");
-  await page.getByLabel("Number on its tag").fill(number);
+  const tag = page.getByLabel("Number on its tag");
+  // The page may still be taking over its markup, which drops the focus: press until it opens.
+  await expect(async () => {
+    await page.getByText("Hang a rack").press("Enter");
+    await expect(tag).toBeVisible({ timeout: 1000 });
+  }).toPass();
+  await tag.fill(number);
   await page.getByRole("button", { name: "Record the rack" }).press("Enter");
   await expect(page.getByRole("heading", { name: new RegExp(`^Rack ${number}`) })).toBeVisible();
 }

@@ -188,7 +188,7 @@ describe("the line", () => {
     expect(facts.stages.map((s) => s.id)).toEqual([...railStages]);
     for (const stage of ["prepare", "pretreat", "coat", "cure", "test"])
       expect(facts.stages.find((s) => s.id === stage)?.tags.length, stage).toBeGreaterThan(0);
-    const due = dueList(line);
+    const due = dueList(line, "metric");
     expect(due.length).toBeGreaterThan(4);
     const times = due.map((d) => d.atMs ?? Number.POSITIVE_INFINITY);
     expect(times).toEqual([...times].sort((a, b) => a - b));
@@ -205,7 +205,7 @@ describe("the line", () => {
   });
   test("a long quiet night is an overdue round, not an error", async () => {
     const line = await loadLine(t.app, lead, new Date(at.getTime() + 30 * 3_600_000));
-    expect(dueList(line).some((d) => d.word === "Check overdue")).toBe(true);
+    expect(dueList(line, "metric").some((d) => d.word === "Check overdue")).toBe(true);
   });
 });
 

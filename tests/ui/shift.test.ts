@@ -52,7 +52,7 @@ const line = (over: Partial<Line> = {}): Line => ({
 
 describe("what needs a hand", () => {
   test("a quiet line needs none", () => {
-    expect(dueList(line())).toEqual([]);
+    expect(dueList(line(), "metric")).toEqual([]);
   });
   test.each([
     ["still heating", { pullAt: null, index: 12 }, "Heating", "in", null],
@@ -68,7 +68,9 @@ describe("what needs a hand", () => {
       minutes(-25).getTime(),
     ],
   ] as const)("a load %s", (_, over, word, result, atMs) => {
-    expect(dueList(line({ bakes: [bake(over as Partial<OpenBake>)] }))).toMatchObject([{ word, result, atMs }]);
+    expect(dueList(line({ bakes: [bake(over as Partial<OpenBake>)] }), "metric")).toMatchObject([
+      { word, result, atMs },
+    ]);
   });
   test.each([
     ["held", "Held", "out", "/racks/100/release"],
@@ -81,15 +83,16 @@ describe("what needs a hand", () => {
   ] as const)("a rack that is %s leads where it is dealt with", (what, word, result, href) => {
     const item = dueList(
       line({ racks: [rack("100", what, { readings: 27, iso: what === "adhesion-out" ? 3 : null })] }),
+      "metric",
     );
     expect(item).toMatchObject([{ word, result, href }]);
   });
   test("a running rack needs nothing", () => {
-    expect(dueList(line({ racks: [rack("100", "running")] }))).toEqual([]);
+    expect(dueList(line({ racks: [rack("100", "running")] }), "metric")).toEqual([]);
   });
   test("bare metal is due at the shop's limit, and out past it", () => {
     const bare = (ago: number) =>
-      dueList(line({ racks: [rack("100", "bare", { bareSinceMs: minutes(-ago).getTime() })] }))[0];
+      dueList(line({ racks: [rack("100", "bare", { bareSinceMs: minutes(-ago).getTime() })] }), "metric")[0];
     expect(bare(60)).toMatchObject({ result: "in", word: "60 min bare", atMs: minutes(180).getTime() });
     expect(bare(241)).toMatchObject({ result: "out", word: "Past limit" });
   });
@@ -100,6 +103,7 @@ describe("what needs a hand", () => {
         racks: [rack("100", "held")],
         openCases: [{ number: "7", defect: "rust-creep", zone: "Legs" }],
       }),
+      "metric",
     );
     expect(due.map((d) => d.what)).toEqual(["Rack 100, coat", "Oven 1, load 13", "Oven 1, load 12", "Case 7"]);
   });

@@ -4,8 +4,9 @@ import { describe, expect, test } from "vitest";
 import { tablesOfKind } from "@/server/record/read-details";
 import { decisions } from "@/server/release/dispose";
 import { figure, span, when, withUnit } from "@/ui/format";
+import { decisionWords } from "@/ui/words/decisions";
 import { failureText } from "@/ui/words/failures";
-import { bakeReason, decisionWords, filmReason, foundText } from "@/ui/words/reasons";
+import { bakeReason, filmReason, foundText } from "@/ui/words/reasons";
 import { recordSentence } from "@/ui/words/records";
 
 const filesBelow = (directory: string): string[] =>
@@ -21,18 +22,14 @@ describe("words", () => {
     expect(failureText({ kind: "unknown-rack", number: "77" })).toContain("77");
     expect(failureText({ kind: "something-new" })).toBe("Refused: something new.");
   });
-  test("what an entry, an import or a form can be refused for has a sentence of its own", () => {
+  test("whatever the core or the server can refuse has a sentence of its own", () => {
     const kinds = new Set<string>();
-    for (const file of [
-      ...filesBelow("src/server/entries"),
-      ...filesBelow("src/server/imports"),
-      ...filesBelow("src/core/instrument-files"),
-      ...filesBelow("src/server/jobs"),
-      ...filesBelow("src/server/field"),
-    ])
-      for (const match of readFileSync(file, "utf8").matchAll(/(?:refuse|err)\(\{\s*kind:\s*"([a-z0-9-]+)"/g))
+    for (const file of [...filesBelow("src/server"), ...filesBelow("src/core")])
+      for (const match of readFileSync(file, "utf8").matchAll(
+        /(?:refuse|err|failure:)\s*\(?\{\s*kind:\s*"([a-z0-9-]+)"/g,
+      ))
         kinds.add(match[1] as string);
-    expect(kinds.size).toBeGreaterThan(15);
+    expect(kinds.size).toBeGreaterThan(90);
     for (const kind of kinds) expect(failureText({ kind }), kind).not.toMatch(/^Refused:/);
   });
   test("every reason of a film or a bake says something whole, in either unit", () => {

@@ -2,6 +2,7 @@ import type { Metadata } from "next";
 import Link from "next/link";
 import { database } from "@/server/database";
 import { currentLine } from "@/server/line/current-line";
+import { preferences } from "@/server/preferences";
 import { recentRecords } from "@/server/search/recent";
 import { personOnPage } from "@/server/sign-in/person";
 import { AdditionAdvice, SeriesChart, SeriesWords } from "@/ui/bath/bath-panel";
@@ -11,7 +12,8 @@ import { PageHead } from "@/ui/frame/page-head";
 import { Shape, Verdict } from "@/ui/marks/verdict";
 import { dueList } from "@/ui/shift/due-list";
 import { RecordLines } from "@/ui/shift/record-lines";
-import { parameterName, stageNames } from "@/ui/words/reasons";
+import { parameterName } from "@/ui/words/baths";
+import { stageNames } from "@/ui/words/reasons";
 
 export const metadata: Metadata = { title: "Shift" };
 
@@ -22,7 +24,8 @@ export default async function ShiftPage() {
     recentRecords(database(), person, line.at, 6),
     recentRecords(database(), person, line.at, 7, { changesSince: line.shift.previousBegan }),
   ]);
-  const due = dueList(line);
+  const { units } = await preferences();
+  const due = dueList(line, units);
   const shown = line.baths.find((b) => b.result !== "in") ?? line.baths[0];
   const series = shown?.series.find((s) => s.points.at(-1)?.result === shown.result) ?? shown?.series[0];
   return (
@@ -68,9 +71,9 @@ export default async function ShiftPage() {
                 , {parameterName[series.parameter]}, last {series.points.length} checks
               </h2>
               <div className="mt-2">
-                <SeriesChart series={series} file={shown} now={line.at} timeZone={line.timeZone} />
+                <SeriesChart series={series} file={shown} now={line.at} timeZone={line.timeZone} units={units} />
               </div>
-              <SeriesWords series={series} timeZone={line.timeZone} />
+              <SeriesWords series={series} timeZone={line.timeZone} units={units} />
             </div>
             <AdditionAdvice file={shown} />
           </div>

@@ -69,7 +69,8 @@ const EXTRAPOLATION_WORTH_SAYING = 0.05;
 /**
  * Judges a bake: per channel the index, holds and over-bake; the live metal channel with the lowest cure index
  * decides cure, the one with the highest over-bake index decides over-bake; air and dead channels never decide.
- * Where only one of index and hold is met the verdict is `watch`, naming both, unless the decider itself fails.
+ * Where only one of index and hold is met the verdict is `watch`, naming both. The load's verdict is its worst known
+ * place; each channel that makes it so gives its reasons.
  * Failures: those of the curve and the traces (with the channel), `no-live-metal-channel`.
  */
 export function judgeBake(
@@ -94,34 +95,17 @@ export function judgeBake(
   const pullS = options.pullS ?? findPullS(metal);
   const judged: JudgedChannel[] = [];
   for (const [i, channel] of channels.entries()) {
-    const one = judgeChannel(
-      channel,
-      dead[i] ?? null,
-      pullS,
-      schedule,
-      curve.value,
-      overbake?.value ?? null,
-      onsetC,
-      decidedBy,
-    );
+    const one = judgeChannel(channel, dead[i] ?? null, pullS, schedule, curve.value, overbake?.value ?? null, onsetC);
     if (!one.ok) return err({ ...one.error, channel: channel.name });
     judged.push(one.value);
   }
-  const live = judged.filter(
-    (channel) =>
-      (channel.medium === "metal" && channel.result !== "unknown") ||
-      (channel.medium === "metal" && !isDeadBefore(channel, pullS)),
-  );
+  const live = judged.filter((channel) => channel.medium === "metal" && !isDeadBefore(channel, pullS));
+  const dark = judged.filter((channel) => channel.medium === "metal" && isDeadBefore(channel, pullS));
   const deciding = live.reduce<JudgedChannel | null>(
     (least, channel) => (!least || channel.index < least.index ? channel : least),
     null,
   );
   if (!deciding) return err({ kind: "no-live-metal-channel", channels: channels.map((channel) => channel.name) });
-  const hottest = live.reduce<JudgedChannel | null>(
-    (most, channel) => (!most || (channel.overbakeIndex ?? 0) > (most.overbakeIndex ?? 0) ? channel : most),
-    null,
-  );
-  const reasons = bakeReasons(judged, deciding, hottest, curve.value, pullS);
   return ok({
     kind: "bake-verdict",
     result: worstResult(live.map((channel) => channel.result)),
@@ -129,13 +113,11 @@ export function judgeBake(
     decidingChannel: deciding.name,
     decidingIndex: deciding.index,
     channels: judged,
-    unknownPlaces: judged
-      .filter((channel) => channel.medium === "metal" && isDeadBefore(channel, pullS))
-      .map((channel) => channel.name),
+    unknownPlaces: dark.map((channel) => channel.name),
     pullS,
     curve: curve.value,
     onsetC,
-    reasons,
+    reasons: bakeReasons(live, dark, deciding, curve.value, decidedBy),
   });
 }
 
@@ -150,7 +132,6 @@ function judgeChannel(
   curve: CureCurve,
   overbake: CureCurve | null,
   onsetC: number,
-  decidedBy: CureDecider,
 ): Result<JudgedChannel> {
   const index = cureIndex(channel.trace, curve, onsetC);
   if (!index.ok) return index;
@@ -167,10 +148,7 @@ function judgeChannel(
   const indexMet = atLeast(index.value.index, 100);
   const overbakeIndex = over?.value.index ?? null;
   const overFilled = over?.value.indexGapsFilledHot ?? null;
-  const decides = decidedBy === "index" ? indexMet : holdMet;
-  const other = decidedBy === "index" ? holdMet : indexMet;
-  let result: VerdictResult = decides && other ? "in" : decides || other ? "watch" : "out";
-  if (!decides && !other) result = "out";
+  let result: VerdictResult = holdMet && indexMet ? "in" : holdMet || indexMet ? "watch" : "out";
   if (overbakeIndex !== null && overbakeIndex > 100) result = "out";
   else if (overFilled !== null && overFilled > 100) result = "unknown";
   if (dead !== null && (pullS === null || dead < pullS)) result = "unknown";
@@ -192,46 +170,45 @@ function judgeChannel(
 }
 
 function bakeReasons(
-  judged: readonly JudgedChannel[],
+  live: readonly JudgedChannel[],
+  dark: readonly JudgedChannel[],
   deciding: JudgedChannel,
-  hottest: JudgedChannel | null,
   curve: CureCurve,
-  pullS: number | null,
+  decidedBy: CureDecider,
 ): BakeReason[] {
-  const reasons: BakeReason[] = [];
-  const indexMet = atLeast(deciding.index, 100);
-  reasons.push({ kind: indexMet ? "index-met" : "index-short", channel: deciding.name, index: deciding.index });
-  const best = deciding.holds.reduce((a, b) => (b.longestS / b.neededS > a.longestS / a.neededS ? b : a));
-  reasons.push({
-    kind: deciding.holdMet ? "hold-met" : "hold-short",
-    channel: deciding.name,
+  const worse = live.filter((c) => c !== deciding && worstResult([c.result, deciding.result]) !== deciding.result);
+  const told = [deciding, ...worse];
+  const short = (reason: BakeReason) => reason.kind !== "index-met" && reason.kind !== "hold-met";
+  const reasons = [
+    ...cureReasons(deciding, decidedBy),
+    ...worse.flatMap((channel) => cureReasons(channel, decidedBy).filter(short)),
+  ];
+  for (const { name: channel, overbakeIndex: index, overbakeIndexGapsFilledHot: filled } of live) {
+    if (index !== null && index > 100) reasons.push({ kind: "overbaked", channel, index });
+    else if (filled !== null && filled > 100) reasons.push({ kind: "overbake-unknown-in-gap", channel, index: filled });
+  }
+  for (const channel of dark)
+    reasons.push({ kind: "channel-dead", channel: channel.name, fromS: channel.deadFromS as number });
+  for (const { name: channel, gaps } of told) for (const gap of gaps) reasons.push({ kind: "gap", channel, ...gap });
+  for (const { name: channel, extrapolatedShare: share } of told)
+    if (share > EXTRAPOLATION_WORTH_SAYING) reasons.push({ kind: "extrapolated", channel, share });
+  if (curve.basis === "assumed-activation-energy") reasons.push({ kind: "assumed-activation-energy" });
+  return reasons;
+}
+
+/** Index and hold of one channel, what decides first, and that only one of them is met where that is so. */
+function cureReasons({ name: channel, index, holds, holdMet }: JudgedChannel, decidedBy: CureDecider): BakeReason[] {
+  const indexMet = atLeast(index, 100);
+  const best = holds.reduce((a, b) => (b.longestS / b.neededS > a.longestS / a.neededS ? b : a));
+  const byIndex: BakeReason = { kind: indexMet ? "index-met" : "index-short", channel, index };
+  const byHold: BakeReason = {
+    kind: holdMet ? "hold-met" : "hold-short",
+    channel,
     atC: best.atC,
     longestS: best.longestS,
     neededS: best.neededS,
-  });
-  if (indexMet !== deciding.holdMet)
-    reasons.push({
-      kind: indexMet ? "only-index-met" : "only-hold-met",
-      channel: deciding.name,
-      index: deciding.index,
-    });
-  if (hottest && hottest.overbakeIndex !== null) {
-    if (hottest.overbakeIndex > 100)
-      reasons.push({ kind: "overbaked", channel: hottest.name, index: hottest.overbakeIndex });
-    else if ((hottest.overbakeIndexGapsFilledHot ?? 0) > 100)
-      reasons.push({
-        kind: "overbake-unknown-in-gap",
-        channel: hottest.name,
-        index: hottest.overbakeIndexGapsFilledHot as number,
-      });
-  }
-  for (const channel of judged) {
-    if (channel.medium === "metal" && isDeadBefore(channel, pullS))
-      reasons.push({ kind: "channel-dead", channel: channel.name, fromS: channel.deadFromS as number });
-  }
-  for (const gap of deciding.gaps) reasons.push({ kind: "gap", channel: deciding.name, ...gap });
-  if (deciding.extrapolatedShare > EXTRAPOLATION_WORTH_SAYING)
-    reasons.push({ kind: "extrapolated", channel: deciding.name, share: deciding.extrapolatedShare });
-  if (curve.basis === "assumed-activation-energy") reasons.push({ kind: "assumed-activation-energy" });
-  return reasons;
+  };
+  const both = decidedBy === "index" ? [byIndex, byHold] : [byHold, byIndex];
+  if (indexMet === holdMet) return both;
+  return [...both, { kind: indexMet ? "only-index-met" : "only-hold-met", channel, index }];
 }

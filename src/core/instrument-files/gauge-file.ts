@@ -30,6 +30,9 @@ const unitOf = (text: string): "um" | "mil" | null => {
 };
 const PROBLEM = { negative: "negative", "beyond-any-film": "beyond any film", "not-finite": "not a number" } as const;
 
+const deletedMark = /^(d|del|deleted|x)$/i;
+const thickness = /thick|dft|value|\bfilm\b/i;
+
 /**
  * Reads a film gauge's export: a table (comma, semicolon or tab; either decimal mark; lines before and after it) or a
  * plain stream of readings. Markers and deleted readings are left out and listed; any other text, a negative or more
@@ -42,10 +45,15 @@ export function readGaugeFile(text: string, unitIfNone: "um" | "mil" | null = nu
   const headerAt = lines.findIndex(
     (l) =>
       l.cells.length > 1 &&
-      l.cells.some((c) => /thick|dft|value|\bfilm\b/i.test(c)) &&
+      l.cells.some((c) => thickness.test(c)) &&
       l.cells.every((c) => !/^-?\d+([.,]\d+)?$/.test(c)),
   );
-  return headerAt >= 0 ? readTable(lines, headerAt, delimiter, unitIfNone) : readStream(lines, unitIfNone);
+  if (headerAt >= 0) return readTable(lines, headerAt, delimiter, unitIfNone);
+  // One column under its heading is a stream: a decimal comma in it must not part the cells.
+  const first = lines[0] as Line;
+  return thickness.test(first.raw) && !/^\s*[-+]?\d/.test(first.raw)
+    ? readStream(lines.slice(1), unitIfNone, first.raw)
+    : readStream(lines, unitIfNone);
 }
 
 function readTable(
@@ -56,7 +64,7 @@ function readTable(
 ): Result<GaugeFile> {
   const header = lines[headerAt] as Line;
   const column = (pattern: RegExp) => header.cells.findIndex((c) => pattern.test(c));
-  const valueAt = column(/thick|dft|value|\bfilm\b/i);
+  const valueAt = column(thickness);
   const spotAt = column(/^spot|^place|^point/i);
   const numberAt = column(/^(no\.?|#|nr\.?|reading|n)$/i);
   const flagAt = column(/^(flag|status|state|del)/i);
@@ -86,8 +94,7 @@ function readTable(
     const flag = flagAt >= 0 ? (l.cells[flagAt] ?? "") : "";
     const marker = markerOf(cell);
     if (marker) rejected.push({ line: l.line, reading: number, why: marker, text: l.raw });
-    else if (/^(d|del|deleted|x)$/i.test(flag))
-      rejected.push({ line: l.line, reading: number, why: "deleted", text: l.raw });
+    else if (deletedMark.test(flag)) rejected.push({ line: l.line, reading: number, why: "deleted", text: l.raw });
     else
       takeReading(cell, numberIn(cell, mark), l, problems, unit, (valueUm) =>
         readings.push({
@@ -110,34 +117,44 @@ function readTable(
   );
 }
 
-function readStream(lines: readonly Line[], unitIfNone: "um" | "mil" | null): Result<GaugeFile> {
+function readStream(
+  lines: readonly Line[],
+  unitIfNone: "um" | "mil" | null,
+  heading: string | null = null,
+): Result<GaugeFile> {
+  const fromHeading = heading === null ? null : unitOf(heading);
   const units = new Set(lines.map((l) => unitOf(l.raw.replace(/^[\s\d.,+-]+/, ""))).filter((u) => u !== null));
+  if (fromHeading) units.add(fromHeading);
   if (units.size > 1) return err({ kind: "mixed-units", units: [...units] });
   const unit = [...units][0] ?? unitIfNone;
   const numbered = lines.some((l) => /^\s*[\d.,+-]+/.test(l.raw));
   if (!numbered) return err({ kind: "no-thickness-column", firstLine: lines[0]?.raw });
-  if (!unit) return err({ kind: "unit-unknown", heading: null });
+  if (!unit) return err({ kind: "unit-unknown", heading });
   const readings: GaugeFile["readings"][number][] = [];
   const rejected: LeftOut[] = [];
   const problems: FileProblem[] = [];
-  const cells = lines.map(
-    (l) =>
-      l.raw
-        .trim()
-        .replace(/\s*[^\d\s.,+-][^\d]*$/, "")
-        .trim() || l.raw.trim(),
+  // A number, and after it nothing, its unit or a mark that it was deleted; whatever else stands there is a problem.
+  const parts = lines.map((l) => {
+    const [, number = "", after = ""] = /^([\s\d.,+-]*)(.*)$/s.exec(l.raw.trim()) ?? [];
+    return { number: number.trim(), after: after.trim() };
+  });
+  const mark = columnDecimalMark(
+    parts.map((p) => p.number),
+    "",
   );
-  const mark = columnDecimalMark(cells, "");
   lines.forEach((l, i) => {
-    const cell = cells[i] as string;
-    const marker = markerOf(cell);
-    if (marker) rejected.push({ line: l.line, reading: i + 1, why: marker, text: l.raw });
+    const { number, after } = parts[i] as (typeof parts)[number];
+    const typed = l.raw.trim();
+    const why = markerOf(typed) ?? (number !== "" && deletedMark.test(after) ? "deleted" : null);
+    const value = after === "" || unitOf(after) ? numberIn(number, mark) : null;
+    if (why) rejected.push({ line: l.line, reading: i + 1, why, text: l.raw });
     else
-      takeReading(cell, numberIn(cell, mark), l, problems, unit, (valueUm) =>
-        readings.push({ number: i + 1, line: l.line, spot: null, valueUm, typed: l.raw.trim() }),
+      takeReading(typed, value, l, problems, unit, (valueUm) =>
+        readings.push({ number: i + 1, line: l.line, spot: null, valueUm, typed }),
       );
   });
-  return finish(unit, units.size ? "readings" : "person", ["reading"], readings, rejected, [], problems);
+  const unitFrom = fromHeading ? "heading" : units.size ? "readings" : "person";
+  return finish(unit, unitFrom, [heading?.trim() ?? "reading"], readings, rejected, [], problems);
 }
 
 function takeReading(

@@ -5,8 +5,8 @@ import { fahrenheitToC, parseNumber } from "@/core/units";
 import { useRecorder } from "../forms/use-recorder";
 import { Verdict } from "../marks/verdict";
 import { usePreferences } from "../preferences-context";
+import { parameterName, parameterUnit } from "../words/baths";
 import { failureText } from "../words/failures";
-import { parameterName, parameterUnit } from "../words/reasons";
 
 type Windows = Record<
   string,
@@ -78,7 +78,7 @@ export function BathCheckForm({
         parameter: p,
         value: found.value,
         typed: typed[p]?.trim() ?? "",
-        typedUnit: titrates(p) ? "mL" : p === "temperature" && units === "us" ? "F" : (parameterUnit[p] ?? ""),
+        typedUnit: titrates(p) ? "mL" : parameterUnit(p, units),
         titrantMl: found.titrantMl,
         blankMl: found.blankMl,
       });
@@ -117,9 +117,7 @@ export function BathCheckForm({
           return (
             <div key={p} className="grid grid-cols-[108px_92px_minmax(0,1fr)] items-center gap-2">
               <label htmlFor={`check-${p}`}>
-                {titrates(p)
-                  ? "titrant, mL"
-                  : `${parameterName[p]}${p === "ph" ? "" : `, ${p === "temperature" && units === "us" ? "°F" : parameterUnit[p]}`}`}
+                {titrates(p) ? "titrant, mL" : `${parameterName[p]}${p === "ph" ? "" : `, ${parameterUnit(p, units)}`}`}
               </label>
               <input
                 id={`check-${p}`}

@@ -1,26 +1,29 @@
+import type { UnitSystem } from "@/core/units";
 import type { BathFile, BathSeries } from "@/server/baths/load-bath";
 import { BathChart } from "../charts/bath-chart";
 import { clock, dayMonth, when } from "../format";
 import { Grade, Verdict } from "../marks/verdict";
+import { bathValue, inUnits, parameterDigits, parameterName } from "../words/baths";
 import { failureText } from "../words/failures";
-import { parameterName, parameterUnit, runRuleWords } from "../words/reasons";
-
-const digitsOf: Record<string, number> = { ph: 2, concentration: 2, temperature: 0, conductivity: 0 };
+import { runRuleWords } from "../words/reasons";
 
 export function SeriesChart({
   series,
   file,
   now,
   timeZone,
+  units,
   width,
 }: {
   series: BathSeries;
   file: BathFile;
   now: Date;
   timeZone: string;
+  units: UnitSystem;
   width?: number;
 }) {
-  const digits = digitsOf[series.parameter] ?? 1;
+  const own = (value: number) => inUnits(series.parameter, value, units);
+  const ownOrNull = (value: number | null) => (value === null ? null : own(value));
   // Only what the chart says now is marked: rules met before the last addition have been answered by it.
   const lastChange = file.events.at(-1)?.at.getTime() ?? Number.NEGATIVE_INFINITY;
   const met = new Set(Object.values(series.runRules).flat());
@@ -34,31 +37,36 @@ export function SeriesChart({
   return (
     <BathChart
       name={`${file.bath.data.name}, ${parameterName[series.parameter]}`}
-      digits={digits}
-      window={series.window}
+      digits={parameterDigits(series.parameter)}
+      window={{
+        lower: ownOrNull(series.window.lower),
+        upper: ownOrNull(series.window.upper),
+        watchLower: ownOrNull(series.window.watchLower ?? null),
+        watchUpper: ownOrNull(series.window.watchUpper ?? null),
+      }}
       days={days}
       {...(width ? { width } : {})}
       points={series.points.map((p, i) => ({
         atMs: p.at.getTime(),
-        value: p.value,
+        value: own(p.value),
         result: p.result,
         marked: marked.has(i),
-        label: `${when(p.at, now, timeZone)}  ${p.value.toFixed(digits)} ${parameterUnit[series.parameter]}`,
+        label: `${when(p.at, now, timeZone)}  ${bathValue(series.parameter, p.value, units)}`,
       }))}
       events={file.events.map((e) => ({
         atMs: e.at.getTime(),
-        label: `${e.event} ${e.amountL ?? ""} L ${e.product}, ${dayMonth(e.at, timeZone)}`,
+        label: `${e.event} ${e.amountL === null ? "" : `${e.amountL} L `}${e.product}, ${dayMonth(e.at, timeZone)}`,
       }))}
       control={
         series.chart
           ? {
-              centre: series.chart.centre,
-              lower: series.chart.lowerControlLimit,
-              upper: series.chart.upperControlLimit,
+              centre: own(series.chart.centre),
+              lower: own(series.chart.lowerControlLimit),
+              upper: own(series.chart.upperControlLimit),
             }
           : null
       }
-      wedge={series.wedge.map((w) => ({ atMs: w.at.getTime(), value: w.value, bound: w.bound }))}
+      wedge={series.wedge.map((w) => ({ atMs: w.at.getTime(), value: own(w.value), bound: own(w.bound) }))}
       checkBy={
         series.nextCheckBy
           ? { atMs: series.nextCheckBy.getTime(), label: `check by ${clock(series.nextCheckBy, timeZone)}` }
@@ -69,7 +77,7 @@ export function SeriesChart({
 }
 
 /** What the line of a series says in words: run rules met, forecast, or why there is none. */
-export function SeriesWords({ series, timeZone }: { series: BathSeries; timeZone: string }) {
+export function SeriesWords({ series, timeZone, units }: { series: BathSeries; timeZone: string; units: UnitSystem }) {
   const last = series.points.length - 1;
   const met = Object.entries(series.runRules)
     .filter(([, at]) => at?.includes(last))
@@ -80,7 +88,7 @@ export function SeriesWords({ series, timeZone }: { series: BathSeries; timeZone
       {series.leftOut > 0 && series.chart && `Limits without the ${series.leftOut} checks out of the window. `}
       {met.length > 0 && <b className="text-ink">{met.join("; ")}. </b>}
       {forecast?.kind === "forecast" && forecast.limit !== null
-        ? `At this pace it meets ${forecast.limit} in ${Math.max(0, forecast.meetsAtHour - (series.wedge[0] ? (series.wedge[0].at.getTime() - (series.points[0]?.at.getTime() ?? 0)) / 3_600_000 : 0)).toFixed(0)} h. `
+        ? `At this pace it meets ${bathValue(series.parameter, forecast.limit, units)} in ${Math.max(0, forecast.meetsAtHour - (series.wedge[0] ? (series.wedge[0].at.getTime() - (series.points[0]?.at.getTime() ?? 0)) / 3_600_000 : 0)).toFixed(0)} h. `
         : series.noForecastWhy
           ? `No forecast: ${failureText(series.noForecastWhy)} `
           : "The trend points away from the limits. "}

@@ -5,8 +5,10 @@ import type { RackVerdict } from "@/server/rack/judge-rack";
 import type { RackFile, ThreadRecord } from "@/server/rack/load-rack";
 import type { Conditions } from "@/server/trace/conditions";
 import { clock, dateAndTime, minutesSeconds, span, when, withUnit } from "../format";
+import { bathValue, parameterName } from "../words/baths";
+import { decisionWords } from "../words/decisions";
 import { prepFigure, prepStepName } from "../words/preparation";
-import { decisionWords, itemSentence, parameterName, parameterUnit } from "../words/reasons";
+import { itemSentence } from "../words/reasons";
 import type { Bead } from "./thread";
 
 /** What beads are made of: the rack as of one pass, judged, with what its set-up asks for. */
@@ -159,7 +161,7 @@ function prepareBeads({ rack, conditions, limits, units }: BeadsInput, time: (at
   return beads;
 }
 
-function washBeads({ rack, verdict, conditions: all }: BeadsInput, time: (at: Date) => string): Bead[] {
+function washBeads({ rack, verdict, conditions: all, units }: BeadsInput, time: (at: Date) => string): Bead[] {
   const beads: Bead[] = [];
   const add = (bead: Bead) => beads.push(bead);
   const mine = new Set(rack.latest.map((r) => r.base.id));
@@ -167,8 +169,9 @@ function washBeads({ rack, verdict, conditions: all }: BeadsInput, time: (at: Da
   const wash = conditions.passages.find((p) => p.stage === "conversion");
   const item = verdict.items.find((i) => i.item === "pretreatment");
   const dry = conditions.passages.find((p) => p.stage === "dry-off");
-  const values = conditions.baths.map((b) =>
-    `${b.bath.split(" ").slice(0, 2).join(" ")} ${parameterName[b.parameter]} ${b.found.value === null ? "–" : b.found.value.toFixed(b.parameter === "ph" || b.parameter === "concentration" ? 2 : 0)} ${parameterUnit[b.parameter]}`.trim(),
+  const values = conditions.baths.map(
+    (b) =>
+      `${b.bath.split(" ").slice(0, 2).join(" ")} ${parameterName[b.parameter]} ${b.found.value === null ? "–" : bathValue(b.parameter, b.found.value, units)}`,
   );
   if (wash || rack.pass === 0)
     add({

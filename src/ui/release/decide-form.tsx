@@ -2,8 +2,8 @@
 import { useRouter } from "next/navigation";
 import { type FormEvent, useRef, useState } from "react";
 import { v7 as uuidv7 } from "uuid";
+import { decisionWords } from "../words/decisions";
 import { failureText } from "../words/failures";
-import { decisionWords } from "../words/reasons";
 
 type Outcome =
   | { readonly ok: true }
@@ -47,16 +47,7 @@ export function DecideForm({
     }));
     setBusy(false);
     setPassword("");
-    if (!outcome.ok) {
-      const f = outcome.failure;
-      return setFailure(
-        f.kind === "decided-meanwhile"
-          ? `${String(f.by)} decided meanwhile: ${decisionWords[String(f.decision)] ?? String(f.decision)}. Reload to see it, then decide on top of it if it should change.`
-          : f.kind === "accept-against-verdict"
-            ? `It cannot be accepted as it stands${Array.isArray(f.missing) && f.missing.length ? `: missing ${f.missing.join(", ")}` : `: ${String(f.limiting)} is out`}. Hold it, or choose concession with the customer's word.`
-            : failureText(f),
-      );
-    }
+    if (!outcome.ok) return setFailure(failureText(outcome.failure));
     id.current = uuidv7();
     setNote("");
     router.refresh();

@@ -1,7 +1,8 @@
+import type { UnitSystem } from "@/core/units";
 import type { VerdictResult } from "@/core/verdict";
 import type { Line } from "@/server/line/load-line";
 import { clock, span } from "../format";
-import { parameterName } from "../words/reasons";
+import { bathValue, parameterName } from "../words/baths";
 
 export type DueItem = {
   readonly atMs: number | null;
@@ -13,7 +14,7 @@ export type DueItem = {
 };
 
 /** What needs a hand now, soonest first: pulls, bath checks, bare metal, open readings, held racks, cases. */
-export function dueList(line: Line): DueItem[] {
+export function dueList(line: Line, units: UnitSystem): DueItem[] {
   const items: DueItem[] = [];
   const now = line.at.getTime();
   const time = (at: Date) => clock(at, line.timeZone);
@@ -52,9 +53,9 @@ export function dueList(line: Line): DueItem[] {
     const last = worst?.points.at(-1);
     const why =
       leaving?.forecast?.kind === "forecast" && leaving.forecast.limit !== null
-        ? `${parameterName[leaving.parameter]} moves toward ${leaving.forecast.limit}; check before it may leave the window`
+        ? `${parameterName[leaving.parameter]} moves toward ${bathValue(leaving.parameter, leaving.forecast.limit, units)}; check before it may leave the window`
         : last && file.result !== "in"
-          ? `${parameterName[worst?.parameter ?? ""]} read ${last.value.toFixed(2)} at ${time(last.at)}`
+          ? `${parameterName[worst?.parameter ?? ""]} read ${bathValue(worst?.parameter ?? "", last.value, units)} at ${time(last.at)}`
           : overdue
             ? `Last round ${span(now - (last?.at.getTime() ?? now))} ago`
             : "All values in at the last round";

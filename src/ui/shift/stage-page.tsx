@@ -1,5 +1,6 @@
 import Link from "next/link";
 import type { ReactNode } from "react";
+import type { UnitSystem } from "@/core/units";
 import type { Line, RailStage } from "@/server/line/load-line";
 import { span } from "../format";
 import { Margin, MarginBlock } from "../frame/margin";
@@ -22,6 +23,7 @@ const words: Record<string, string> = {
 /** One stage of the line: the racks standing there, what each waits for, and what is due. */
 export function StagePage({
   line,
+  units,
   stage,
   title,
   above,
@@ -30,6 +32,7 @@ export function StagePage({
   children,
 }: {
   line: Line;
+  units: UnitSystem;
   stage: RailStage;
   title: string;
   above: string;
@@ -38,7 +41,7 @@ export function StagePage({
   children?: ReactNode;
 }) {
   const racks = line.racks.filter((r) => r.stage === stage);
-  const due = dueList(line).filter((item) => racks.some((r) => item.href.startsWith(`/racks/${r.number}`)));
+  const due = dueList(line, units).filter((item) => racks.some((r) => item.href.startsWith(`/racks/${r.number}`)));
   return (
     <>
       <section className="bench">

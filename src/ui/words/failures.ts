@@ -1,3 +1,5 @@
+import { decisionWords } from "./decisions";
+
 /** A failure as a person reads it: what was wrong, with the value, and what to do. */
 type Failure = { readonly kind: string; readonly [detail: string]: unknown };
 const s = (value: unknown): string =>
@@ -95,7 +97,7 @@ const sentences: Record<string, (f: Failure) => string> = {
     `${s(f.affected)} pieces affected of ${s(f.seen)} looked at cannot be. Check both counts.`,
   "narrower-than-scribe": (f) =>
     `The mean width (${s(f.meanMm)} mm) is less than the scribe (${s(f.scribeMm)} mm). Check the scribe width or the unit.`,
-  "bad-width": (f) => `${s(f.widthMm)} mm is not a width. Measure again.`,
+  "bad-width": (f) => `${f.widthMm === undefined ? s(f.width) : `${s(f.widthMm)} mm`} is not a width. Measure again.`,
   "no-widths": () => "No widths were given. Measure six or more, evenly spaced.",
   "empty-file": () => "The file holds no readings. Export it again from the instrument.",
   "no-thickness-column": (f) =>
@@ -122,12 +124,81 @@ const sentences: Record<string, (f: Failure) => string> = {
     `${s(f.neededL)} L do not fit: the tank has ${s(f.freeboardL)} L free. Drain first, or keep the level.`,
   "no-readings": () => "No reading yet.",
   "no-live-metal-channel": () => "No live metal channel: the load's cure is not known from this trace.",
-  "times-out-of-order": (f) => `Times are out of order near ${s(f.timeS)} s.`,
+  "times-out-of-order": (f) =>
+    f.years === undefined
+      ? `The trace runs backwards at ${s(f.timeS)} s (after ${s(f.previousS)} s). Export it again.`
+      : `${s(f.years)} years lie between the two. The later must come after the earlier: check both dates.`,
   "no-samples": () => "The trace holds no samples.",
   "wrong-password": () => "That password is not yours. Nothing was signed.",
   "wrong-sign-in": () =>
     "User name and password do not match. Check both; after several tries sign-in rests for ten minutes.",
   "too-many-tries": () => "Too many tries. Sign-in rests for ten minutes; then try again.",
+  "nothing-to-add": (f) =>
+    `The bath stands at ${s(f.fromPercent)} %, asked for are ${s(f.toPercent)} %: nothing to add. To go down, dilute.`,
+  "nothing-to-dilute": (f) =>
+    `The bath stands at ${s(f.fromPercent)} %, asked for are ${s(f.toPercent)} %: nothing to dilute. To go up, add concentrate.`,
+  "concentrate-too-weak": (f) =>
+    `A concentrate of ${s(f.concentratePercent)} % cannot bring the bath to ${s(f.toPercent)} %. Choose a stronger one.`,
+  "make-up-too-strong": (f) =>
+    `Make-up of ${s(f.makeUpPercent)} % cannot bring the bath down to ${s(f.toPercent)} %. Dilute with weaker make-up or water.`,
+  "too-few-additions": (f) =>
+    `${s(f.got)} additions with a check before and after; ${s(f.need)} are needed to learn from. Check the bath after each addition.`,
+  "no-dose": (f) => `The ${s(f.n)} additions carry no litres. Record how much was added.`,
+  "compensation-out-of-reach": (f) =>
+    `At ${s(f.temperatureC)} °C the conductivity cannot be turned to 25 °C. Cool the sample and read it again.`,
+  "gained-mass": (f) =>
+    `The panel weighs more after stripping (${s(f.afterG)} g) than before (${s(f.beforeG)} g). Dry it and weigh both again.`,
+  "bad-limit": (f) => `A limit of ${s(f.limit)} cannot be. Ask a lead to mend the window in the set-up.`,
+  "lengths-differ": () => "The times and the values are not equally many. Export the file again.",
+  "not-finite": (f) => `${s(f.value ?? "A value")} is not a number. Read it again, and type digits.`,
+  "bad-share": (f) => `${s(f.removedPercent ?? f.sharePercent)} % cannot be. Give a share from 0 to 100 %.`,
+  "shares-do-not-add": (f) => `The shares of the failed area add up to ${s(f.sum)} %, not 100 %. Estimate them again.`,
+  "bad-grade": (f) => `Grade ${s(f.grade)} is not on the scale. Choose 0 (worst) to 5 (untouched).`,
+  "bad-lambda": (f) => `λ ${s(f.lambda)} cannot be. Choose a weight over 0, up to 1.`,
+  "bad-sigma": (f) =>
+    `A centre of ${s(f.centre)} with a spread of ${s(f.sigma)} gives no chart. More checks that differ are needed.`,
+  "never-reaches": (f) =>
+    `${s(f.toC)} °C is never reached in air of ${s(f.airC)} °C. Raise the set point, or ask for less.`,
+  "too-few-samples": (f) => `${s(f.got)} samples; ${s(f.need)} are needed. Record at a shorter interval.`,
+  "no-heating": (f) =>
+    `The channel does not warm up (${s(f.fromC)} to ${s(f.toC)} °C). Choose one that was on metal, in the oven.`,
+  "no-points": () => "The powder's sheet has no cure point. Add a temperature and its minutes in the set-up.",
+  "bad-point": (f) =>
+    `${s(f.minutes)} min at ${s(f.metalC)} °C cannot be a cure point. Mend it in the powder's set-up.`,
+  "two-times-at-one-temperature": (f) =>
+    `The sheet names ${Array.isArray(f.minutes) ? f.minutes.map(s).join(" and ") : "two times"} min at ${s(f.metalC)} °C. Keep one in the powder's set-up.`,
+  "bad-activation-energy": (f) =>
+    `An activation energy of ${s(f.activationKJPerMol)} kJ/mol cannot be. Give one over zero.`,
+  "not-faster-when-hotter": () =>
+    "By its points this powder cures no faster when hotter. Mend the sheet's points in the powder's set-up.",
+  "unknown-defect": (f) => `“${s(f.defect)}” is not a defect known here. Choose one of the list.`,
+  "unknown-finding": (f) => `“${s(f.finding)}” is not a finding known here. Choose one of the list.`,
+  "bad-state": (f) => `${s(f.finding)} cannot be “${s(f.state)}”. Answer yes, no or not known.`,
+  "no-stages": () => "The line has no stage to pass. Ask a lead to set the line up.",
+  "no-shapes": () => "No shape was given to add up. Type its length, width and how many.",
+  twice: (f) => `Job ${s(f.job)} stands twice in the plan. Reload the calendar.`,
+  "no-work": (f) => `Job ${s(f.job)} has no stage left to plan.`,
+  "bad-hours": (f) => `${s(f.hours)} h for ${s(f.stage)} of job ${s(f.job)} cannot be. Mend the route or the rates.`,
+  "no-shifts": () => "No shift is set up. The administrator adds one.",
+  "bad-time": (f) => `“${s(f.text)}” is not a time of day. Type it as 06:00.`,
+  "shifts-start-together": (f) => `Two shifts start at ${s(f.at)}. Give each its own start.`,
+  "no-limits": () => "There is no limit to hold the values against. Give a least, a most or both.",
+  "limits-crossed": (f) => `The least (${s(f.min)}) is over the most (${s(f.max)}). Turn them round.`,
+  "no-values": () => "There is no value to work with yet. Record one first.",
+  "bad-area": (f) => `${s(f.areaM2)} m² is not an area. Measure again, and check the unit.`,
+  "bad-requirement": (f) =>
+    `A film of ${[f.minUm ?? f.nominalUm, f.maxUm]
+      .filter((x) => typeof x === "number")
+      .map(s)
+      .join(" to ")} µm cannot be asked for. Mend the job's requirement.`,
+  "too-few-areas": (f) => `${s(f.got)} measuring areas; ${s(f.need)} are needed. Measure more of them.`,
+  "no-areas": () => "No measuring area is set on the part yet. Place its spots first.",
+  "decided-meanwhile": (f) =>
+    `${s(f.by)} decided meanwhile: ${decisionWords[s(f.decision)] ?? s(f.decision)}. Reload to see it, then decide on top of it if it should change.`,
+  "accept-against-verdict": (f) =>
+    `It cannot be accepted as it stands: ${
+      Array.isArray(f.missing) && f.missing.length ? `missing ${f.missing.join(", ")}` : `${s(f.limiting)} is out`
+    }. Hold it, or choose concession with the customer's word.`,
   "not-saved": () => "This could not be saved just now. What you typed is kept; try again in a moment.",
 };
 

@@ -1,10 +1,11 @@
-import type { BakeReason } from "@/core/cure";
+import type { BakeReason, BakeVerdict } from "@/core/cure";
 import type { NominalReason, SpotAreaReason } from "@/core/thickness";
 import { quantities, type UnitSystem } from "@/core/units";
 import type { VerdictResult } from "@/core/verdict";
 import type { FoundWhat } from "@/server/causes/findings-from-record";
 import type { VerdictItem } from "@/server/rack/judge-rack";
 import { figure, minutesSeconds, withUnit } from "../format";
+import { bathValue, bathWindow, parameterName } from "./baths";
 import { failureText } from "./failures";
 
 type Said = { readonly result: VerdictResult; readonly word: string; readonly text: string; readonly figure: string };
@@ -18,8 +19,8 @@ export function filmReason(reason: SpotAreaReason | NominalReason, units: UnitSy
   /** Value against limit; with the digits it takes to tell them apart. */
   const against = (value: number, sign: "<" | ">", limit: number) =>
     um(value) === um(limit)
-      ? `${figureFine(value, units)} ${sign} ${figureFine(limit, units)}`
-      : `${um(value)} ${sign} ${um(limit)}`;
+      ? `${figureFine(value, units)} ${sign} ${figureFine(limit, units)} ${quantities.thickness[units]}`
+      : `${um(value)} ${sign} ${withUnit(limit, "thickness", units)}`;
   switch (reason.kind) {
     case "area-mean-low":
       return {
@@ -138,14 +139,14 @@ export function bakeReason(reason: BakeReason, units: UnitSystem): Said {
       return {
         result: "watch",
         word: "Index only",
-        text: "The index is met, no sheet hold is: the heat was spread over lower temperatures",
+        text: `On ${reason.channel} the index is met, no sheet hold is: the heat was spread over lower temperatures`,
         figure: index(reason.index),
       };
     case "only-hold-met":
       return {
         result: "watch",
         word: "Hold only",
-        text: "A sheet hold is met, the index is not",
+        text: `On ${reason.channel} a sheet hold is met, the index is not`,
         figure: index(reason.index),
       };
     case "overbaked":
@@ -173,7 +174,7 @@ export function bakeReason(reason: BakeReason, units: UnitSystem): Said {
       return {
         result: "unknown",
         word: "Gap",
-        text: `No samples from ${minutesSeconds(reason.fromS)} to ${minutesSeconds(reason.toS)}; the gap adds nothing`,
+        text: `${reason.channel} has no samples from ${minutesSeconds(reason.fromS)} to ${minutesSeconds(reason.toS)}; the gap adds nothing`,
         figure: "–",
       };
     case "extrapolated":
@@ -193,6 +194,13 @@ export function bakeReason(reason: BakeReason, units: UnitSystem): Said {
   }
 }
 
+/** What makes a bake's verdict: the first of its reasons that says the same result. */
+export function bakeInShort(verdict: BakeVerdict, units: UnitSystem): Said {
+  const said = verdict.reasons.map((reason) => bakeReason(reason, units));
+  const first = said.find((s) => s.result === verdict.result) ?? (said[0] as Said);
+  return verdict.result === "in" ? { ...first, word: "Cured" } : first;
+}
+
 const itemNames: Record<VerdictItem["item"], string> = {
   film: "Film",
   cure: "Cure",
@@ -205,19 +213,6 @@ export const itemName = (item: VerdictItem["item"]): string => itemNames[item];
 /** What keeps a rack from being released, in words. */
 export const itemOut = (item: VerdictItem["item"]): string =>
   item === "appearance" ? "Defect on record" : `${itemNames[item]} is out`;
-export const parameterName: Record<string, string> = {
-  ph: "pH",
-  concentration: "concentration",
-  temperature: "temperature",
-  conductivity: "conductivity",
-};
-export const parameterUnit: Record<string, string> = {
-  ph: "",
-  concentration: "%",
-  temperature: "°C",
-  conductivity: "µS/cm",
-};
-
 /** One item of a rack's verdict in a line a coater would say, with its word. */
 export function itemSentence(item: VerdictItem, units: UnitSystem): { word: string; text: string } {
   switch (item.item) {
@@ -235,9 +230,10 @@ export function itemSentence(item: VerdictItem, units: UnitSystem): { word: stri
     case "cure": {
       if (item.failure) return { word: "Not known", text: failureText(item.failure) };
       if (!item.bake) return { word: "Not recorded", text: "No oven trace is on record" };
+      const said = bakeInShort(item.bake, units);
       return {
-        word: item.result === "in" ? "Cured" : bakeReason(item.bake.reasons[0] as BakeReason, units).word,
-        text: `Index ${item.bake.decidingIndex.toFixed(0)} on ${item.bake.decidingChannel}, the lowest live metal channel`,
+        word: said.word,
+        text: `Index ${item.bake.decidingIndex.toFixed(0)} on ${item.bake.decidingChannel}, the lowest live metal channel${item.result === "in" ? "" : `; ${said.text} (${said.figure})`}`,
       };
     }
     case "adhesion":
@@ -260,10 +256,10 @@ export function itemSentence(item: VerdictItem, units: UnitSystem): { word: stri
     case "pretreatment": {
       if (!item.worst || item.worst.value === null)
         return { word: "Not known", text: "No bath check lies near the minute it passed" };
-      const range = [item.worst.lower, item.worst.upper].map((x) => x ?? "").join("–");
+      const { bath, parameter, value } = item.worst;
       return {
         word: item.result === "in" ? "In window" : "Bath out",
-        text: `${item.worst.bath} ${parameterName[item.worst.parameter]} ${item.worst.value.toFixed(item.worst.parameter === "ph" ? 2 : 1)} ${parameterUnit[item.worst.parameter]} on ${range} when it passed`,
+        text: `${bath} ${parameterName[parameter]} ${bathValue(parameter, value, units)} on ${bathWindow(parameter, item.worst, units)} when it passed`,
       };
     }
   }
@@ -312,14 +308,6 @@ export const runRuleWords: Record<string, string> = {
   6: "four of five beyond 1σ",
   7: "fifteen in a row within 1σ",
   8: "eight in a row beyond 1σ",
-};
-export const decisionWords: Record<string, string> = {
-  accept: "Accepted",
-  hold: "Held",
-  "scuff-and-recoat": "Scuff and recoat",
-  strip: "Strip and redo",
-  concession: "Accepted by concession",
-  scrap: "Scrapped",
 };
 export const stageNames: Record<string, string> = {
   plan: "Plan",

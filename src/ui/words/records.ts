@@ -1,4 +1,4 @@
-import { decisionWords } from "./reasons";
+import { decisionWords } from "./decisions";
 
 type Line = { readonly kind: string; readonly number: number | null; readonly text: string | null };
 

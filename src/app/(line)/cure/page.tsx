@@ -2,6 +2,7 @@ import type { Metadata } from "next";
 import { database } from "@/server/database";
 import { currentLine } from "@/server/line/current-line";
 import { nextLoadNumber } from "@/server/line/next-load";
+import { preferences } from "@/server/preferences";
 import { setupAt } from "@/server/setup/setup-data";
 import { personOnPage } from "@/server/sign-in/person";
 import { may } from "@/server/sign-in/roles";
@@ -14,6 +15,7 @@ export const metadata: Metadata = { title: "Cure" };
 export default async function Page() {
   const person = await personOnPage();
   const line = await currentLine(person);
+  const { units } = await preferences();
   const [ovens, nextLoad] = await Promise.all([
     setupAt(database(), "oven", line.at),
     nextLoadNumber(database(), line.at),
@@ -22,6 +24,7 @@ export default async function Page() {
   return (
     <StagePage
       line={line}
+      units={units}
       stage="cure"
       title="Cure"
       above="Ovens: racks and loads standing here"

@@ -1,17 +1,19 @@
 import type { Metadata } from "next";
 import Link from "next/link";
 import { currentLine } from "@/server/line/current-line";
+import { preferences } from "@/server/preferences";
 import { personOnPage } from "@/server/sign-in/person";
 import { BathVerdict, SeriesChart, SeriesWords } from "@/ui/bath/bath-panel";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
 import { StageRacks } from "@/ui/shift/stage-racks";
-import { parameterName } from "@/ui/words/reasons";
+import { parameterName } from "@/ui/words/baths";
 
 export const metadata: Metadata = { title: "Pretreat" };
 
 export default async function PretreatPage() {
   const person = await personOnPage();
+  const { units } = await preferences();
   const line = await currentLine(person);
   return (
     <>
@@ -35,8 +37,15 @@ export default async function PretreatPage() {
                 {series && (
                   <>
                     <h2 className="mt-2">{parameterName[series.parameter]}</h2>
-                    <SeriesChart series={series} file={file} now={line.at} timeZone={line.timeZone} width={820} />
-                    <SeriesWords series={series} timeZone={line.timeZone} />
+                    <SeriesChart
+                      series={series}
+                      file={file}
+                      now={line.at}
+                      timeZone={line.timeZone}
+                      units={units}
+                      width={820}
+                    />
+                    <SeriesWords series={series} timeZone={line.timeZone} units={units} />
                   </>
                 )}
               </div>

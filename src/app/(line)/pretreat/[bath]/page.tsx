@@ -3,6 +3,7 @@ import { notFound } from "next/navigation";
 import { type BathFile, loadBath } from "@/server/baths/load-bath";
 import { database } from "@/server/database";
 import { currentLine } from "@/server/line/current-line";
+import { preferences } from "@/server/preferences";
 import { personOnPage } from "@/server/sign-in/person";
 import { may } from "@/server/sign-in/roles";
 import { BathCheckForm } from "@/ui/bath/bath-check-form";
@@ -11,7 +12,7 @@ import { clock, when } from "@/ui/format";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
 import { Verdict } from "@/ui/marks/verdict";
-import { parameterName, parameterUnit } from "@/ui/words/reasons";
+import { bathFigure, bathWindow, parameterName, parameterUnit } from "@/ui/words/baths";
 
 export const metadata: Metadata = { title: "Bath" };
 
@@ -40,12 +41,7 @@ export default async function BathPage({ params }: { params: Promise<{ bath: str
   const file = await loadBath(database(), (await params).bath.replace("-", " "), line.at);
   if (!file) notFound();
   const { data } = file.bath;
-  const range = (w: { lower: number | null; upper: number | null }) =>
-    w.lower !== null && w.upper !== null
-      ? `${w.lower}–${w.upper}`
-      : w.upper !== null
-        ? `at most ${w.upper}`
-        : `at least ${w.lower}`;
+  const { units } = await preferences();
   return (
     <>
       <section className="bench">
@@ -62,8 +58,8 @@ export default async function BathPage({ params }: { params: Promise<{ bath: str
               <div key={s.parameter}>
                 <span className="small soft">{parameterName[s.parameter]}</span>
                 <div className="fig text-[28px] font-bold leading-tight">
-                  {last ? last.value.toFixed(s.parameter === "ph" || s.parameter === "concentration" ? 2 : 0) : "–"}{" "}
-                  <span className="text-[14px] font-medium">{parameterUnit[s.parameter]}</span>
+                  {last ? bathFigure(s.parameter, last.value, units) : "–"}{" "}
+                  <span className="text-[14px] font-medium">{parameterUnit(s.parameter, units)}</span>
                 </div>
                 <Verdict result={last?.result ?? "unknown"}>
                   {last
@@ -74,7 +70,7 @@ export default async function BathPage({ params }: { params: Promise<{ bath: str
                         : "out"
                     : "never checked"}
                 </Verdict>{" "}
-                <span className="small faint">{range(s.window)}</span>
+                <span className="small faint">{bathWindow(s.parameter, s.window, units)}</span>
               </div>
             );
           })}
@@ -85,9 +81,9 @@ export default async function BathPage({ params }: { params: Promise<{ bath: str
               {parameterName[s.parameter]}, {s.points.length} checks
             </h2>
             <div className="mt-1.5">
-              <SeriesChart series={s} file={file} now={line.at} timeZone={line.timeZone} width={820} />
+              <SeriesChart series={s} file={file} now={line.at} timeZone={line.timeZone} units={units} width={820} />
             </div>
-            <SeriesWords series={s} timeZone={line.timeZone} />
+            <SeriesWords series={s} timeZone={line.timeZone} units={units} />
           </div>
         ))}
       </section>

@@ -17,7 +17,8 @@ import { Grade, Shape, Verdict } from "@/ui/marks/verdict";
 import { beadsOf } from "@/ui/rack/beads";
 import { RackTabs } from "@/ui/rack/rack-tabs";
 import { Thread } from "@/ui/rack/thread";
-import { itemName, itemOut, parameterName, parameterUnit } from "@/ui/words/reasons";
+import { bathFigure, parameterName, parameterUnit } from "@/ui/words/baths";
+import { itemName, itemOut } from "@/ui/words/reasons";
 
 export async function generateMetadata({ params }: { params: Promise<{ number: string }> }): Promise<Metadata> {
   return { title: `Rack ${(await params).number}` };
@@ -129,11 +130,9 @@ export default async function TravellerPage({ params }: { params: Promise<{ numb
               <span>
                 {parameterName[b.parameter]}{" "}
                 <b className="fig">
-                  {b.found.value === null
-                    ? "–"
-                    : b.found.value.toFixed(b.parameter === "ph" || b.parameter === "concentration" ? 2 : 0)}
+                  {b.found.value === null ? "–" : bathFigure(b.parameter, b.found.value, chosen.units)}
                 </b>{" "}
-                {parameterUnit[b.parameter]}
+                {parameterUnit(b.parameter, chosen.units)}
                 <br />
                 <span className="small faint">
                   {

@@ -13,7 +13,7 @@ import { PageHead } from "@/ui/frame/page-head";
 import { Grade, Verdict } from "@/ui/marks/verdict";
 import { RackTabs } from "@/ui/rack/rack-tabs";
 import { failureText } from "@/ui/words/failures";
-import { bakeReason } from "@/ui/words/reasons";
+import { bakeInShort, bakeReason } from "@/ui/words/reasons";
 
 export const metadata: Metadata = { title: "Cure" };
 
@@ -47,7 +47,7 @@ export default async function CurePage({ params }: { params: Promise<{ number: s
               {verdict
                 ? row?.pulled_at === null
                   ? `In oven, index ${verdict.decidingIndex.toFixed(0)}`
-                  : bakeReason(verdict.reasons[0] ?? { kind: "assumed-activation-energy" }, units).word
+                  : bakeInShort(verdict, units).word
                 : "Not known"}
             </Verdict>
           )}

@@ -17,7 +17,8 @@ import { PageHead } from "@/ui/frame/page-head";
 import { Grade, Verdict } from "@/ui/marks/verdict";
 import { RackTabs } from "@/ui/rack/rack-tabs";
 import { DecideForm } from "@/ui/release/decide-form";
-import { decisionWords, itemName, itemOut, itemSentence } from "@/ui/words/reasons";
+import { decisionWords } from "@/ui/words/decisions";
+import { itemName, itemOut, itemSentence } from "@/ui/words/reasons";
 import { decide, startCase } from "../../../actions";
 
 export const metadata: Metadata = { title: "Release" };

@@ -10,8 +10,9 @@ import { siteAt } from "@/server/setup/setup-data";
 import { personWith } from "@/server/sign-in/person";
 import { conditionsWhenPassed } from "@/server/trace/conditions";
 import { dateAndTime, figure } from "@/ui/format";
+import { decisionWords } from "@/ui/words/decisions";
 import { prepFigure, prepStepName } from "@/ui/words/preparation";
-import { decisionWords, itemName, itemSentence } from "@/ui/words/reasons";
+import { itemName, itemSentence } from "@/ui/words/reasons";
 
 export const dynamic = "force-dynamic";
 

@@ -1,0 +1,40 @@
+import type { BathParameter } from "@/core/bath";
+import { quantities, type UnitSystem } from "@/core/units";
+
+export const parameterName: Record<string, string> = {
+  ph: "pH",
+  concentration: "concentration",
+  temperature: "temperature",
+  conductivity: "conductivity",
+};
+const metricUnit: Record<string, string> = { ph: "", concentration: "%", temperature: "°C", conductivity: "µS/cm" };
+const digits: Record<string, number> = { ph: 2, concentration: 2, temperature: 0, conductivity: 0 };
+
+type Parameter = BathParameter | string;
+/** The unit a bath value carries for this person; pH has none. */
+export const parameterUnit = (parameter: Parameter, units: UnitSystem): string =>
+  parameter === "temperature" ? quantities.temperature[units] : (metricUnit[parameter] ?? "");
+/** How many decimals its instrument is worth. */
+export const parameterDigits = (parameter: Parameter): number => digits[parameter] ?? 1;
+/** A bath value in this person's unit, as a number: for a drawing. */
+export const inUnits = (parameter: Parameter, value: number, units: UnitSystem): number =>
+  parameter === "temperature" && units === "us" ? quantities.temperature.toUs(value) : value;
+
+/** The figure alone, in this person's unit. */
+export const bathFigure = (parameter: Parameter, value: number, units: UnitSystem): string =>
+  inUnits(parameter, value, units).toFixed(parameterDigits(parameter));
+/** The figure with its unit: “5.21”, “2.10 %”, “118 °F”. */
+export const bathValue = (parameter: Parameter, value: number, units: UnitSystem): string =>
+  `${bathFigure(parameter, value, units)} ${parameterUnit(parameter, units)}`.trim();
+
+/** A window as it is said: “4.80–5.80”, “at most 60 µS/cm”, “no window”. */
+export function bathWindow(
+  parameter: Parameter,
+  { lower, upper }: { readonly lower: number | null; readonly upper: number | null },
+  units: UnitSystem,
+): string {
+  if (lower !== null && upper !== null)
+    return `${bathFigure(parameter, lower, units)}–${bathValue(parameter, upper, units)}`;
+  if (upper !== null) return `at most ${bathValue(parameter, upper, units)}`;
+  return lower !== null ? `at least ${bathValue(parameter, lower, units)}` : "no window";
+}

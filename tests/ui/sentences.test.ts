@@ -1,0 +1,222 @@
+import { describe, expect, test } from "vitest";
+import { bathParameters } from "@/core/bath";
+import { judgeBake } from "@/core/cure";
+import { conditionQuantities, prepMeasures, prepSteps } from "@/core/preparation";
+import { valueOrThrow } from "@/core/result";
+import { judgeSpotArea } from "@/core/thickness";
+import type { VerdictItem } from "@/server/rack/judge-rack";
+import { minutesSeconds } from "@/ui/format";
+import { bathFigure, bathValue, bathWindow, inUnits, parameterName } from "@/ui/words/baths";
+import { conditionFigure, prepFigure, prepStepName } from "@/ui/words/preparation";
+import { foundText, itemName, itemOut, itemSentence } from "@/ui/words/reasons";
+import { recordSentence } from "@/ui/words/records";
+
+type Of<K extends VerdictItem["item"]> = Extract<VerdictItem, { item: K }>;
+const common = { grade: "measured" as const, sources: [] };
+const spots = (...means: number[]) =>
+  means.map((m, i) => ({ id: `a${i + 1}`, readings: [{ valueUm: m }, { valueUm: m }, { valueUm: m }] }));
+const filmOf = (...means: number[]) =>
+  ({
+    kind: "spot-area",
+    verdict: valueOrThrow(judgeSpotArea([{ id: "a", spots: spots(...means) }], { minUm: 60, maxUm: 90, level: 3 })),
+  }) as unknown as Of<"film">["film"];
+const film = (result: VerdictItem["result"], over: Partial<Of<"film">> = {}) =>
+  ({ ...common, item: "film", result, film: null, failure: null, ...over }) as Of<"film">;
+const trace = (tempC: number, minutes: number) => {
+  const timeS = Array.from({ length: minutes * 6 }, (_, i) => i * 10);
+  return { timeS, tempC: timeS.map((_, i) => tempC + (i % 2) / 10) };
+};
+const cure = (tempC: number, minutes: number) => {
+  const bake = valueOrThrow(
+    judgeBake([{ name: "Leaf", medium: "metal", trace: trace(tempC, minutes) }], {
+      points: [{ metalC: 200, minutes: 10 }],
+      overbake: [{ metalC: 200, minutes: 30 }],
+    }),
+  );
+  return { ...common, item: "cure", result: bake.result, bake, failure: null } as Of<"cure">;
+};
+
+describe("what a rack's verdict says of each of its items", () => {
+  test("film: in, thin, never read, and not to be judged", () => {
+    expect(itemSentence(film("in", { film: filmOf(70, 72, 74, 76, 78) }), "metric")).toEqual({
+      word: "In",
+      text: "Mean 74.0 µm, every spot in",
+    });
+    const thin = itemSentence(film("out", { film: filmOf(40, 42, 44, 46, 48) }), "metric");
+    expect(thin.text).toMatch(/^Mean 44\.0 µm; .+\(.*60\.0 µm.*\)$/);
+    expect(thin.word).not.toBe("In");
+    expect(itemSentence(film("out", { film: filmOf(40, 42, 44, 46, 48) }), "us").text).toContain("Mean 1.73 mil");
+    expect(itemSentence(film("unknown"), "metric")).toEqual({
+      word: "Not measured",
+      text: "No film reading is on record",
+    });
+    expect(itemSentence(film("unknown", { failure: { kind: "no-areas" } }), "metric").text).toContain(
+      "Place its spots",
+    );
+  });
+  test("cure: cured, short and over-baked are three words, each with its figure", () => {
+    expect(itemSentence(cure(200, 12), "metric")).toEqual({
+      word: "Cured",
+      text: "Index 119 on Leaf, the lowest live metal channel",
+    });
+    expect(itemSentence(cure(200, 6), "metric")).toMatchObject({
+      word: "Short",
+      text: expect.stringMatching(/; Leaf /),
+    });
+    const over = itemSentence(cure(200, 40), "metric");
+    expect(over.word).toBe("Over-baked");
+    expect(over.text).toMatch(/Leaf is past the over-bake limit \(1\d\d\)/);
+    expect(itemSentence({ ...cure(200, 12), bake: null, result: "unknown" }, "metric").word).toBe("Not recorded");
+  });
+  test("adhesion, rub and defects carry their grade or their count", () => {
+    const adhesion = (iso: number | null, result: VerdictItem["result"]) =>
+      itemSentence(
+        { ...common, item: "adhesion", result, iso, astm: iso === null ? null : "3B", worstIso: 1 },
+        "metric",
+      );
+    expect(adhesion(0, "in")).toEqual({ word: "Holds", text: "Cross-cut grade 0 (3B); 1 or better asked for" });
+    expect(adhesion(2, "out").word).toBe("Lifts");
+    expect(adhesion(null, "unknown").text).toContain("grade 1 or better");
+    const rub = (rubGrade: number, result: VerdictItem["result"]) =>
+      itemSentence({ ...common, item: "rub", result, rubGrade, doubleRubs: 50, required: false }, "metric");
+    expect([rub(5, "in"), rub(2, "out"), rub(4, "watch")].map((s) => s.word)).toEqual(["Stands", "Softens", "Look"]);
+    expect(rub(2, "out").text).toBe("Grade 2 of 5 after 50 double rubs");
+    const defect = (affected: number | null, seen: number | null) =>
+      itemSentence({ ...common, item: "appearance", result: "out", defect: "orange-peel", affected, seen }, "metric")
+        .text;
+    expect([defect(3, 20), defect(3, null), defect(null, null)]).toEqual([
+      "orange peel on 3 of 20 pieces",
+      "orange peel on 3 of ? pieces",
+      "orange peel",
+    ]);
+  });
+  test("the wash it met: value and window in the person's own units, and one-sided windows whole", () => {
+    const wash = (worst: Of<"pretreatment">["worst"], units: "metric" | "us" = "metric") =>
+      itemSentence({ ...common, item: "pretreatment", result: "out", worst }, units).text;
+    const at = { bath: "Tank 3", value: 6.08, lower: 4.8, upper: 5.8 };
+    expect(wash({ ...at, parameter: "ph" })).toBe("Tank 3 pH 6.08 on 4.80–5.80 when it passed");
+    const heat = { bath: "Tank 1", parameter: "temperature", value: 45, lower: 50, upper: 60 };
+    expect(wash(heat)).toBe("Tank 1 temperature 45 °C on 50–60 °C when it passed");
+    expect(wash(heat, "us")).toBe("Tank 1 temperature 113 °F on 122–140 °F when it passed");
+    expect(wash({ bath: "Rinse", parameter: "conductivity", value: 95, lower: null, upper: 80 })).toBe(
+      "Rinse conductivity 95 µS/cm on at most 80 µS/cm when it passed",
+    );
+    expect(wash(null)).toBe("No bath check lies near the minute it passed");
+    expect(wash({ ...at, parameter: "ph", value: null })).toBe("No bath check lies near the minute it passed");
+  });
+  test("each item has its name, and what it is when it holds a rack back", () => {
+    const items: VerdictItem["item"][] = ["film", "cure", "adhesion", "rub", "pretreatment", "appearance"];
+    expect(new Set(items.map(itemName)).size).toBe(items.length);
+    for (const item of items) expect(itemOut(item)).toMatch(/is out$|on record$/);
+  });
+});
+
+describe("bath values", () => {
+  test("each parameter has a name, and its decimals", () => {
+    for (const p of bathParameters) expect(parameterName[p], p).toBeTruthy();
+    expect(bathParameters.map((p) => bathFigure(p, 5.256, "metric")).sort()).toEqual(["5", "5", "5.26", "5.26"]);
+  });
+  test("only temperature differs between the two ways of reading", () => {
+    for (const p of bathParameters) expect(inUnits(p, 50, "us"), p).toBe(p === "temperature" ? 122 : 50);
+    expect(bathValue("ph", 5.2, "us")).toBe("5.20");
+  });
+  test("windows with both ends, one, and none", () => {
+    expect(bathWindow("concentration", { lower: 1.8, upper: 2.4 }, "metric")).toBe("1.80–2.40 %");
+    expect(bathWindow("conductivity", { lower: null, upper: 80 }, "us")).toBe("at most 80 µS/cm");
+    expect(bathWindow("temperature", { lower: 45, upper: null }, "us")).toBe("at least 113 °F");
+    expect(bathWindow("ph", { lower: null, upper: null }, "metric")).toBe("no window");
+  });
+});
+
+describe("preparation", () => {
+  test("every step has its name, and what is measured at it its unit", () => {
+    for (const step of prepSteps) expect(prepStepName[step], step).toMatch(/^[A-Z]/);
+    expect(prepFigure("blast", 46, "metric")).toBe("46.0 µm");
+    expect(prepFigure("blast", 50.8, "us")).toBe("2.00 mil");
+    expect(prepFigure("prebake", 230, "us")).toBe("446 °F");
+    expect(prepFigure("dust-tape", 2, "metric")).toBe("grade 2");
+    expect(prepFigure("soluble-salt", 18.04, "metric")).toBe("18 mg/m²");
+    for (const step of Object.keys(prepMeasures) as (keyof typeof prepMeasures)[])
+      expect(prepFigure(step, 3, "metric"), step).toMatch(/^(grade \d|\d+(\.\d+)? \S+)$/);
+  });
+  test("conditions of the hall carry theirs", () => {
+    for (const quantity of Object.keys(conditionQuantities) as (keyof typeof conditionQuantities)[]) {
+      const said = conditionFigure(quantity, 20, "us");
+      expect(said, quantity).toMatch(/^-?\d+(\.\d+)? \S+$/);
+      if (conditionQuantities[quantity].unit === "°C") expect(said).toBe("68 °F");
+    }
+  });
+});
+
+describe("what the record holds about a finding", () => {
+  const value = {
+    kind: "value",
+    quantity: "film",
+    value: 42,
+    unit: "µm",
+    lower: null,
+    upper: null,
+    where: "",
+  } as const;
+  test("limits on both sides, one, or none", () => {
+    expect(foundText({ ...value, lower: 60, upper: 90 })).toBe("film 42.0 µm on 60–90");
+    expect(foundText({ ...value, lower: 60 })).toBe("film 42.0 µm (at least 60)");
+    expect(foundText({ ...value, upper: 40 })).toBe("film 42.0 µm (limit 40)");
+    expect(foundText(value)).toBe("film 42.0 µm");
+    expect(foundText({ ...value, value: 5.256, unit: "", where: "Tank 3" })).toBe("film 5.26, Tank 3");
+    expect(foundText({ ...value, value: 1233.4 })).toBe("film 1233 µm");
+  });
+  test("steps done, left out, not called for; what the job says", () => {
+    expect(foundText({ kind: "done", step: "solvent-wipe" } as never)).toBe("solvent wipe done");
+    expect(foundText({ kind: "not-done", step: "solvent-wipe" } as never)).toBe("solvent wipe: none");
+    expect(foundText({ kind: "not-called-for" })).toContain("not called for");
+    expect(foundText({ kind: "job-says", substrate: "cast-aluminium", feature: null } as never)).toBe("cast aluminium");
+    expect(foundText({ kind: "job-says", substrate: "steel", feature: "sharp-edges" } as never)).toContain(
+      "by the part's description",
+    );
+    expect(foundText({ kind: "exposure", exposure: ["weather", "near-salt"] } as never)).toBe("weather, near salt");
+    expect(foundText({ kind: "exposure", exposure: [] } as never)).toBe("none named");
+  });
+});
+
+describe("a record in a few words", () => {
+  const said = (kind: string, number: number | null, text: string | null) => recordSentence({ kind, number, text });
+  test("each says what it is about", () => {
+    expect([
+      said("passage", null, "dry-off"),
+      said("thickness", 15, null),
+      said("bake", null, "417"),
+      said("prep-step", 46, "blast"),
+      said("prep-step", null, "solvent-wipe"),
+      said("cross-cut", 2, null),
+      said("cross-cut", null, null),
+      said("disposition", null, "scuff-and-recoat"),
+      said("bath-event", null, null),
+      said("something-new", null, null),
+    ]).toEqual([
+      "into dry off",
+      "film, 15 readings",
+      "in oven, load 417",
+      "blast 46",
+      "solvent wipe",
+      "cross-cut grade 2",
+      "cross-cut grade –",
+      "scuff and recoat",
+      "addition or change",
+      "something new",
+    ]);
+  });
+});
+
+describe("minutes and seconds", () => {
+  test("never sixty seconds, however it rounds", () => {
+    expect([0, 59.4, 59.7, 119.6, 600, 3661.2].map(minutesSeconds)).toEqual([
+      "0 min 00 s",
+      "0 min 59 s",
+      "1 min 00 s",
+      "2 min 00 s",
+      "10 min 00 s",
+      "61 min 01 s",
+    ]);
+  });
+});
