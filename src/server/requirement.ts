@@ -9,6 +9,7 @@ import {
   primers,
   rustGrades,
 } from "@/core/plan";
+import { filled, text } from "./input";
 
 const finite = v.pipe(v.number(), v.finite());
 
@@ -51,17 +52,17 @@ export const conditionSchema = v.object({
 
 /** How the job is to be made, and what was offered with it when it was taken in; later versions stand on record. */
 export const planSchema = v.object({
-  stages: v.array(v.string()),
+  stages: v.array(filled(100)),
   primer: v.boolean(),
   exposure: v.array(v.picklist(exposures)),
   offered: v.array(
     v.object({
-      what: v.string(),
+      what: filled(200),
       pricePercent: v.nullable(finite),
       taken: v.boolean(),
-      by: v.string(),
-      on: v.string(),
-      risk: v.string(),
+      by: text(200),
+      on: text(100),
+      risk: text(2000),
     }),
   ),
   pieces: v.optional(v.nullable(v.pipe(v.number(), v.integer(), v.minValue(1))), null),
@@ -71,7 +72,7 @@ export const planSchema = v.object({
   serviceC: v.optional(v.nullable(finite), null),
   system: v.optional(v.nullable(systemSchema), null),
   /** What was refused and is done all the same, each with its reason and by whom. */
-  overruled: v.optional(v.array(v.object({ kind: v.string(), reason: v.string(), by: v.string() })), []),
+  overruled: v.optional(v.array(v.object({ kind: filled(100), reason: filled(2000), by: filled(200) })), []),
 });
 export type Plan = v.InferOutput<typeof planSchema>;
 export type PlanInput = v.InferInput<typeof planSchema>;

@@ -3,6 +3,7 @@ import { v7 as uuidv7 } from "uuid";
 import * as v from "valibot";
 import { loadKnowledge } from "@/core/diagnosis";
 import type { Database } from "@/db/schema";
+import { badEntry, filled, said, text } from "../input";
 import { storeRecord } from "../record/store-record";
 import type { Person } from "../sign-in/roles";
 
@@ -68,28 +69,19 @@ export async function openCase(
 
 const confirmationSchema = v.object({
   id: v.pipe(v.string(), v.uuid()),
-  caseNumber: v.pipe(v.string(), v.maxLength(20)),
+  caseNumber: text(20),
   cause: v.picklist([...knowledge.causes.keys()]),
-  proof: v.pipe(v.string(), v.trim(), v.minLength(3, "is empty: name the proof"), v.maxLength(600)),
-  correction: v.pipe(v.string(), v.trim(), v.maxLength(600)),
-  correctiveAction: v.pipe(v.string(), v.trim(), v.minLength(3, "is empty: name what keeps it away"), v.maxLength(600)),
-  who: v.pipe(v.string(), v.trim(), v.minLength(1, "is empty"), v.maxLength(80)),
+  proof: said(600, "is empty: name the proof"),
+  correction: text(600),
+  correctiveAction: said(600, "is empty: name what keeps it away"),
+  who: filled(80),
   dueOn: v.nullable(v.pipe(v.string(), v.isoDate())),
 });
 
 /** A person confirms the cause, with the proof and what is done now and for good. */
 export async function confirmCause(db: Kysely<Database>, person: Person, input: unknown, at: Date): Promise<Outcome> {
   const parsed = v.safeParse(confirmationSchema, input);
-  if (!parsed.success)
-    return {
-      ok: false,
-      failure: {
-        kind: "bad-entry",
-        field: String(parsed.issues[0].path?.[0]?.key ?? ""),
-        why: parsed.issues[0].message,
-        value: "",
-      },
-    };
+  if (!parsed.success) return { ok: false, failure: badEntry(parsed.issues) };
   const c = parsed.output;
   const row = await db.selectFrom("root_cause_case").selectAll().where("number", "=", c.caseNumber).executeTakeFirst();
   if (!row) return { ok: false, failure: { kind: "unknown-case", number: c.caseNumber } };

@@ -5,11 +5,10 @@ import { FASTEST_LINE_M_PER_MIN } from "@/core/line";
 import { conditionQuantities, conditionQuantityNames, prepMeasures, prepSteps } from "@/core/preparation";
 import { passageStages } from "@/core/shorthand";
 import { BEYOND_ANY_FILM_UM } from "@/core/thickness";
+import { filled, text } from "../input";
 
 const knowledge = loadKnowledge();
 const uuid = v.pipe(v.string(), v.uuid("not an id"));
-const text = (most: number) => v.pipe(v.string(), v.trim(), v.maxLength(most, `longer than ${most} characters`));
-const filled = (most: number) => v.pipe(text(most), v.minLength(1, "is empty"));
 const number = (least: number, most: number) =>
   v.pipe(
     v.number("is not a number"),

@@ -24,12 +24,16 @@ export async function pullLoad(
   at: Date,
 ): Promise<EntryOutcome> {
   if (!may(person.role, "log-line")) return refuse({ kind: "role-refused", role: person.role, needs: "log-line" });
-  const again = await db
-    .selectFrom("record")
-    .select("id")
-    .where("idempotency_key", "=", `pull:${id}`)
-    .executeTakeFirst();
-  if (again) return { ok: true, recordId: again.id, already: true };
+  const sentBefore = async (): Promise<EntryOutcome | null> => {
+    const again = await db
+      .selectFrom("record")
+      .select("id")
+      .where("idempotency_key", "=", `pull:${id}`)
+      .executeTakeFirst();
+    return again ? { ok: true, recordId: again.id, already: true } : null;
+  };
+  const before = await sentBefore();
+  if (before) return before;
   let ovenId: string | null = null;
   if ("oven" in which) {
     const oven = [...(await setupAt(db, "oven", at)).values()].find(
@@ -55,9 +59,11 @@ export async function pullLoad(
     .orderBy("record.happened_at")
     .limit(1)
     .executeTakeFirst();
+  // A second press may find the load closed by the first one, which was not yet there a moment ago.
   if (!open)
-    return refuse(
-      "oven" in which ? { kind: "nothing-in-oven", name: `Oven ${which.oven}` } : { kind: "already-pulled" },
+    return (
+      (await sentBefore()) ??
+      refuse("oven" in which ? { kind: "nothing-in-oven", name: `Oven ${which.oven}` } : { kind: "already-pulled" })
     );
   const details = (await readDetails(db, [open.id], tablesOfKind.bake)).get(open.id) ?? {};
   const racks = await db

@@ -6,6 +6,7 @@ import { prepMeasures } from "@/core/preparation";
 import type { EvidenceGrade } from "@/core/verdict";
 import type { Database } from "@/db/schema";
 import { findStructure } from "../field/find-structure";
+import { badEntry } from "../input";
 import { findRack } from "../rack/find-rack";
 import type { DetailRows } from "../record/content";
 import { derivedId } from "../record/derived-id";
@@ -49,15 +50,7 @@ export async function storeEntry(
   at: Date,
 ): Promise<EntryOutcome> {
   const parsed = v.safeParse(entrySchema, input);
-  if (!parsed.success) {
-    const issue = parsed.issues[0];
-    return refuse({
-      kind: "bad-entry",
-      field: issue.path?.map((p) => String(p.key)).join(".") ?? "",
-      why: issue.message,
-      value: preview(issue.input),
-    });
-  }
+  if (!parsed.success) return refuse(badEntry(parsed.issues));
   const entry = parsed.output;
   if (!may(person.role, abilityFor[entry.kind]))
     return refuse({ kind: "role-refused", role: person.role, needs: abilityFor[entry.kind] });
@@ -89,9 +82,6 @@ export async function storeEntry(
   };
   return outcomeOf(await storeRecord(db, record, at));
 }
-
-const preview = (value: unknown): string =>
-  (typeof value === "object" ? JSON.stringify(value) : String(value)).slice(0, 60);
 
 async function detailsOf(db: Kysely<Database>, person: Person, entry: Entry): Promise<Made> {
   switch (entry.kind) {

@@ -3,6 +3,7 @@ import { v7 as uuidv7 } from "uuid";
 import * as v from "valibot";
 import type { Database } from "@/db/schema";
 import { findStructure } from "../field/find-structure";
+import { badEntry, filled } from "../input";
 import { findRack } from "../rack/find-rack";
 import { type Plan, planSchema, type Requirement, requirementSchema } from "../requirement";
 import { setupAt } from "../setup/setup-data";
@@ -12,21 +13,19 @@ type Outcome =
   | { readonly ok: true; readonly href: string }
   | { readonly ok: false; readonly failure: { readonly kind: string; readonly [detail: string]: unknown } };
 const refuse = (failure: { kind: string; [detail: string]: unknown }): Outcome => ({ ok: false, failure });
-const text = (most: number) =>
-  v.pipe(v.string(), v.trim(), v.minLength(1, "is empty"), v.maxLength(most, `is longer than ${most} characters`));
 
 const jobSchema = v.object({
-  number: v.pipe(text(20), v.regex(/^[A-Za-z0-9-]+$/, "may hold letters, digits and dashes only")),
-  customer: text(40),
-  part: text(40),
-  powder: text(40),
+  number: v.pipe(filled(20), v.regex(/^[A-Za-z0-9-]+$/, "may hold letters, digits and dashes only")),
+  customer: filled(40),
+  part: filled(40),
+  powder: filled(40),
   dueOn: v.nullable(v.pipe(v.string(), v.isoDate("is not a date"))),
   requirement: requirementSchema,
   plan: planSchema,
 });
 const rackSchema = v.object({
-  job: text(20),
-  number: v.pipe(text(20), v.regex(/^[A-Za-z0-9-]+$/, "may hold letters, digits and dashes only")),
+  job: filled(20),
+  number: v.pipe(filled(20), v.regex(/^[A-Za-z0-9-]+$/, "may hold letters, digits and dashes only")),
   pieces: v.pipe(
     v.number("is not a number"),
     v.integer("is not a whole number"),
@@ -35,28 +34,21 @@ const rackSchema = v.object({
   ),
 });
 const structureSchema = v.object({
-  code: v.pipe(text(24), v.regex(/^[A-Za-z0-9-]+$/, "may hold letters, digits and dashes only")),
-  name: text(80),
-  site: text(80),
-  rack: text(20),
-  place: text(60),
+  code: v.pipe(filled(24), v.regex(/^[A-Za-z0-9-]+$/, "may hold letters, digits and dashes only")),
+  name: filled(80),
+  site: filled(80),
+  rack: filled(20),
+  place: filled(60),
   putUpOn: v.nullable(v.pipe(v.string(), v.isoDate("is not a date"))),
   exposure: v.array(v.picklist(["weather", "sun", "salt", "standing-water", "knocks", "indoor"])),
 });
 
-const badEntry = (issues: readonly [v.BaseIssue<unknown>, ...v.BaseIssue<unknown>[]]) =>
-  refuse({
-    kind: "bad-entry",
-    field: issues[0].path?.map((p) => String(p.key)).join(".") ?? "",
-    why: issues[0].message,
-    value: typeof issues[0].input === "object" ? "" : String(issues[0].input).slice(0, 40),
-  });
 const isTaken = (error: unknown) => (error as { code?: string }).code === "23505";
 
 /** Takes a job in: customer, part, powder, requirement and plan. Failures: `bad-entry`, `unknown-…`, `number-taken`. */
 export async function makeJob(db: Kysely<Database>, person: Person, input: unknown, at: Date): Promise<Outcome> {
   const parsed = v.safeParse(jobSchema, input);
-  if (!parsed.success) return badEntry(parsed.issues);
+  if (!parsed.success) return refuse(badEntry(parsed.issues));
   const job = parsed.output;
   const { film } = job.requirement;
   const least = film.rule === "spot-area" ? film.minUm : film.nominalUm;
@@ -101,7 +93,7 @@ export async function makeJob(db: Kysely<Database>, person: Person, input: unkno
 /** Hangs a rack under a job, with its pieces numbered after it. Failures: `bad-entry`, `unknown-job`, `number-taken`. */
 export async function makeRack(db: Kysely<Database>, person: Person, input: unknown, at: Date): Promise<Outcome> {
   const parsed = v.safeParse(rackSchema, input);
-  if (!parsed.success) return badEntry(parsed.issues);
+  if (!parsed.success) return refuse(badEntry(parsed.issues));
   const { job: jobNumber, number, pieces } = parsed.output;
   const job = await db.selectFrom("job").select("id").where("number", "=", jobNumber).executeTakeFirst();
   if (!job) return refuse({ kind: "unknown-job", number: jobNumber });
@@ -134,7 +126,7 @@ export async function makeRack(db: Kysely<Database>, person: Person, input: unkn
 /** Puts a rack's pieces up as a structure in the field. Failures: `bad-entry`, `unknown-rack`, `number-taken`. */
 export async function makeStructure(db: Kysely<Database>, person: Person, input: unknown): Promise<Outcome> {
   const parsed = v.safeParse(structureSchema, input);
-  if (!parsed.success) return badEntry(parsed.issues);
+  if (!parsed.success) return refuse(badEntry(parsed.issues));
   const s = parsed.output;
   const rack = await findRack(db, person, s.rack);
   if (!rack) return refuse({ kind: "unknown-rack", number: s.rack });

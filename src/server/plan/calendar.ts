@@ -4,6 +4,7 @@ import { bakeMinutesFor, type Schedule, type StageOfWork, schedule, type WorkToP
 import type { Result } from "@/core/result";
 import type { Database } from "@/db/schema";
 import { type EntryOutcome, outcomeOf, refuse } from "../entries/made";
+import { badEntry, text } from "../input";
 import { storeRecord } from "../record/store-record";
 import { planSchema } from "../requirement";
 import { type SetupData, setupAt, siteAt } from "../setup/setup-data";
@@ -125,7 +126,7 @@ function hoursOf(
 
 const startSchema = v.object({
   id: v.pipe(v.string(), v.uuid("is not an id")),
-  job: v.pipe(v.string(), v.maxLength(20)),
+  job: text(20),
   /** Null gives the job back to the schedule. */
   startAt: v.nullable(
     v.pipe(
@@ -139,13 +140,7 @@ const startSchema = v.object({
 /** A person sets a job's start, or gives it back. The one before stays on record. Failures: `bad-entry`, `unknown-job`, `in-the-past`, and the store's. */
 export async function setStart(db: Kysely<Database>, person: Person, input: unknown, at: Date): Promise<EntryOutcome> {
   const parsed = v.safeParse(startSchema, input);
-  if (!parsed.success)
-    return refuse({
-      kind: "bad-entry",
-      field: String(parsed.issues[0].path?.[0]?.key ?? ""),
-      why: parsed.issues[0].message,
-      value: "",
-    });
+  if (!parsed.success) return refuse(badEntry(parsed.issues));
   const { id, job: number, startAt } = parsed.output;
   if (startAt && startAt.getTime() < at.getTime() - 5 * 60_000)
     return refuse({

@@ -4,6 +4,7 @@ import { lineStagesOf, refusals } from "@/core/plan";
 import type { Json } from "@/db/detail-tables";
 import type { Database } from "@/db/schema";
 import { type EntryOutcome, outcomeOf, refuse } from "../entries/made";
+import { badEntry, said, text } from "../input";
 import { storeRecord } from "../record/store-record";
 import { conditionSchema, type Plan, planSchema, systemSchema } from "../requirement";
 import type { Person } from "../sign-in/roles";
@@ -11,10 +12,10 @@ import { loadPlanFile } from "./load-plan";
 
 const changeSchema = v.object({
   id: v.pipe(v.string(), v.uuid("is not an id")),
-  job: v.pipe(v.string(), v.maxLength(20)),
+  job: text(20),
   /** The version that was on screen: a change on top of another's is refused, theirs shown first. */
   seen: v.pipe(v.number(), v.integer(), v.minValue(0)),
-  reason: v.pipe(v.string(), v.trim(), v.maxLength(400)),
+  reason: text(400),
   release: v.boolean(),
   condition: v.optional(conditionSchema),
   system: v.optional(systemSchema),
@@ -29,13 +30,7 @@ const changeSchema = v.object({
   lifeYears: v.optional(v.nullable(v.pipe(v.number(), v.minValue(0.1), v.maxValue(100)))),
   exposure: v.optional(planSchema.entries.exposure),
   /** Reasons for what is refused and done all the same, by refusal. */
-  overrule: v.optional(
-    v.record(
-      v.string(),
-      v.pipe(v.string(), v.trim(), v.minLength(3, "is too short: name the reason"), v.maxLength(400)),
-    ),
-    {},
-  ),
+  overrule: v.optional(v.record(text(60), said(400, "is too short: name the reason")), {}),
 });
 
 /**
@@ -51,15 +46,7 @@ export async function changePlan(
   at: Date,
 ): Promise<EntryOutcome> {
   const parsed = v.safeParse(changeSchema, input);
-  if (!parsed.success) {
-    const [issue] = parsed.issues;
-    return refuse({
-      kind: "bad-entry",
-      field: issue.path?.map((p) => String(p.key)).join(".") ?? "",
-      why: issue.message,
-      value: typeof issue.input === "object" ? "" : String(issue.input).slice(0, 40),
-    });
-  }
+  if (!parsed.success) return refuse(badEntry(parsed.issues));
   const change = parsed.output;
   const key = `plan:${change.id}`;
   const again = await db.selectFrom("record").select("id").where("idempotency_key", "=", key).executeTakeFirst();

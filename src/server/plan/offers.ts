@@ -2,12 +2,11 @@ import type { Kysely } from "kysely";
 import * as v from "valibot";
 import type { Database } from "@/db/schema";
 import { type EntryOutcome, outcomeOf, refuse } from "../entries/made";
+import { badEntry, filled, text } from "../input";
 import { storeRecord } from "../record/store-record";
 import type { Person } from "../sign-in/roles";
 
 const id = v.pipe(v.string(), v.uuid("is not an id"));
-const filled = (most: number) =>
-  v.pipe(v.string(), v.trim(), v.minLength(1, "is empty"), v.maxLength(most, `is longer than ${most} characters`));
 const amount = v.nullable(
   v.pipe(
     v.number("is not a number"),
@@ -24,7 +23,7 @@ export const offerSchema = v.object({
   quantity: amount,
   unit: v.nullable(filled(12)),
   price: amount,
-  currency: v.pipe(v.string(), v.maxLength(8)),
+  currency: text(8),
   risk: filled(300),
 });
 export const answerSchema = v.object({
@@ -34,21 +33,12 @@ export const answerSchema = v.object({
   who: filled(80),
   how: v.picklist(["by mail", "by telephone", "in person", "signed"]),
   on: v.pipe(v.string(), v.isoDate("is not a date")),
-  note: v.pipe(v.string(), v.trim(), v.maxLength(300)),
+  note: text(300),
 });
-type Issues = readonly [v.BaseIssue<unknown>, ...v.BaseIssue<unknown>[]];
-const bad = ([issue]: Issues) =>
-  refuse({
-    kind: "bad-entry",
-    field: issue.path?.map((p) => String(p.key)).join(".") ?? "",
-    why: issue.message,
-    value: typeof issue.input === "object" ? "" : String(issue.input).slice(0, 40),
-  });
-
 /** Offers an option on a job: what, how much of it, its price, and the risk taken by going without, in plain words. Failures: `bad-entry`, `unknown-job`, and the store's. */
 export async function makeOffer(db: Kysely<Database>, person: Person, input: unknown, at: Date): Promise<EntryOutcome> {
   const parsed = v.safeParse(offerSchema, input);
-  if (!parsed.success) return bad(parsed.issues);
+  if (!parsed.success) return refuse(badEntry(parsed.issues));
   const o = parsed.output;
   const job = await db
     .selectFrom("job")
@@ -95,7 +85,7 @@ export async function answerOffer(
   at: Date,
 ): Promise<EntryOutcome> {
   const parsed = v.safeParse(answerSchema, input);
-  if (!parsed.success) return bad(parsed.issues);
+  if (!parsed.success) return refuse(badEntry(parsed.issues));
   const a = parsed.output;
   if (new Date(a.on) > at) return refuse({ kind: "in-the-future", happenedAt: a.on });
   const offer = await db

@@ -2,6 +2,7 @@ import type { Kysely } from "kysely";
 import { v7 as uuidv7 } from "uuid";
 import * as v from "valibot";
 import type { Database } from "@/db/schema";
+import { badEntry, text } from "../input";
 import { type SetupInput, setupAt } from "../setup/setup-data";
 import type { Person } from "../sign-in/roles";
 
@@ -11,12 +12,12 @@ const inputSchema = v.object({
     v.array(
       v.object({
         kind: v.picklist(["hang", "mask", "plug", "rest", "drain", "earth", "pitting"]),
-        face: v.pipe(v.string(), v.maxLength(20)),
+        face: text(20),
         at: v.tuple([
           v.pipe(v.number(), v.minValue(0), v.maxValue(100)),
           v.pipe(v.number(), v.minValue(0), v.maxValue(100)),
         ]),
-        note: v.pipe(v.string(), v.trim(), v.maxLength(120)),
+        note: text(120),
       }),
     ),
     v.maxLength(60, "are more than 60"),
@@ -26,11 +27,7 @@ const inputSchema = v.object({
 /** Keeps the places set on a part's sketch as a new version of the part. Failures: `bad-entry`, `unknown-set-up`, `unknown-face`. */
 export async function keepMarks(db: Kysely<Database>, person: Person, input: unknown, at: Date) {
   const parsed = v.safeParse(inputSchema, input);
-  if (!parsed.success)
-    return {
-      ok: false as const,
-      failure: { kind: "bad-entry", field: "places", why: parsed.issues[0].message, value: "" },
-    };
+  if (!parsed.success) return { ok: false as const, failure: badEntry(parsed.issues, "places") };
   const part = (await setupAt(db, "part", at)).get(parsed.output.part);
   if (!part) return { ok: false as const, failure: { kind: "unknown-set-up", what: "part", name: parsed.output.part } };
   const stray = parsed.output.marks.find((m) => !part.data.faces.some((f) => f.id === m.face));

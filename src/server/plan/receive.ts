@@ -14,14 +14,13 @@ import {
 } from "@/core/plan";
 import type { Failure } from "@/core/result";
 import type { Database } from "@/db/schema";
+import { badEntry, filled, text } from "../input";
 import { canonicalText } from "../record/canonical";
 import { conditionSchema, type Plan, type Requirement, systemSchema } from "../requirement";
 import { type SetupInput, setupAt, siteAt } from "../setup/setup-data";
 import type { Person } from "../sign-in/roles";
 import { startingFaces } from "./starting-faces";
 
-const filled = (most: number) =>
-  v.pipe(v.string(), v.trim(), v.minLength(1, "is empty"), v.maxLength(most, `is longer than ${most} characters`));
 const size = v.pipe(v.number("is not a number"), v.finite("is not a number"));
 const lineSchema = v.object({
   name: filled(80),
@@ -33,7 +32,7 @@ const lineSchema = v.object({
   massKg: size,
   areaM2: size,
   lapM: size,
-  assumed: v.array(v.string()),
+  assumed: v.array(text(40)),
   pieces: v.pipe(
     v.number(),
     v.integer("is not a whole number"),
@@ -42,7 +41,7 @@ const lineSchema = v.object({
   ),
   condition: conditionSchema,
   system: v.optional(v.nullable(systemSchema), null),
-  overrule: v.optional(v.record(v.string(), filled(400)), {}),
+  overrule: v.optional(v.record(text(60), filled(400)), {}),
 });
 export const receiveSchema = v.object({
   /** Made once by the form: the same delivery sent twice is one. */
@@ -88,12 +87,8 @@ export async function receiveWork(
   const parsed = v.safeParse(receiveSchema, input);
   if (!parsed.success) {
     const [issue] = parsed.issues;
-    return refuse({
-      kind: "bad-entry",
-      field: issue.path?.map((p) => (typeof p.key === "number" ? `part ${p.key + 1}` : String(p.key))).join(", ") ?? "",
-      why: issue.message,
-      value: typeof issue.input === "object" ? "" : String(issue.input).slice(0, 40),
-    });
+    const field = issue.path?.map((p) => (typeof p.key === "number" ? `part ${p.key + 1}` : String(p.key))).join(", ");
+    return refuse(badEntry(parsed.issues, field));
   }
   const order = parsed.output;
   const [customers, powders, baths, site] = await Promise.all([

@@ -2,6 +2,7 @@ import type { Kysely } from "kysely";
 import * as v from "valibot";
 import type { Json } from "@/db/detail-tables";
 import type { Database } from "@/db/schema";
+import { badEntry, said, text } from "../input";
 import { judgeRack } from "../rack/judge-rack";
 import { loadRack, newestOf } from "../rack/load-rack";
 import { storeRecord } from "../record/store-record";
@@ -11,9 +12,9 @@ import { conditionsWhenPassed } from "../trace/conditions";
 export const decisions = ["accept", "hold", "scuff-and-recoat", "strip", "concession", "scrap"] as const;
 export const dispositionSchema = v.object({
   id: v.pipe(v.string(), v.uuid()),
-  rack: v.pipe(v.string(), v.maxLength(20)),
+  rack: text(20),
   decision: v.picklist(decisions),
-  note: v.pipe(v.string(), v.trim(), v.minLength(3, "is too short: name the reason"), v.maxLength(600)),
+  note: said(600, "is too short: name the reason"),
   seen: v.nullable(v.pipe(v.string(), v.uuid())),
 });
 
@@ -28,16 +29,7 @@ export type DisposeOutcome =
  */
 export async function dispose(db: Kysely<Database>, person: Person, input: unknown, at: Date): Promise<DisposeOutcome> {
   const parsed = v.safeParse(dispositionSchema, input);
-  if (!parsed.success)
-    return {
-      ok: false,
-      failure: {
-        kind: "bad-entry",
-        field: String(parsed.issues[0].path?.[0]?.key ?? ""),
-        why: parsed.issues[0].message,
-        value: "",
-      },
-    };
+  if (!parsed.success) return { ok: false, failure: badEntry(parsed.issues) };
   const { id, decision, note, seen } = parsed.output;
   const rack = await loadRack(db, person, parsed.output.rack);
   if (!rack) return { ok: false, failure: { kind: "unknown-rack", number: parsed.output.rack } };

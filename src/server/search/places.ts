@@ -20,7 +20,7 @@ const views: readonly (PlaceFound & { word: string })[] = [
 
 /** What a word on the entry line can lead to: views, racks, jobs, baths, cases, structures, pieces. At most eight, best first. */
 export async function places(db: Kysely<Database>, person: Person, word: string): Promise<PlaceFound[]> {
-  const typed = word.trim().toLowerCase();
+  const typed = word.replaceAll("\0", "").trim().toLowerCase();
   if (typed === "") return [];
   const like = `${typed.replace(/[\\%_]/g, "\\$&")}%`;
   const { rows } = await sql<PlaceFound>`

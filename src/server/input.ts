@@ -1,0 +1,41 @@
+import * as v from "valibot";
+import type { Failure } from "@/core/result";
+
+type Issues = readonly [v.BaseIssue<unknown>, ...v.BaseIssue<unknown>[]];
+
+/** Text as a person types it, trimmed. PostgreSQL keeps no NUL, so that one character is refused here. */
+export const text = (most: number) =>
+  v.pipe(
+    v.string("is not text"),
+    v.trim(),
+    v.maxLength(most, `is longer than ${most} characters`),
+    v.check((typed) => !typed.includes("\u0000"), "holds a character that cannot be kept"),
+  );
+/** Text that must be there. */
+export const filled = (most: number) => v.pipe(text(most), v.minLength(1, "is empty"));
+/** Text that must say something: a reason, a proof. */
+export const said = (most: number, tooShort: string) => v.pipe(text(most), v.minLength(3, tooShort));
+
+const SHOWN_CHARACTERS = 60;
+const shown = (value: unknown): string => {
+  if (value === undefined) return "";
+  return (typeof value === "object" ? JSON.stringify(value) : String(value)).slice(0, SHOWN_CHARACTERS);
+};
+
+/** The library's own words name types and repeat the whole value; a person is told what is asked for. */
+function why(issue: v.BaseIssue<unknown>): string {
+  if (!issue.message.startsWith("Invalid ")) return issue.message;
+  if (issue.input === undefined) return "is missing";
+  const options = [...(issue.expected ?? "").matchAll(/"([^"]+)"/g)].map((m) => m[1]);
+  return options.length > 1 && options.length <= 20 ? `is none of ${options.join(", ")}` : "is not what is asked for";
+}
+
+/** A refusal at the first field that is wrong, with its value and why. The path is joined by dots unless `field` names it. */
+export function badEntry([issue]: Issues, field?: string): Failure {
+  return {
+    kind: "bad-entry",
+    field: field ?? issue.path?.map((p) => String(p.key)).join(".") ?? "",
+    why: why(issue),
+    value: shown(issue.input),
+  };
+}

@@ -1,0 +1,258 @@
+import { v7 as uuidv7 } from "uuid";
+import { afterAll, beforeAll, describe, expect, test } from "vitest";
+import { conditionQuantityNames } from "@/core/preparation";
+import { openCase } from "@/server/causes/case-actions";
+import type { EntryInput } from "@/server/entries/entry";
+import { abilityFor, storeEntry } from "@/server/entries/store-entry";
+import { makeStructure } from "@/server/jobs/make-job";
+import { may, roles } from "@/server/sign-in/roles";
+import { failureText } from "@/ui/words/failures";
+import { person, type TestDatabase, testDatabase } from "../support/database";
+import { entryAt, freshRack, stored } from "../support/entries";
+
+type Kind = EntryInput["kind"];
+let t: TestDatabase;
+const at = new Date();
+const ago = (minutes: number) => new Date(at.getTime() - minutes * 60_000);
+const inspector = person("inspector", "tomasz");
+const other = person("inspector", "bea");
+let caseNumber = "";
+
+/** One good entry of each kind, on a rack, bath, structure and case of this file's own. */
+const good = (): Record<Kind, object> => ({
+  "bath-check": {
+    bath: "tank 3",
+    values: [{ parameter: "ph", value: 5.3, typed: "5.3", typedUnit: "" }],
+  },
+  "bath-event": { bath: "tank 3", event: "addition", product: "Make-up acid", amountL: 4, note: "" },
+  passage: { rack: "E100", stage: "rinse" },
+  "line-run": { rack: "E100", line: "Washer 1", speedMPerMin: 1.5 },
+  "prep-step": { rack: "E100", step: "blast", done: true, value: 45, note: "" },
+  conditions: { place: "hall", values: [{ quantity: conditionQuantityNames[0], value: 20 }] },
+  coat: {
+    rack: "E100",
+    coatNo: 1,
+    layer: "top",
+    lot: "GR-505/2610-2",
+    booth: "booth 1",
+    kv: 70,
+    currentUa: 20,
+    gunAirKPa: 60,
+    distanceMm: 200,
+    earthMohm: 0.3,
+    hookCycles: 1,
+    sprayedHot: false,
+    colourChangeBefore: true,
+    reclaimPercent: 10,
+  },
+  load: {
+    oven: "oven 1",
+    loadNo: "E-1",
+    timing: "door-close",
+    setPointC: 200,
+    places: [{ rack: "E101", place: "A1" }],
+  },
+  thickness: {
+    rack: "E100",
+    source: "typed",
+    typedUnit: "um",
+    coatNo: 1,
+    readings: [{ face: "S", spot: "S1", valueUm: 71, typed: "71" }],
+  },
+  "cross-cut": { rack: "E100", squaresLost: 1, squares: 25, spacingMm: 2, onPanel: false },
+  "solvent-rub": { rack: "E100", doubleRubs: 50, limit: 50, grade: 5, onPanel: false },
+  defect: {
+    rack: "E100",
+    structure: null,
+    defect: "orange-peel",
+    face: "S",
+    x: 40,
+    y: 60,
+    extentPercent: 10,
+    piecesAffected: 1,
+    piecesSeen: 2,
+    note: "",
+  },
+  finding: { caseNumber, finding: "profile-low", state: "present", note: "" },
+  visit: {
+    structure: "E-FIELD",
+    weather: "dry",
+    note: "",
+    creep: [{ zone: "edge", from: "scribe", scribeMm: 1, widthsMm: [3, 3, 3, 3, 3, 3] }],
+  },
+});
+const kinds = Object.keys(abilityFor) as Kind[];
+const make = (kind: Kind, over: object = {}) => entryAt(ago(30), { kind, ...good()[kind], ...over });
+const count = async () =>
+  Number(
+    (
+      await t.app
+        .selectFrom("record")
+        .select(({ fn }) => fn.countAll<string>().as("n"))
+        .executeTakeFirstOrThrow()
+    ).n,
+  );
+
+beforeAll(async () => {
+  t = await testDatabase();
+  for (const number of ["E100", "E101", "E102"]) await freshRack(t, number, { at: ago(400) });
+  const structure = await makeStructure(t.app, person("lead", "ines"), {
+    rack: "E100",
+    code: "E-FIELD",
+    name: "Bench by the gate",
+    site: "North pier",
+    place: "left",
+    putUpOn: ago(300).toISOString().slice(0, 10),
+    exposure: ["weather"],
+  });
+  if (!structure.ok) throw new Error(JSON.stringify(structure.failure));
+  const defectRecordId = await stored(t, inspector, ago(40), { kind: "defect", ...good().defect });
+  const opened = await openCase(t.app, inspector, { defectRecordId, zone: "" }, at);
+  if (!opened.ok) throw new Error(JSON.stringify(opened.failure));
+  caseNumber = opened.href?.split("/").at(-1) ?? "";
+});
+afterAll(() => t.drop());
+
+describe("every kind of entry", () => {
+  test.each(kinds)("%s: sent five times at once it is one, sent again it says so", async (kind) => {
+    const entry = make(kind);
+    const start = await count();
+    const outcomes = await Promise.all(Array.from({ length: 5 }, () => storeEntry(t.app, inspector, entry, at)));
+    for (const outcome of outcomes) expect(outcome).toMatchObject({ ok: true });
+    expect(outcomes.filter((o) => o.ok && !o.already)).toHaveLength(1);
+    expect(new Set(outcomes.map((o) => o.ok && o.recordId)).size).toBe(1);
+    const made = (await count()) - start;
+    expect(made).toBeGreaterThan(0);
+    expect(await storeEntry(t.app, inspector, entry, at)).toMatchObject({ ok: true, already: true });
+    expect((await count()) - start).toBe(made);
+  });
+  test.each(kinds)("%s: its key under another moment is refused, and the first stands", async (kind) => {
+    const rack = kind === "load" ? { loadNo: "E-2", places: [{ rack: "E102", place: "" }] } : {};
+    const entry = make(kind, rack);
+    expect(await storeEntry(t.app, inspector, entry, at)).toMatchObject({ ok: true, already: false });
+    const start = await count();
+    const moved = { ...entry, happenedAt: ago(29).toISOString() };
+    expect(await storeEntry(t.app, inspector, moved, at)).toMatchObject({
+      ok: false,
+      failure: { kind: "key-conflict" },
+    });
+    expect(await count()).toBe(start);
+  });
+  test.each(kinds)("%s: only who may do it stores it", async (kind) => {
+    for (const role of roles.filter((r) => !may(r, abilityFor[kind]))) {
+      const start = await count();
+      const outcome = await storeEntry(t.app, person(role, "ghost"), make(kind), at);
+      expect(outcome).toMatchObject({ ok: false, failure: { kind: "role-refused", role, needs: abilityFor[kind] } });
+      expect(await count()).toBe(start);
+    }
+  });
+  test.each(kinds)("%s: not before its time, nor long before any record", async (kind) => {
+    const ahead = { ...make(kind), happenedAt: new Date(at.getTime() + 20 * 60_000).toISOString() };
+    expect(await storeEntry(t.app, inspector, ahead, at)).toMatchObject({ failure: { kind: "in-the-future" } });
+    const ancient = { ...make(kind), happenedAt: "1969-07-20T20:17:00.000Z" };
+    expect(await storeEntry(t.app, inspector, ancient, at)).toMatchObject({ failure: { kind: "too-long-ago" } });
+  });
+  test.each(kinds)(
+    "%s: without its own fields, or with a foreign one in their place, it is refused at that field",
+    async (kind) => {
+      for (const field of Object.keys(good()[kind])) {
+        for (const wrong of [{ nothing: true }, "x".repeat(3000), "a\u0000b", Number.NaN]) {
+          const start = await count();
+          const outcome = await storeEntry(t.app, inspector, make(kind, { [field]: wrong }), at);
+          expect(outcome, `${field} ${String(wrong).slice(0, 9)}`).toMatchObject({ ok: false });
+          if (!outcome.ok) expect(failureText(outcome.failure).length, field).toBeLessThan(400);
+          expect(await count()).toBe(start);
+        }
+      }
+    },
+  );
+});
+
+describe("what an entry is about must be there", () => {
+  const stray: [Kind, object, string][] = [
+    ["bath-check", { bath: "tank 99" }, "unknown-bath"],
+    ["bath-event", { bath: "tank 99" }, "unknown-bath"],
+    ["passage", { rack: "E999" }, "unknown-rack"],
+    ["line-run", { rack: "E999" }, "unknown-rack"],
+    ["line-run", { line: "no such line" }, "unknown-set-up"],
+    ["prep-step", { rack: "E999" }, "unknown-rack"],
+    ["coat", { rack: "E999" }, "unknown-rack"],
+    ["coat", { lot: "XX/1" }, "unknown-set-up"],
+    ["coat", { lot: "GR-210/2610-2" }, "wrong-powder"],
+    ["coat", { layer: "primer" }, "not-a-primer"],
+    ["load", { oven: "oven 99" }, "unknown-oven-name"],
+    ["load", { places: [{ rack: "E999", place: "" }] }, "unknown-rack"],
+    [
+      "load",
+      {
+        places: [
+          { rack: "E100", place: "" },
+          { rack: "E100", place: "" },
+        ],
+      },
+      "value-given-twice",
+    ],
+    ["thickness", { rack: "E999" }, "unknown-rack"],
+    ["thickness", { readings: [{ face: "S", spot: "S9", valueUm: 70, typed: "70" }] }, "unknown-spot"],
+    ["cross-cut", { rack: "E999" }, "unknown-rack"],
+    ["cross-cut", { squaresLost: 26 }, "bad-squares"],
+    ["solvent-rub", { rack: "E999" }, "unknown-rack"],
+    ["solvent-rub", { doubleRubs: 51 }, "bad-rubs"],
+    ["defect", { rack: "E999" }, "unknown-rack"],
+    ["defect", { rack: null, structure: "NO-SUCH" }, "unknown-structure"],
+    ["defect", { piecesAffected: 3 }, "more-affected-than-seen"],
+    ["finding", { caseNumber: "C-9999" }, "unknown-case"],
+    ["visit", { structure: "NO-SUCH" }, "unknown-structure"],
+    [
+      "visit",
+      { creep: [{ zone: "edge", from: "scribe", scribeMm: 4, widthsMm: [3, 3, 3, 3, 3, 3] }] },
+      "narrower-than-scribe",
+    ],
+  ];
+  test.each(stray)("%s %j: %s", async (kind, over, failure) => {
+    const start = await count();
+    const outcome = await storeEntry(t.app, inspector, make(kind, over), at);
+    expect(outcome).toMatchObject({ ok: false, failure: { kind: failure } });
+    if (!outcome.ok) expect(failureText(outcome.failure)).not.toMatch(/^Refused:|undefined|null|NaN/);
+    expect(await count()).toBe(start);
+  });
+});
+
+describe("corrections", () => {
+  const check = (value: number) => ({
+    kind: "bath-check",
+    bath: "tank 3",
+    values: [{ parameter: "ph", value, typed: String(value), typedUnit: "" }],
+  });
+  const correcting = (recordId: string, value: number, reason: string) =>
+    entryAt(ago(20), { ...check(value), supersedes: { recordId, reason } });
+  test("of two people at once one is kept, and the other is told whose", async () => {
+    const wrong = await stored(t, inspector, ago(25), check(9.9));
+    const outcomes = await Promise.all([
+      storeEntry(t.app, inspector, correcting(wrong, 10.1, "electrode was dry"), at),
+      storeEntry(t.app, other, correcting(wrong, 10.2, "read off by a line"), at),
+    ]);
+    expect(outcomes.filter((o) => o.ok)).toHaveLength(1);
+    const lost = outcomes.find((o) => !o.ok);
+    if (!lost || lost.ok) throw new Error("both stored");
+    expect(lost.failure).toMatchObject({ kind: "already-superseded" });
+    const winner = outcomes[0]?.ok ? ["tomasz", "electrode was dry"] : ["bea", "read off by a line"];
+    for (const word of winner) expect(failureText(lost.failure)).toContain(word);
+  });
+  test("want their reason, and a record of the same kind", async () => {
+    const wrong = await stored(t, inspector, ago(25), check(9.8));
+    expect(await storeEntry(t.app, inspector, correcting(wrong, 10, "  "), at)).toMatchObject({
+      failure: { kind: "bad-entry", field: "supersedes.reason" },
+    });
+    expect(await storeEntry(t.app, inspector, correcting(uuidv7(), 10, "slip"), at)).toMatchObject({
+      failure: { kind: "unknown-superseded" },
+    });
+    const cut = make("cross-cut", { supersedes: { recordId: wrong, reason: "slip" } });
+    expect(await storeEntry(t.app, inspector, cut, at)).toMatchObject({ failure: { kind: "unknown-superseded" } });
+  });
+  test("an entry of several readings is corrected reading by reading", async () => {
+    const wrong = await stored(t, inspector, ago(25), { kind: "conditions", ...good().conditions });
+    const again = make("conditions", { supersedes: { recordId: wrong, reason: "slip" } });
+    expect(await storeEntry(t.app, inspector, again, at)).toMatchObject({ failure: { kind: "correct-one-by-one" } });
+  });
+});
