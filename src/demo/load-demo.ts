@@ -6,10 +6,11 @@ import type { Database } from "@/db/schema";
 import { sealRecords } from "@/server/record/seal";
 import type { NewRecord } from "@/server/record/store-record";
 import type { PlanInput, Requirement } from "@/server/requirement";
+import type { SetupInput } from "@/server/setup/setup-data";
 import { bathRecords } from "./bath-records";
 import { DAY, demoId, insertRecords, type Made } from "./demo-record";
 import { loadField } from "./field-records";
-import { loadPlans } from "./plan-records";
+import { insertOffersFirst, loadPlans, offerRecords, type ToldOffer } from "./plan-records";
 import { products } from "./products";
 import { rackId, rackRecords } from "./rack-records";
 import { recoatRecords } from "./recoat-records";
@@ -159,6 +160,38 @@ async function loadPeople(db: Kysely<Database>, made: Made): Promise<void> {
 
 const customerOf: Record<string, string> = { "SHELTER-POST": "C2", "LAMP-HEAD": "C3", "FERRY-SEAT": "C1" };
 
+/** The offer that the seats' story turns on. */
+const declinedPrimer: ToldOffer = {
+  code: "zinc-primer",
+  what: "Zinc barrier primer GR-610",
+  quantity: null,
+  unit: null,
+  price: 386,
+  risk: "Rust creeps from every knock through a single coat, faster in salt",
+  answer: { taken: false, who: "the ferry line's yard office", how: "by telephone" },
+};
+
+/** What was agreed for the line's regular work: one coat on blasted and washed metal. */
+function agreedSystem(productKey: string, cast: boolean): NonNullable<PlanInput["system"]> {
+  const code = products.find((p) => p.key === productKey)?.powder;
+  const powder = shop.find((s) => s.kind === "powder" && s.code === code);
+  if (!powder) throw new RangeError(`no powder for ${productKey} in the demo shop`);
+  const { minUm, maxUm, family } = powder.data as SetupInput<"powder">;
+  return {
+    preparation: "blast",
+    breakEdges: false,
+    outgas: cast,
+    sealSeams: false,
+    pretreatment: "iron-phosphate",
+    primer: "none",
+    primerUm: null,
+    family: family ?? "polyester",
+    coats: 1,
+    topUm: [minUm, maxUm],
+    curing: "one-cure",
+  };
+}
+
 async function loadJobs(
   db: Kysely<Database>,
   made: Made,
@@ -179,7 +212,6 @@ async function loadJobs(
       cureDecidedBy: "index",
     };
     const seat = product.key === "FERRY-SEAT";
-    const offeredOn = new Date(firstMs - 37 * DAY).toISOString().slice(0, 10);
     const plan: PlanInput = {
       stages: [
         "blast",
@@ -193,18 +225,9 @@ async function loadJobs(
       ],
       primer: false,
       exposure: seat ? ["weather", "salt", "standing-water", "knocks"] : ["weather", "sun"],
-      offered: seat
-        ? [
-            {
-              what: "Zinc barrier primer GR-610",
-              pricePercent: 11,
-              taken: false,
-              by: "the customer",
-              on: offeredOn,
-              risk: "creep after knocks accepted",
-            },
-          ]
-        : [],
+      offered: [],
+      pieces: racks.filter((r) => r.product === product.key).length * product.pieces,
+      system: agreedSystem(product.key, product.cast),
     };
     const id = demoId(firstMs - DAY, `job:${product.key}:${old}`);
     jobs.set(product.key, id);
@@ -223,6 +246,11 @@ async function loadJobs(
         created_by: "ines",
       })
       .execute();
+    if (seat)
+      await insertOffersFirst(
+        db,
+        offerRecords(old ? `J-${271 + i}` : `J-${408 + i}`, id, firstMs - 2 * DAY, [declinedPrimer]),
+      );
   }
   return jobs;
 }

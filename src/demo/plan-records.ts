@@ -9,6 +9,15 @@ import type { PlanInput, Requirement } from "@/server/requirement";
 import type { SetupInput } from "@/server/setup/setup-data";
 import { DAY, demoId, insertRecords, type Made, record } from "./demo-record";
 
+export type ToldOffer = {
+  readonly code: string;
+  readonly what: string;
+  readonly quantity: number | null;
+  readonly unit: string | null;
+  readonly price: number;
+  readonly risk: string;
+  readonly answer: { readonly taken: boolean; readonly who: string; readonly how: string } | null;
+};
 type Told = {
   readonly number: string;
   /** A rack of it that already hangs; null while it waits. */
@@ -24,15 +33,7 @@ type Told = {
   /** Which of the systems was agreed; the cheaper one where the customer turned an option down. */
   readonly agreed: "recommended" | "cheaper";
   readonly without: Partial<{ primer: true; blast: true; sealSeams: true }>;
-  readonly offers: readonly {
-    readonly code: string;
-    readonly what: string;
-    readonly quantity: number | null;
-    readonly unit: string | null;
-    readonly price: number;
-    readonly risk: string;
-    readonly answer: { readonly taken: boolean; readonly who: string; readonly how: string } | null;
-  }[];
+  readonly offers: readonly ToldOffer[];
 };
 
 /** Work on hand, as a lead planned it: the declined primer, the declined blast, the declined sealer, and heavy plates among thin covers. */
@@ -299,45 +300,7 @@ export async function loadPlans(db: Kysely<Database>, made: Made, anchor: Date):
       );
     }
     const base = { by: "ines", grade: "measured" as const, jobId };
-    const day = new Date(receivedMs + 3_600_000).toISOString().slice(0, 10);
-    for (const [i, o] of t.offers.entries()) {
-      const atMs = receivedMs + (i + 1) * 600_000;
-      const offer = record("offer", atMs, `${t.number}:${o.code}`, {
-        ...base,
-        details: {
-          offer: [
-            {
-              code: o.code,
-              what: o.what,
-              quantity: o.quantity,
-              unit: o.unit,
-              price: o.price,
-              currency: "GBP",
-              risk: o.risk,
-            },
-          ],
-        },
-      });
-      records.push(offer);
-      if (o.answer)
-        records.push(
-          record("offer-answer", atMs + 3_600_000, `${t.number}:${o.code}`, {
-            ...base,
-            details: {
-              offer_answer: [
-                {
-                  offer_id: offer.id,
-                  taken: o.answer.taken,
-                  who: o.answer.who,
-                  how: o.answer.how,
-                  answered_on: day,
-                  note: null,
-                },
-              ],
-            },
-          }),
-        );
-    }
+    records.push(...offerRecords(t.number, jobId, receivedMs, t.offers));
     records.push(
       record("plan", receivedMs + 5 * 3_600_000, t.number, {
         ...base,
@@ -349,9 +312,43 @@ export async function loadPlans(db: Kysely<Database>, made: Made, anchor: Date):
       }),
     );
   }
-  // Offers before their answers: an answer points at its offer.
-  const order = ["offer", "offer-answer", "plan"];
-  records.sort((a, b) => order.indexOf(a.kind) - order.indexOf(b.kind));
+  await insertOffersFirst(db, records);
+  await insertRecords(db, racks);
+  return records.length + racks.length;
+}
+
+/** What was offered with a job on the day it came in, ten minutes apart, and its answers an hour after. */
+export function offerRecords(
+  number: string,
+  jobId: string,
+  receivedMs: number,
+  offers: readonly ToldOffer[],
+): NewRecord[] {
+  const base = { by: "ines", grade: "measured" as const, jobId };
+  return offers.flatMap((o, i) => {
+    const atMs = receivedMs + (i + 1) * 600_000;
+    const { code, what, quantity, unit, price, risk } = o;
+    const offer = record("offer", atMs, `${number}:${code}`, {
+      ...base,
+      details: { offer: [{ code, what, quantity, unit, price, currency: "GBP", risk }] },
+    });
+    if (!o.answer) return [offer];
+    const answeredMs = atMs + 3_600_000;
+    const answer = {
+      offer_id: offer.id,
+      ...o.answer,
+      answered_on: new Date(answeredMs).toISOString().slice(0, 10),
+      note: null,
+    };
+    return [
+      offer,
+      record("offer-answer", answeredMs, `${number}:${code}`, { ...base, details: { offer_answer: [answer] } }),
+    ];
+  });
+}
+
+/** An answer points at its offer, so that offers go first. */
+export async function insertOffersFirst(db: Kysely<Database>, records: readonly NewRecord[]): Promise<void> {
   await insertRecords(
     db,
     records.filter((r) => r.kind === "offer"),
@@ -360,6 +357,4 @@ export async function loadPlans(db: Kysely<Database>, made: Made, anchor: Date):
     db,
     records.filter((r) => r.kind !== "offer"),
   );
-  await insertRecords(db, racks);
-  return records.length + racks.length;
 }

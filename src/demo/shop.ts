@@ -50,6 +50,7 @@ export const shop: readonly Seed[] = [
     data: {
       name: "Tarnwick Quay Finishing",
       timeZone: "Europe/London",
+      workDays: [1, 2, 3, 4, 5, 6],
       cureDecidedBy: "index",
       crossCutWorstIso: 1,
       bareLimitHours: 4,
@@ -78,6 +79,7 @@ export const shop: readonly Seed[] = [
         ovenPerHour: 46,
         conveyorPerHour: 74,
         handlingMinPerPiece: 3,
+        handFinishMinPerStep: 12,
         transferEfficiency: 0.6,
         powderLoss: 0.05,
         marginPercent: 28,

@@ -69,6 +69,8 @@ export const planSchema = v.object({
   condition: v.optional(v.nullable(conditionSchema), null),
   lifeYears: v.optional(v.nullable(finite), null),
   finish: v.optional(v.picklist(["standard", "smooth", "texture", "clear"]), "standard"),
+  /** Steps of hand finishing after the cure, with a lacquer over them; none for a standard finish. */
+  handSteps: v.optional(v.pipe(v.number(), v.integer(), v.minValue(0), v.maxValue(5)), 0),
   serviceC: v.optional(v.nullable(finite), null),
   system: v.optional(v.nullable(systemSchema), null),
   /** What was refused and is done all the same, each with its reason and by whom. */

@@ -16,6 +16,8 @@ export const clock = (at: Date, timeZone: string): string =>
   new Intl.DateTimeFormat("en-GB", { hour: "2-digit", minute: "2-digit", timeZone }).format(at);
 export const dayMonth = (at: Date, timeZone: string): string =>
   new Intl.DateTimeFormat("en-GB", { day: "numeric", month: "short", timeZone }).format(at);
+export const weekdayAndDate = (at: Date, timeZone: string): string =>
+  new Intl.DateTimeFormat("en-GB", { weekday: "short", day: "numeric", month: "short", timeZone }).format(at);
 export const fullDate = (at: Date, timeZone: string): string =>
   new Intl.DateTimeFormat("en-GB", { weekday: "long", day: "numeric", month: "long", timeZone }).format(at);
 export const dateAndTime = (at: Date, timeZone: string): string =>

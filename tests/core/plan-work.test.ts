@@ -161,7 +161,7 @@ describe("hanging", () => {
           centre,
         ),
       ),
-    ).toEqual({ hangs: "level", tiltDeg: 0, shares: [0.5, 0.5] });
+    ).toEqual({ hangs: "level", tiltDeg: 0, lowEnd: null, shares: [0.5, 0.5] });
   });
   test("weight nearer one point: that one carries more", () => {
     const { shares } = valueOrThrow(
@@ -246,6 +246,7 @@ const rates: Rates = {
   ovenPerHour: 45,
   conveyorPerHour: 70,
   handlingMinPerPiece: 3,
+  handFinishMinPerStep: 12,
   transferEfficiency: 0.6,
   powderLoss: 0.05,
   marginPercent: 25,

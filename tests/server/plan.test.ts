@@ -2,6 +2,7 @@ import { v7 as uuidv7 } from "uuid";
 import { afterAll, beforeAll, describe, expect, test } from "vitest";
 import { asNew, parseIntakeLine } from "@/core/plan";
 import { valueOrThrow } from "@/core/result";
+import { workHoursBetween } from "@/core/shifts";
 import { establish } from "@/server/causes/load-case";
 import { loadStructure } from "@/server/field/load-structure";
 import { makeRack } from "@/server/jobs/make-job";
@@ -14,6 +15,7 @@ import { keepMarks } from "@/server/plan/part-marks";
 import { optionsPdf, routeCardPdf } from "@/server/plan/plan-pdf";
 import { receiveWork } from "@/server/plan/receive";
 import { loadRack } from "@/server/rack/load-rack";
+import { rackOfJob, travellerOf } from "@/server/rack/racks-of-job";
 import { setupAt } from "@/server/setup/setup-data";
 import { person, type TestDatabase, testDatabase } from "../support/database";
 import { entityId } from "../support/entries";
@@ -470,6 +472,15 @@ describe("calendar", () => {
         expect(bars[i]?.fromHour).toBeGreaterThanOrEqual((bars[i - 1]?.toHour ?? 0) - 1e-9);
     }
   });
+  test("bars, due dates and starts are counted in the hours the stages work: Sunday is not one of them", async () => {
+    const calendar = await loadCalendar(t.app, lead, at);
+    expect(calendar.week).toMatchObject({ startsAt: "06:00", hoursPerDay: 16, days: [1, 2, 3, 4, 5, 6] });
+    for (const job of calendar.jobs) {
+      if (!job.dueOn) continue;
+      const due = new Date(`${job.dueOn}T23:59:59Z`);
+      expect(job.dueInHours).toBeCloseTo(valueOrThrow(workHoursBetween(at, due, calendar.week)), 6);
+    }
+  });
   test("a person's start stands; given back, the schedule places it again", async () => {
     const startAt = later(2 * 1440).toISOString();
     expect(await setStart(t.app, lead, { id: uuidv7(), job: "J-424", startAt }, at)).toMatchObject({ ok: true });
@@ -477,7 +488,10 @@ describe("calendar", () => {
     expect(pinned.jobs.find((j) => j.number === "J-424")?.pinned?.toISOString()).toBe(startAt);
     const planned = pinned.plan.ok ? pinned.plan.value.jobs.find((j) => j.job === "J-424") : null;
     expect(planned).toMatchObject({ pinned: true, because: "pinned" });
-    expect(planned?.stages[0]?.fromHour).toBeCloseTo(2 * pinned.hoursPerDay, 3);
+    expect(planned?.stages[0]?.fromHour).toBeCloseTo(
+      valueOrThrow(workHoursBetween(at, new Date(startAt), pinned.week)),
+      6,
+    );
     await setStart(t.app, lead, { id: uuidv7(), job: "J-424", startAt: null }, later(1));
     const free = await loadCalendar(t.app, lead, later(1));
     expect(free.jobs.find((j) => j.number === "J-424")?.pinned).toBeNull();
@@ -492,6 +506,74 @@ describe("calendar", () => {
     expect(await setStart(t.app, lead, { id: uuidv7(), job: "J-0", startAt: null }, at)).toMatchObject({
       failure: { kind: "unknown-job" },
     });
+  });
+});
+
+describe("the code on a route card", () => {
+  test("leads to the only rack's traveller, to the job while none or several hang, and nowhere for another customer", async () => {
+    const number = await received("Code rail,steel,900x100x100,4,6,0.6,2");
+    expect(await travellerOf(t.app, lead, number)).toBe(`/jobs/${number}#racks`);
+    const hang = async (rack: string) => {
+      const made = await makeRack(t.app, lead, { id: uuidv7(), job: number, number: rack, pieces: 1 }, later(1));
+      if (!made.ok) throw new Error(JSON.stringify(made.failure));
+    };
+    await hang("7001");
+    expect(await travellerOf(t.app, lead, number)).toBe("/racks/7001");
+    await hang("7002");
+    expect(await travellerOf(t.app, lead, number)).toBe(`/jobs/${number}#racks`);
+    const otto = { ...person("viewer", "otto"), customerId: await entityId(t, "customer", "C1") };
+    expect(await travellerOf(t.app, otto, number)).toBeNull();
+    expect(await travellerOf(t.app, lead, "J-0")).toBeNull();
+    const { jobId } = await file(number);
+    expect(await rackOfJob(t.app, jobId, "7002")).toBe("7002");
+    const other = await file("J-421");
+    expect(await rackOfJob(t.app, other.jobId, "7002")).toBeNull();
+  });
+});
+
+describe("a premium finish", () => {
+  test("taken in with its hand steps, they are on the card and in the cost, and survive a change of plan", async () => {
+    const number = await received("Panel,sheet,900x40x600,2,9,1.1,4", { handSteps: 2 });
+    const plan = await file(number);
+    expect(plan.route.filter((s) => s.code === "hand-finish")).toHaveLength(2);
+    expect(plan.costing?.ok && plan.costing.value.lines.some((l) => l.code === "hand-finish")).toBe(true);
+    const change = { id: uuidv7(), job: number, seen: 0, reason: "", release: false, pieces: 6 };
+    expect(await changePlan(t.app, lead, change, later(5))).toMatchObject({ ok: true });
+    expect((await file(number)).plan).toMatchObject({ handSteps: 2, pieces: 6 });
+  });
+  test("more than five steps are refused with the field", async () => {
+    const order = await delivery([line("Panel,sheet,900x40x600,2,9,1.1,4")], { handSteps: 6 });
+    expect(await receiveWork(t.app, lead, order, at)).toMatchObject({
+      failure: { kind: "bad-entry", field: "handSteps", why: "is over 5" },
+    });
+  });
+});
+
+describe("how it hangs", () => {
+  test("by a centre of mass that a person placed, and drains or not as it then hangs", async () => {
+    const number = await received("Tube post,steel,2000x80x80,4,17,0.65,3,hollow");
+    const part = (await file(number)).partItem.id;
+    const hang = (x: number, y = 4) => ({ kind: "hang", face: "F", at: [x, y], note: "" });
+    const marks = async (...placed: object[]) => {
+      expect(await keepMarks(t.app, lead, { part, marks: placed }, later(placed.length))).toMatchObject({ ok: true });
+      return (await file(number)).hanging;
+    };
+    const assumed = await marks(hang(10), hang(90));
+    expect(assumed).toMatchObject({ centre: "assumed", result: { value: { hangs: "level", shares: [0.5, 0.5] } } });
+    expect(assumed?.draining).toMatchObject({ value: { drains: "no-drain" } });
+    const placed = await marks(hang(10), hang(90), {
+      kind: "centre-of-mass",
+      face: "F",
+      at: [70, 50],
+      note: "weighed",
+    });
+    expect(placed?.centre).toBe("by-procedure");
+    expect(placed?.result.ok && placed.result.value.shares[1]).toBeCloseTo(0.75, 9);
+    const drain = (x: number) => ({ kind: "drain", face: "F", at: [x, 100], note: "" });
+    const tilted = await marks(hang(10, 4), hang(90, 80), drain(100), drain(100));
+    expect(tilted).toMatchObject({ result: { value: { lowEnd: "left" } }, draining: { value: { drains: "holds" } } });
+    const right = await marks(hang(10, 4), hang(90, 80), drain(0), drain(0), drain(0));
+    expect(right?.draining).toMatchObject({ value: { drains: "runs-out", lowest: "left" } });
   });
 });
 
@@ -522,7 +604,8 @@ describe("sheets to print", () => {
       pieces: "4 pieces",
       powder: "GR",
       version: "version 1",
-      address: "http://127.0.0.1:3000/jobs/J-1",
+      address: "http://127.0.0.1:3000/jobs/J-1/traveller",
+      rack: null,
       steps: Array.from({ length: 40 }, (_, i) => ({
         stage: "Coat",
         name: `Step ${i}`,

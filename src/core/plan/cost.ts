@@ -27,6 +27,7 @@ export type Rates = {
   readonly ovenPerHour: number;
   readonly conveyorPerHour: number;
   readonly handlingMinPerPiece: number;
+  readonly handFinishMinPerStep: number;
   readonly transferEfficiency: number;
   readonly powderLoss: number;
   readonly marginPercent: number;
@@ -48,7 +49,8 @@ export type CostLine = {
     | "outgas"
     | "spray"
     | "oven"
-    | "handling";
+    | "handling"
+    | "hand-finish";
   readonly quantity: number;
   readonly unit: "kg" | "m²" | "m" | "h" | "pieces";
   readonly hours: number;
@@ -112,8 +114,10 @@ export function costJob(input: {
   readonly rates: Rates;
   readonly perOven: number;
   readonly edgeM: number;
+  /** Steps of hand finishing on each piece, its lacquer not counted. */
+  readonly handSteps?: number;
 }): Result<Costing> {
-  const { part, pieces, system, top, primer, rates, perOven, edgeM } = input;
+  const { part, pieces, system, top, primer, rates, perOven, edgeM, handSteps = 0 } = input;
   if (!Number.isInteger(pieces) || pieces < 1) return err({ kind: "bad-count", pieces });
   if (!Number.isInteger(perOven) || perOven < 1) return err({ kind: "bad-count", pieces: perOven });
   for (const [name, value] of Object.entries({ ...rates, topPerKg: top.perKg, primerPerKg: primer?.perKg ?? 0 }))
@@ -178,6 +182,8 @@ export function costJob(input: {
   work("spray", areaM2 * layers, "m²", (areaM2 * layers) / rates.sprayM2PerHour, rates.labourPerHour);
   work("oven", bakeHours, "h", bakeHours, rates.ovenPerHour);
   work("handling", pieces, "pieces", (pieces * rates.handlingMinPerPiece) / 60, rates.labourPerHour);
+  const byHand = handSteps > 0 ? pieces * (handSteps + 1) : 0;
+  work("hand-finish", byHand, "pieces", (byHand * rates.handFinishMinPerStep) / 60, rates.labourPerHour);
   const cost = lines.reduce((sum, line) => sum + line.cost, 0);
   const price = cost * (1 + rates.marginPercent / 100);
   return ok({

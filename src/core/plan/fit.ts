@@ -165,12 +165,48 @@ export function howManyHang(input: {
   });
 }
 
+/** A part against a site: how it passes, and where it does, how many hang and go into an oven load. */
+export type FitAtSite = { readonly fit: Result<Fit>; readonly loading: Result<Loading> | null };
+
+/**
+ * The fit and the loading of one part by the site's own places: racks carry, the first oven bakes. Loading is null where
+ * the part fits no way, or the site has no rack or oven. Failures as in `fitPart` and `howManyHang`.
+ */
+export function fitAtSite(
+  part: { readonly box: Box; readonly massKg: number },
+  places: readonly Equipment[],
+  rooms: { readonly marginMm: number; readonly gapMm: number },
+): FitAtSite {
+  const fit = fitPart(
+    part,
+    places.filter((p) => p.role !== "rack"),
+    rooms.marginMm,
+  );
+  const rack = places.find((p) => p.role === "rack");
+  const oven = places.find((p) => p.role === "oven");
+  if (!fit.ok || !fit.value.best || !rack?.inside || !oven?.inside) return { fit, loading: null };
+  return {
+    fit,
+    loading: howManyHang({
+      orientation: fit.value.best.orientation,
+      massKg: part.massKg,
+      rack: { widthMm: rack.inside.lengthMm, heightMm: rack.inside.heightMm, mostKg: rack.mostKg ?? MOST_RACK_KG },
+      oven: { lengthMm: oven.inside.lengthMm, widthMm: oven.inside.widthMm },
+      gapMm: rooms.gapMm,
+    }),
+  };
+}
+/** What a rack is taken to carry where the site does not say, kg. */
+const MOST_RACK_KG = 1000;
+
 /** A place on the part, mm from its left end and from its lower edge, seen from the front. */
 export type HangPoint = { readonly xMm: number; readonly yMm: number };
 export type Hanging = {
   readonly hangs: "level" | "tilts" | "tips";
   /** Tilt from level, degrees; with two points or more the part cannot swing while its weight is between them. */
   readonly tiltDeg: number;
+  /** The end that hangs lower. */
+  readonly lowEnd: "left" | "right" | null;
   /** Share of the weight on each point, left to right; what one point may have to carry. */
   readonly shares: readonly number[];
 };
@@ -190,17 +226,59 @@ export function hangingOf(points: readonly HangPoint[], centreOfMass: HangPoint)
   const highest = Math.max(...points.map((p) => p.yMm));
   const drop = highest - centreOfMass.yMm;
   const round = (deg: number) => Math.round(deg * 10) / 10;
+  const end = (toTheRight: number) => (toTheRight > 0 ? "right" : toTheRight < 0 ? "left" : null);
   if (inOrder.length === 1) {
     const offset = centreOfMass.xMm - first.xMm;
-    if (drop <= 0) return ok({ hangs: "tips", tiltDeg: 180, shares: [1] });
+    if (drop <= 0) return ok({ hangs: "tips", tiltDeg: 180, lowEnd: null, shares: [1] });
     const tiltDeg = round((Math.atan2(Math.abs(offset), drop) * 180) / Math.PI);
-    return ok({ hangs: tiltDeg <= LEVEL_WITHIN_DEG ? "level" : "tilts", tiltDeg, shares: [1] });
+    // The heavier side goes down.
+    return ok({ hangs: tiltDeg <= LEVEL_WITHIN_DEG ? "level" : "tilts", tiltDeg, lowEnd: end(offset), shares: [1] });
   }
   const span = last.xMm - first.xMm;
   if (!(span > 0)) return err({ kind: "points-in-one-place", xMm: first.xMm });
   const right = (centreOfMass.xMm - first.xMm) / span;
   const shares = inOrder.map((_, i) => (i === 0 ? 1 - right : i === inOrder.length - 1 ? right : 0));
-  if (right < 0 || right > 1 || drop <= 0) return ok({ hangs: "tips", tiltDeg: drop <= 0 ? 180 : 90, shares });
+  if (right < 0 || right > 1 || drop <= 0)
+    return ok({ hangs: "tips", tiltDeg: drop <= 0 ? 180 : 90, lowEnd: drop <= 0 ? null : end(right - 0.5), shares });
+  // Hooks are level: the end whose hole sits higher on the part hangs lower.
   const tiltDeg = round((Math.atan2(Math.abs(last.yMm - first.yMm), span) * 180) / Math.PI);
-  return ok({ hangs: tiltDeg <= LEVEL_WITHIN_DEG ? "level" : "tilts", tiltDeg, shares });
+  const lowEnd = end(last.yMm - first.yMm);
+  return ok({ hangs: tiltDeg <= LEVEL_WITHIN_DEG ? "level" : "tilts", tiltDeg, lowEnd, shares });
+}
+
+/** Left standing below the lowest drain, mm, before it counts as held. */
+export const DRAINS_WITHIN_MM = 10;
+export type Draining = {
+  readonly drains: "runs-out" | "holds" | "no-drain";
+  /** Depth of liquid that stays under the lowest drain hole as the part hangs, mm; the whole height without one. */
+  readonly standingMm: number;
+  /** The lower corner that the liquid runs to. */
+  readonly lowest: "left" | "right" | "level";
+};
+
+/**
+ * Whether wash liquid runs out of a hollow part as it hangs: the depth left standing under its lowest drain hole, once it
+ * has turned by its tilt. Positions are mm on the front face, from its left end and lower edge. Counts the hollow as one
+ * space; a drain in each closed section is asked for separately. Failures: `bad-size`.
+ */
+export function drainingOf(input: {
+  readonly drains: readonly HangPoint[];
+  readonly lengthMm: number;
+  readonly heightMm: number;
+  /** Turned from level, degrees; positive where the left end hangs lower. */
+  readonly tiltDeg: number;
+}): Result<Draining> {
+  const { drains, lengthMm, heightMm, tiltDeg } = input;
+  for (const [name, value] of Object.entries({ lengthMm, heightMm }))
+    if (!(value > 0) || !Number.isFinite(value)) return err({ kind: "bad-size", name, value });
+  if (!Number.isFinite(tiltDeg) || Math.abs(tiltDeg) > 90)
+    return err({ kind: "bad-size", name: "tilt, degrees", value: tiltDeg });
+  const turn = (tiltDeg * Math.PI) / 180;
+  const level = (p: HangPoint) => p.xMm * Math.sin(turn) + p.yMm * Math.cos(turn);
+  const corners = [0, lengthMm].flatMap((xMm) => [0, heightMm].map((yMm) => level({ xMm, yMm })));
+  const bottom = Math.min(...corners);
+  const lowest = Math.abs(tiltDeg) < 0.5 ? "level" : tiltDeg > 0 ? "left" : "right";
+  if (drains.length === 0) return ok({ drains: "no-drain", standingMm: Math.max(...corners) - bottom, lowest });
+  const standingMm = Math.max(0, Math.min(...drains.map(level)) - bottom);
+  return ok({ drains: standingMm <= DRAINS_WITHIN_MM + 1e-9 ? "runs-out" : "holds", standingMm, lowest });
 }

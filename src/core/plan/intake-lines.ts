@@ -37,6 +37,8 @@ const featureWords: Record<string, PartFeature> = {
   seals: "rubber-or-seals",
   hinge: "hinges",
   hinges: "hinges",
+  frame: "open-frame",
+  "open frame": "open-frame",
 };
 
 /**
@@ -127,6 +129,23 @@ export function parseIntakeLine(line: string): Result<IntakeLine> {
   };
   const checked = checkPart(part);
   return checked.ok ? ok({ ...part, name, pieces, assumed }) : checked;
+}
+
+/** A known part as the line that would be read back to it: what a library offers for the next delivery. */
+export function intakeLineOf(part: PlannedPart & { readonly name: string }, pieces = 1): string {
+  const { box } = part;
+  const word = (feature: PartFeature) => Object.entries(featureWords).find(([, f]) => f === feature)?.[0];
+  return [
+    part.name.replaceAll(/[,;\t]/g, " "),
+    part.substrate.replaceAll("-", " "),
+    `${box.lengthMm}x${box.widthMm}x${box.heightMm}`,
+    part.thinnestMm === part.thickestMm ? `${part.thickestMm}mm` : `${part.thinnestMm}-${part.thickestMm}`,
+    `${part.massKg}kg`,
+    `${part.areaM2}m2`,
+    `x${pieces}`,
+    ...part.features.flatMap((f) => (f === "open-lap-seam" ? [] : (word(f) ?? []))),
+    ...(part.lapM > 0 ? [`laps ${part.lapM}`] : []),
+  ].join(",");
 }
 
 /** `2 plate 800x400`, `tube 60x2000` (outside diameter by length), `rhs 60x40x2000`, `block 100x80x60`, `ball 120`; mm. */

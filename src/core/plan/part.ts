@@ -21,8 +21,13 @@ export const partFeatures = [
   "threads",
   "rubber-or-seals",
   "hinges",
+  /** Bars or tube with air between: its area may be less than its box's face. */
+  "open-frame",
 ] as const;
 export type PartFeature = (typeof partFeatures)[number];
+/** What is placed on a part's sketch when it is planned. */
+export const markKinds = ["hang", "mask", "plug", "rest", "drain", "earth", "pitting", "centre-of-mass"] as const;
+export type MarkKind = (typeof markKinds)[number];
 /** Rust grades A to D after ISO 8501-1; none where the metal is bright or does not rust. */
 export const rustGrades = ["none", "A", "B", "C", "D"] as const;
 export type RustGrade = (typeof rustGrades)[number];
@@ -120,7 +125,8 @@ export function checkPart(part: PlannedPart): Result<PlannedPart> {
   if (part.massKg > mostKg * 1.001)
     return err({ kind: "mass-beyond-box", massKg: part.massKg, mostKg, substrate: part.substrate });
   const faceM2 = largestFaceM2(part.box);
-  if (part.areaM2 < faceM2 * 0.999) return err({ kind: "area-under-face", areaM2: part.areaM2, faceM2 });
+  if (!part.features.includes("open-frame") && part.areaM2 < faceM2 * 0.999)
+    return err({ kind: "area-under-face", areaM2: part.areaM2, faceM2 });
   return ok(part);
 }
 

@@ -42,6 +42,8 @@ export type RouteCode =
   | "film"
   | "adhesion"
   | "rub"
+  | "hand-finish"
+  | "lacquer"
   | "release";
 export type RouteParameter = {
   readonly name: string;
@@ -64,6 +66,8 @@ export type RouteCheck =
   | "count-in"
   | "count-out"
   | "appearance"
+  | "against-sample"
+  | "layer-bond"
   | "pitting-told";
 
 const range = (
@@ -86,8 +90,10 @@ export function routeCard(input: {
   readonly blastProfileUm: readonly [number, number];
   readonly contactS: readonly [number, number] | null;
   readonly masks: number;
+  /** Hand finishing after the cure: so many steps, and a lacquer over them. */
+  readonly handSteps?: number;
 }): readonly RouteStep[] {
-  const { part, condition, system, cureMetalC, cureMinutes, blastProfileUm, contactS, masks } = input;
+  const { part, condition, system, cureMetalC, cureMinutes, blastProfileUm, contactS, masks, handSteps = 0 } = input;
   const out: RouteStep[] = [];
   const add = (
     stage: RouteStep["stage"],
@@ -183,6 +189,9 @@ export function routeCard(input: {
   add("test", "film", { checks: ["film"] });
   add("test", "adhesion", { checks: ["cross-cut"] });
   add("test", "rub", { checks: ["rub"] });
+  for (let step = 1; step <= handSteps; step++) add("test", "hand-finish", { checks: ["against-sample"] });
+  // The bond of a lacquer on powder is tested like any other layer's.
+  if (handSteps > 0) add("test", "lacquer", { checks: ["layer-bond"], hold: true });
   add("release", "release", { checks: ["appearance"], hold: true });
   return out;
 }

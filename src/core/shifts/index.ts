@@ -1,1 +1,2 @@
 export * from "./shift-at";
+export * from "./work-clock";

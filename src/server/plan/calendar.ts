@@ -1,7 +1,8 @@
 import { type Kysely, sql } from "kysely";
 import * as v from "valibot";
 import { bakeMinutesFor, type Schedule, type StageOfWork, schedule, type WorkToPlan } from "@/core/plan";
-import type { Result } from "@/core/result";
+import { type Result, valueOrThrow } from "@/core/result";
+import { hoursWithin, type WorkWeek, workDays } from "@/core/shifts";
 import type { Database } from "@/db/schema";
 import { type EntryOutcome, outcomeOf, refuse } from "../entries/made";
 import { badEntry, text } from "../input";
@@ -18,13 +19,15 @@ export type CalendarJob = {
   readonly powder: string;
   readonly pieces: number;
   readonly dueOn: string | null;
+  /** Working hours from now until the end of its due day; null where it has no date. */
+  readonly dueInHours: number | null;
   /** Set by a person; null where the schedule places it. */
   readonly pinned: Date | null;
   readonly hours: Readonly<Partial<Record<StageOfWork, number>>>;
 };
 export type Calendar = {
   readonly from: Date;
-  readonly hoursPerDay: number;
+  readonly week: WorkWeek;
   readonly jobs: readonly CalendarJob[];
   readonly plan: Result<Schedule>;
   /** Jobs on hand that were never measured, so that no hours are known. */
@@ -32,6 +35,14 @@ export type Calendar = {
 };
 /** Jobs without a rack yet, newest first: what is still to be planned. */
 const MOST_JOBS = 300;
+
+const endOf = (day: string) => new Date(`${day}T23:59:59Z`);
+export const weekOf = (site: SetupData<"site">): WorkWeek => ({
+  timeZone: site.timeZone,
+  startsAt: site.workStartsAt,
+  hoursPerDay: site.workHoursPerDay,
+  days: site.workDays,
+});
 
 /** The jobs on hand against the stages' hours, from a moment on. A handful of queries; O(jobs²) to place them. */
 export async function loadCalendar(db: Kysely<Database>, person: Person, at: Date): Promise<Calendar> {
@@ -60,6 +71,12 @@ export async function loadCalendar(db: Kysely<Database>, person: Person, at: Dat
     where (${person.customerId}::uuid is null or j.customer_id = ${person.customerId}::uuid)
       and (j.due_on is null or j.due_on >= ${new Date(at.getTime() - 60 * 86_400_000)}) and j.received_at > ${new Date(at.getTime() - 120 * 86_400_000)}
     order by j.received_at desc, j.number desc limit ${MOST_JOBS}`.execute(db);
+  const week = weekOf(site);
+  const moments = rows.flatMap((row) => [row.due_on ? endOf(row.due_on) : at, row.start_at ?? at]);
+  const furthest = Math.max(at.getTime(), ...moments.map((m) => m.getTime()));
+  const daysAhead = Math.ceil((furthest - at.getTime()) / 86_400_000) + 1;
+  const days = valueOrThrow(workDays(at, daysAhead, week));
+  const workHours = (moment: Date) => hoursWithin(days, moment);
   const jobs: CalendarJob[] = [];
   const work: WorkToPlan[] = [];
   const notPlannable: string[] = [];
@@ -75,6 +92,7 @@ export async function loadCalendar(db: Kysely<Database>, person: Person, at: Dat
       notPlannable.push(row.number);
       continue;
     }
+    const dueInHours = row.due_on ? workHours(endOf(row.due_on)) : null;
     jobs.push({
       number: row.number,
       part: part.name,
@@ -82,21 +100,20 @@ export async function loadCalendar(db: Kysely<Database>, person: Person, at: Dat
       powder: `${powder.code} ${powder.data.name}`,
       pieces: Math.max(1, left),
       dueOn: row.due_on,
+      dueInHours,
       pinned: row.start_at,
       hours,
     });
-    const perDay = site.workHoursPerDay;
-    const workHours = (moment: Date) => ((moment.getTime() - at.getTime()) / 86_400_000) * perDay;
     work.push({
       job: row.number,
       hours,
       colour: powder.code,
       cureGroup: String(powder.data.schedule[0]?.metalC ?? ""),
-      dueInHours: row.due_on ? workHours(new Date(`${row.due_on}T23:59:59Z`)) : null,
+      dueInHours,
       pinnedAtHour: row.start_at && row.start_at >= at ? workHours(row.start_at) : null,
     });
   }
-  return { from: at, hoursPerDay: site.workHoursPerDay, jobs, plan: schedule(work), notPlannable };
+  return { from: at, week, jobs, plan: schedule(work), notPlannable };
 }
 
 function hoursOf(

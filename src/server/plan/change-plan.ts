@@ -81,6 +81,7 @@ export async function changePlan(
     condition: change.condition ?? plan.condition,
     lifeYears: change.lifeYears === undefined ? plan.lifeYears : change.lifeYears,
     finish: plan.finish,
+    handSteps: plan.handSteps,
     serviceC: plan.serviceC,
     system,
     overruled,

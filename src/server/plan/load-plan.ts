@@ -6,14 +6,15 @@ import {
   asNew,
   type Costing,
   costJob,
+  type Draining,
+  drainingOf,
   type Equipment,
   expectedLife,
-  type Fit,
-  fitPart,
+  fitAtSite,
   type Hanging,
   hangingOf,
-  howManyHang,
   type Loading,
+  type MarkKind,
   type PlannedPart,
   type Refusal,
   type Risk,
@@ -99,19 +100,12 @@ export async function loadPlanFile(db: Kysely<Database>, person: Person, number:
   const service = { exposure: plan.exposure, lifeYears: plan.lifeYears, finish: plan.finish, serviceC: plan.serviceC };
   const advice: Result<Advice> | null = part ? advise(part, condition, service, site.schools) : null;
   const places = [...equipment.values()].map(toEquipment);
-  const fit = part
-    ? fitPart(
-        part,
-        places.filter((p) => p.role !== "rack"),
-        site.marginMm,
-      )
-    : null;
-  const loading = part && fit?.ok && fit.value.best ? loadingOf(part, fit.value, places, site) : null;
+  const { fit, loading } = part ? fitAtSite(part, places, site) : { fit: null, loading: null };
   const schedule = powder.data.schedule;
   const middle = [...schedule].sort((a, b) => a.metalC - b.metalC)[Math.floor(schedule.length / 2)];
   const conversion = [...baths.values()].find((b) => b.data.role === "conversion");
   const masks = item.data.marks.filter((m) => m.kind === "mask" || m.kind === "plug").length;
-  const routeFor = (p: Pick<Plan, "system" | "condition">): readonly RouteStep[] =>
+  const routeFor = (p: Pick<Plan, "system" | "condition" | "handSteps">): readonly RouteStep[] =>
     part && p.system
       ? routeCard({
           part,
@@ -122,6 +116,7 @@ export async function loadPlanFile(db: Kysely<Database>, person: Person, number:
           blastProfileUm: site.blastProfileUm,
           contactS: conversion?.data.contactS ?? null,
           masks,
+          handSteps: p.handSteps,
         })
       : [];
   const primer = [...powders.values()].find(
@@ -177,7 +172,7 @@ export async function loadPlanFile(db: Kysely<Database>, person: Person, number:
   };
 }
 
-const toEquipment = (e: SetupItem<"equipment">): Equipment => ({
+export const toEquipment = (e: SetupItem<"equipment">): Equipment => ({
   code: e.code,
   name: e.data.name,
   role: e.data.role,
@@ -185,37 +180,40 @@ const toEquipment = (e: SetupItem<"equipment">): Equipment => ({
   mostKg: e.data.mostKg,
 });
 
-function loadingOf(
-  part: PlannedPart,
-  fit: Fit,
-  places: readonly Equipment[],
-  site: SetupData<"site">,
-): Result<Loading> | null {
-  const rack = places.find((p) => p.role === "rack");
-  const oven = places.find((p) => p.role === "oven");
-  if (!fit.best || !rack?.inside || !oven?.inside) return null;
-  return howManyHang({
-    orientation: fit.best.orientation,
-    massKg: part.massKg,
-    rack: { widthMm: rack.inside.lengthMm, heightMm: rack.inside.heightMm, mostKg: rack.mostKg ?? 1000 },
-    oven: { lengthMm: oven.inside.lengthMm, widthMm: oven.inside.widthMm },
-    gapMm: site.gapMm,
-  });
-}
+export type HangingFound = {
+  readonly points: number;
+  readonly result: Result<Hanging>;
+  /** Where the centre of mass comes from: set on the sketch by a person, or the middle of a part taken as even. */
+  readonly centre: "by-procedure" | "assumed";
+  /** Null where the part is not hollow, or where it tips over and hangs no way at all. */
+  readonly draining: Result<Draining> | null;
+};
 
-/** The hang points set on the first face they stand on, against its middle: the centre of an even part. */
-function hangingFor(
-  item: SetupItem<"part">,
-  part: PlannedPart,
-): { readonly points: number; readonly result: Result<Hanging> } {
-  const hangs = item.data.marks.filter((m) => m.kind === "hang");
-  const face = hangs[0]?.face;
-  const points = hangs
-    .filter((m) => m.face === face)
-    .map((m) => ({ xMm: (m.at[0] / 100) * part.box.lengthMm, yMm: (1 - m.at[1] / 100) * part.box.heightMm }));
+/** The hang points set on the first face they stand on, against the centre of mass; and how it drains as it then hangs. */
+function hangingFor(item: SetupItem<"part">, part: PlannedPart): HangingFound {
+  const { marks } = item.data;
+  const face = marks.find((m) => m.kind === "hang")?.face;
+  const on = (kind: MarkKind) =>
+    marks
+      .filter((m) => m.kind === kind && m.face === face)
+      .map((m) => ({ xMm: (m.at[0] / 100) * part.box.lengthMm, yMm: (1 - m.at[1] / 100) * part.box.heightMm }));
+  const points = on("hang");
+  const [placed] = on("centre-of-mass");
+  const result = hangingOf(points, placed ?? { xMm: part.box.lengthMm / 2, yMm: part.box.heightMm / 2 });
+  const hollow = part.features.includes("hollow-section");
   return {
     points: points.length,
-    result: hangingOf(points, { xMm: part.box.lengthMm / 2, yMm: part.box.heightMm / 2 }),
+    result,
+    centre: placed ? "by-procedure" : "assumed",
+    draining:
+      hollow && result.ok && result.value.hangs !== "tips"
+        ? drainingOf({
+            drains: on("drain"),
+            lengthMm: part.box.lengthMm,
+            heightMm: part.box.heightMm,
+            tiltDeg: result.value.lowEnd === "right" ? -result.value.tiltDeg : result.value.tiltDeg,
+          })
+        : null,
   };
 }
 
@@ -243,5 +241,6 @@ function costingOf(
     rates: site.rates,
     perOven: loading?.ok ? loading.value.perOven : 1,
     edgeM: item.data.measures?.edgeM ?? 0,
+    handSteps: plan.handSteps,
   });
 }

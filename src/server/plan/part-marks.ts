@@ -1,6 +1,7 @@
 import type { Kysely } from "kysely";
 import { v7 as uuidv7 } from "uuid";
 import * as v from "valibot";
+import { markKinds } from "@/core/plan";
 import type { Database } from "@/db/schema";
 import { badEntry, text } from "../input";
 import { type SetupInput, setupAt } from "../setup/setup-data";
@@ -11,7 +12,7 @@ const inputSchema = v.object({
   marks: v.pipe(
     v.array(
       v.object({
-        kind: v.picklist(["hang", "mask", "plug", "rest", "drain", "earth", "pitting"]),
+        kind: v.picklist(markKinds),
         face: text(20),
         at: v.tuple([
           v.pipe(v.number(), v.minValue(0), v.maxValue(100)),

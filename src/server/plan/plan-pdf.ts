@@ -80,6 +80,8 @@ export type RouteCardSheet = {
   readonly powder: string;
   readonly version: string;
   readonly address: string;
+  /** The rack it is printed for; null while it goes with the whole job. */
+  readonly rack: string | null;
   readonly steps: readonly {
     readonly stage: string;
     readonly name: string;
@@ -91,7 +93,7 @@ export type RouteCardSheet = {
   readonly cautions: readonly string[];
 };
 
-/** The route card for the shop, with a code that opens the job on any tablet. */
+/** The route card for the shop, with a code that opens the traveller on any tablet. */
 export async function routeCardPdf(c: RouteCardSheet): Promise<Buffer> {
   const code = await QRCode.toBuffer(c.address, {
     errorCorrectionLevel: "M",
@@ -101,7 +103,7 @@ export async function routeCardPdf(c: RouteCardSheet): Promise<Buffer> {
   });
   const sheet = new Sheet(`Route card, job ${c.job}`, c.site).heading(
     `${c.site} · ${c.version}`,
-    `Route card ${c.job}`,
+    c.rack ? `Route card ${c.job}, rack ${c.rack}` : `Route card ${c.job}`,
   );
   sheet.doc.image(code, sheet.left + sheet.width - 74, 44, { width: 74 });
   for (const [name, value] of [

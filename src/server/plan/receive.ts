@@ -54,6 +54,15 @@ export const receiveSchema = v.object({
     v.pipe(v.number("is not a number"), v.minValue(0.1, "is under 0.1"), v.maxValue(100, "is over 100")),
   ),
   finish: v.picklist(["standard", "smooth", "texture", "clear"]),
+  handSteps: v.optional(
+    v.pipe(
+      v.number("is not a number"),
+      v.integer("is not a whole number"),
+      v.minValue(0, "is under 0"),
+      v.maxValue(5, "is over 5"),
+    ),
+    0,
+  ),
   /** Welding, plates and grinding done: heat and spatter would spoil a finished coat. */
   fabricationComplete: v.literal(true, "is not said: welding and grinding are finished before it is taken in"),
   serviceC: v.nullable(size),
@@ -140,6 +149,7 @@ export async function receiveWork(
       blastProfileUm: site.blastProfileUm,
       contactS,
       masks: 0,
+      handSteps: order.handSteps,
     });
     planned.push({
       line,
@@ -153,6 +163,7 @@ export async function receiveWork(
         condition: line.condition,
         lifeYears: order.lifeYears,
         finish: order.finish,
+        handSteps: order.handSteps,
         serviceC: order.serviceC,
         system,
         overruled: against.map((r) => ({ kind: r.kind, reason: line.overrule[r.kind] ?? "", by: person.name })),

@@ -1,6 +1,6 @@
 import { type Kysely, sql } from "kysely";
 import * as v from "valibot";
-import { families, partFeatures, substrates, usualSchools } from "@/core/plan";
+import { families, markKinds, partFeatures, substrates, usualSchools } from "@/core/plan";
 import type { Database } from "@/db/schema";
 
 const finite = v.pipe(v.number(), v.finite());
@@ -29,6 +29,7 @@ const rates = v.object({
   ovenPerHour: money,
   conveyorPerHour: money,
   handlingMinPerPiece: money,
+  handFinishMinPerStep: v.optional(money, 12),
   transferEfficiency: finite,
   powderLoss: finite,
   marginPercent: finite,
@@ -61,7 +62,7 @@ export const setupSchemas = {
     marks: v.optional(
       v.array(
         v.object({
-          kind: v.picklist(["hang", "mask", "plug", "rest", "drain", "earth", "pitting"]),
+          kind: v.picklist(markKinds),
           face: v.string(),
           at: point,
           note: v.optional(v.string(), ""),
@@ -184,8 +185,11 @@ export const setupSchemas = {
       usualSchools,
     ),
     rates: v.optional(v.nullable(rates), null),
-    /** Working hours a day at the stages, for the calendar; and the room left round a part and between pieces, mm. */
+    /** When the stages work, for the calendar; and the room left round a part and between pieces, mm. */
     workHoursPerDay: v.optional(finite, 16),
+    workStartsAt: v.optional(v.string(), "06:00"),
+    /** ISO weekdays, Monday is 1. */
+    workDays: v.optional(v.array(v.pipe(v.number(), v.integer(), v.minValue(1), v.maxValue(7))), [1, 2, 3, 4, 5, 6, 7]),
     marginMm: v.optional(finite, 50),
     gapMm: v.optional(finite, 100),
     conveyorOvenM: v.optional(finite, 15),

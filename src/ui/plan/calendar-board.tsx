@@ -11,9 +11,10 @@ import {
 import { scaleLinear } from "d3";
 import Link from "next/link";
 import { useRouter } from "next/navigation";
-import { useState } from "react";
+import { useMemo, useState } from "react";
 import { v7 as uuidv7 } from "uuid";
 import type { Conflict, PlannedJob, StageOfWork } from "@/core/plan";
+import { momentAfter, type WorkWeek } from "@/core/shifts";
 import { Verdict } from "../marks/verdict";
 import { failureText } from "../words/failures";
 
@@ -51,7 +52,7 @@ export function CalendarBoard({
   jobs,
   conflicts,
   fromIso,
-  hoursPerDay,
+  week,
   days,
   pin,
   mayPin,
@@ -59,8 +60,9 @@ export function CalendarBoard({
   jobs: readonly BoardJob[];
   conflicts: readonly Conflict[];
   fromIso: string;
-  hoursPerDay: number;
-  days: readonly string[];
+  week: WorkWeek;
+  /** Working days from now on, the first only as much as is left of it. */
+  days: readonly { readonly label: string; readonly hours: number }[];
   pin: (input: unknown) => Promise<Outcome>;
   mayPin: boolean;
 }) {
@@ -70,16 +72,14 @@ export function CalendarBoard({
     useSensor(PointerSensor, { activationConstraint: { distance: 6 } }),
     useSensor(KeyboardSensor),
   );
-  const lastHour = Math.max(days.length * hoursPerDay, ...jobs.map((j) => j.planned.finishHour));
-  const shown = Math.ceil(lastHour / hoursPerDay);
-  const width = shown * Math.min(320, Math.max(80, Math.floor(640 / shown)));
-  const x = scaleLinear([0, shown * hoursPerDay], [0, width]);
+  const lastHour = days.reduce((sum, d) => sum + d.hours, 0);
+  const width = days.length * Math.min(320, Math.max(80, Math.floor(640 / days.length)));
+  const x = useMemo(() => scaleLinear([0, lastHour], [0, width]), [lastHour, width]);
   const put = async (job: string, hour: number | null) => {
     setState({ busy: job, text: "" });
-    const startAt =
-      hour === null
-        ? null
-        : new Date(new Date(fromIso).getTime() + (Math.max(0, hour) / hoursPerDay) * 86_400_000).toISOString();
+    const moment = hour === null ? null : momentAfter(new Date(fromIso), Math.max(0, hour), week, "begins");
+    if (moment && !moment.ok) return setState({ busy: null, text: failureText(moment.error) });
+    const startAt = moment?.value.toISOString() ?? null;
     const outcome = await pin({ id: uuidv7(), job, startAt }).catch(
       (): Outcome => ({ ok: false, failure: { kind: "not-saved" } }),
     );
@@ -99,8 +99,12 @@ export function CalendarBoard({
         <div style={{ width: LABEL + width }}>
           <div className="flex border-b-2 border-ink" style={{ paddingLeft: LABEL }}>
             {days.map((d) => (
-              <span key={d} className="small soft border-l border-rule pl-1" style={{ width: x(hoursPerDay) - x(0) }}>
-                {d}
+              <span
+                key={d.label}
+                className="small soft overflow-hidden whitespace-nowrap border-l border-rule pl-1"
+                style={{ width: x(d.hours) - x(0) }}
+              >
+                {d.label}
               </span>
             ))}
           </div>

@@ -2,26 +2,19 @@
 import { useRouter } from "next/navigation";
 import { useState } from "react";
 import { v7 as uuidv7 } from "uuid";
+import { type MarkKind, markKinds } from "@/core/plan";
 import { PartSketch, type SketchFace } from "../charts/part-sketch";
 import { RecordRow } from "../forms/recorded";
 import { usePreferences } from "../preferences-context";
 import { failureText } from "../words/failures";
+import { markName } from "../words/plan";
 
 export type Mark = {
-  readonly kind: "hang" | "mask" | "plug" | "rest" | "drain" | "earth" | "pitting";
+  readonly kind: MarkKind;
   readonly face: string;
   readonly at: readonly [number, number];
   readonly note: string;
 };
-const kinds: readonly [Mark["kind"], string][] = [
-  ["hang", "hang"],
-  ["mask", "mask"],
-  ["plug", "plug"],
-  ["rest", "rest"],
-  ["drain", "drain"],
-  ["earth", "earth"],
-  ["pitting", "pitting"],
-];
 type Outcome =
   | { readonly ok: true }
   | { readonly ok: false; readonly failure: { readonly kind: string; readonly [detail: string]: unknown } };
@@ -74,7 +67,7 @@ export function MarksForm({
         <PartSketch
           faces={faces}
           units={units}
-          marks={draft.map((m, i) => ({ face: m.face, x: m.at[0], y: m.at[1], label: `${i + 1} ${m.kind}` }))}
+          marks={draft.map((m, i) => ({ face: m.face, x: m.at[0], y: m.at[1], label: `${i + 1} ${markName[m.kind]}` }))}
           onPlace={place}
         />
         <p className="small soft">Tap where it sits, or add one by its face</p>
@@ -82,7 +75,7 @@ export function MarksForm({
       <div className="grid content-start gap-2">
         <fieldset className="m-0 flex flex-wrap gap-2 border-0 p-0">
           <legend className="small soft mb-1">What is placed next</legend>
-          {kinds.map(([value, word]) => (
+          {markKinds.map((value) => (
             <button
               key={value}
               type="button"
@@ -90,7 +83,7 @@ export function MarksForm({
               className={`btn ${kind === value ? "pri" : ""}`}
               onClick={() => setKind(value)}
             >
-              {word}
+              {markName[value]}
             </button>
           ))}
         </fieldset>
@@ -102,14 +95,14 @@ export function MarksForm({
               className="btn"
               onClick={() => place(f.id, 50, kind === "drain" ? 96 : kind === "hang" ? 4 : 50)}
             >
-              {`${kind} on ${f.name.toLowerCase()}`}
+              {`${markName[kind]} on ${f.name.toLowerCase()}`}
             </button>
           ))}
         </p>
         {draft.map((m, i) => (
           <div key={m.key} className="row grid-cols-[26px_70px_minmax(0,1fr)_70px] items-center">
             <span className="fig">{i + 1}</span>
-            <b>{m.kind}</b>
+            <b>{markName[m.kind]}</b>
             <input
               className="input"
               aria-label={`Note of mark ${i + 1}`}

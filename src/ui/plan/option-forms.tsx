@@ -102,6 +102,7 @@ export function OfferForm({
       "test-panels",
       "sample-approval",
       "hand-finish",
+      "weld-repair",
     ]),
   ];
   return (

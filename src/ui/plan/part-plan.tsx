@@ -12,6 +12,7 @@ import {
 import { Grade, Verdict } from "../marks/verdict";
 import { failureText } from "../words/failures";
 import { featureName, refusalText, substrateName } from "../words/plan";
+import type { FitInShort } from "./fit-worker";
 import { type Choice, SystemChoice } from "./system-choice";
 
 /** What is said of a part beyond its line: condition, features, the system chosen, reasons for what was refused. */
@@ -29,6 +30,7 @@ export function PartPlan({
   advice,
   picked,
   against,
+  fit,
   set,
 }: {
   part: IntakeLine & { readonly line: number };
@@ -36,6 +38,8 @@ export function PartPlan({
   advice: ReturnType<typeof advise> | null;
   picked: AdvisedSystem | null;
   against: ReturnType<typeof refusals>;
+  /** Undefined until the worker has answered. */
+  fit: FitInShort | undefined;
   set: (change: Partial<More>) => void;
 }) {
   const likely = picked?.risks.filter((r) => r.likelihood === "likely") ?? [];
@@ -60,6 +64,22 @@ export function PartPlan({
           </span>
         )}
       </div>
+      {fit?.fits && (
+        <p className="m-0 mt-1">
+          <Verdict result="in">Fits</Verdict> {fit.turned}, {fit.clearanceMm.toFixed(0)} mm to spare
+          {fit.perRack !== null && (
+            <span className="soft">
+              ; {fit.perRack} on a rack, {fit.perOven} in an oven load
+            </span>
+          )}
+        </p>
+      )}
+      {fit?.fits === false && (
+        <p className="m-0 mt-1 border-l-4 border-out pl-3">
+          <Verdict result="out">Does not fit</Verdict> {fit.keptOutBy.map((k) => `${k.place}: ${k.by}`).join("; ")}, in
+          the way that comes nearest. Turn it, split it, or send it elsewhere before it is quoted.
+        </p>
+      )}
       <details className="mt-1">
         <summary className="link min-h-11 cursor-pointer content-center">Condition and what it has</summary>
         <div className="flex flex-wrap items-end gap-x-5 gap-y-2 pb-2">

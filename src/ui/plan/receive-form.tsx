@@ -6,6 +6,7 @@ import {
   type AdvisedSystem,
   advise,
   asNew,
+  type Equipment,
   type Exposure,
   exposures,
   type Family,
@@ -21,6 +22,7 @@ import { usePreferences } from "../preferences-context";
 import { failureText } from "../words/failures";
 import { exposureName, refusalText } from "../words/plan";
 import { type More, PartPlan } from "./part-plan";
+import { useFit } from "./use-fit";
 
 type Outcome =
   | { readonly ok: true; readonly href: string; readonly jobs: readonly string[] }
@@ -32,6 +34,8 @@ export function ReceiveForm({
   customers,
   powders,
   schools,
+  places,
+  rooms,
   known,
   receive,
 }: {
@@ -43,6 +47,9 @@ export function ReceiveForm({
     readonly um: readonly [number, number];
   }[];
   schools: Schools;
+  /** What every part is held against before it is taken in. */
+  places: readonly Equipment[];
+  rooms: { readonly marginMm: number; readonly gapMm: number };
   known: readonly { readonly name: string; readonly line: string }[];
   receive: (input: unknown) => Promise<Outcome>;
 }) {
@@ -54,6 +61,7 @@ export function ReceiveForm({
   const [life, setLife] = useState("");
   const [hottest, setHottest] = useState("");
   const [finish, setFinish] = useState<Service["finish"]>("standard");
+  const [handSteps, setHandSteps] = useState(0);
   const [powder, setPowder] = useState((powders.find((p) => p.family === "polyester") ?? powders[0])?.id ?? "");
   const [more, setMore] = useState<Readonly<Record<string, More>>>({});
   const [state, setState] = useState<{ busy: boolean; text: string }>({ busy: false, text: "" });
@@ -76,6 +84,7 @@ export function ReceiveForm({
   ];
   const chosen = powders.find((p) => p.id === powder);
   const list = read.ok ? read.value : { parts: [], problems: [] };
+  const fits = useFit({ parts: list.parts.map(({ box, massKg }) => ({ box, massKg })), places, rooms });
   const of = (part: IntakeLine): More => more[part.name] ?? usual;
   const set = (part: IntakeLine, change: Partial<More>) =>
     setMore({ ...more, [part.name]: { ...of(part), ...change } });
@@ -98,6 +107,7 @@ export function ReceiveForm({
       exposure: [...exposure],
       lifeYears: service.lifeYears,
       finish,
+      handSteps,
       fabricationComplete: form.get("fabrication") === "on",
       serviceC: service.serviceC,
       lines: described.map(({ part, own, system }) => ({
@@ -189,6 +199,22 @@ export function ReceiveForm({
             ))}
           </select>
         </div>
+        <div className="field w-[190px]">
+          <label htmlFor="hand-steps">Hand finishing after cure</label>
+          <select
+            id="hand-steps"
+            className="input"
+            value={handSteps}
+            onChange={(e) => setHandSteps(Number(e.target.value))}
+          >
+            <option value={0}>none</option>
+            {[1, 2, 3, 4, 5].map((n) => (
+              <option key={n} value={n}>
+                {n} step{n > 1 ? "s" : ""} and lacquer
+              </option>
+            ))}
+          </select>
+        </div>
       </div>
       <div className="field">
         <label htmlFor="parts">
@@ -256,8 +282,8 @@ export function ReceiveForm({
           <b>Line {p.line}</b> “{p.text}”: {failureText(p.failure)}
         </p>
       ))}
-      {described.map((d) => (
-        <PartPlan key={`${d.part.line}${d.part.name}`} {...d} set={(change) => set(d.part, change)} />
+      {described.map((d, i) => (
+        <PartPlan key={`${d.part.line}${d.part.name}`} {...d} fit={fits[i]} set={(change) => set(d.part, change)} />
       ))}
       <label className="flex min-h-11 items-center gap-2">
         <input name="fabrication" type="checkbox" className="size-5" defaultChecked /> welding, plates and grinding are

@@ -57,7 +57,7 @@ const sentences: Record<string, (f: Failure) => string> = {
   "mass-beyond-box": (f) =>
     `${s(f.massKg)} kg is more than its whole box in metal (${s(f.mostKg)} kg). Check the mass, the size or the metal.`,
   "area-under-face": (f) =>
-    `${s(f.areaM2)} m² is less than the largest face of its box (${s(f.faceM2)} m²). Count both sides, and check the unit.`,
+    `${s(f.areaM2)} m² is less than the largest face of its box (${s(f.faceM2)} m²). Count both sides, and check the unit; if it is bars with air between, add the word frame.`,
   "unknown-substrate": (f) =>
     `“${s(f.name)}” is not a metal known here. Type steel, sheet, alu, cast alu, galvanised or stainless.`,
   "unknown-part-word": (f) =>
@@ -177,6 +177,7 @@ const sentences: Record<string, (f: Failure) => string> = {
   "no-stages": () => "The line has no stage to pass. Ask a lead to set the line up.",
   "no-shapes": () => "No shape was given to add up. Type its length, width and how many.",
   twice: (f) => `Job ${s(f.job)} stands twice in the plan. Reload the calendar.`,
+  "no-working-time": () => "The site works no hours in the calendar. Set its working days and hours, at most 24 a day.",
   "no-work": (f) => `Job ${s(f.job)} has no stage left to plan.`,
   "bad-hours": (f) => `${s(f.hours)} h for ${s(f.stage)} of job ${s(f.job)} cannot be. Mend the route or the rates.`,
   "no-shifts": () => "No shift is set up. The administrator adds one.",

@@ -3,6 +3,7 @@ import type {
   ExpectedLife,
   Exposure,
   Family,
+  MarkKind,
   PartFeature,
   RouteCheck,
   RouteCode,
@@ -43,6 +44,7 @@ export const featureName: Record<PartFeature, string> = {
   threads: "threads",
   "rubber-or-seals": "rubber or seals in it",
   hinges: "hinges",
+  "open-frame": "open frame",
 };
 export const familyName: Record<Family, string> = {
   polyester: "polyester",
@@ -54,6 +56,16 @@ export const familyName: Record<Family, string> = {
   hybrid: "indoor hybrid",
   acrylic: "acrylic",
   silicone: "silicone",
+};
+export const markName: Record<MarkKind, string> = {
+  hang: "hang",
+  mask: "mask",
+  plug: "plug",
+  rest: "rest",
+  drain: "drain",
+  earth: "earth",
+  pitting: "pitting",
+  "centre-of-mass": "centre of mass",
 };
 /** Options by the code that risks and routes know them by: what is offered, in the words of an offer. */
 export const optionName: Record<string, string> = {
@@ -84,6 +96,7 @@ export const optionName: Record<string, string> = {
   "heat-resin": "Heat-resisting resin",
   "polyester-top": "Polyester as the outer coat",
   "sweep-blast": "Sweep blast",
+  "weld-repair": "Weld repaired, found after blasting",
 };
 /** What a cheaper or better system does differently. */
 export const changeName: Record<string, string> = {
@@ -168,6 +181,8 @@ export const routeName: Record<RouteCode, string> = {
   film: "Film thickness",
   adhesion: "Cross-cut with tape",
   rub: "Solvent rub",
+  "hand-finish": "Hand finishing",
+  lacquer: "Lacquer",
   release: "Release",
 };
 export const checkName: Record<RouteCheck, string> = {
@@ -185,6 +200,8 @@ export const checkName: Record<RouteCheck, string> = {
   "count-in": "counted in",
   "count-out": "counted out",
   appearance: "verdict of the whole, signed",
+  "against-sample": "looked at in slanting light, against the agreed sample",
+  "layer-bond": "cross-cut through lacquer and powder, on a panel",
   "pitting-told": "customer told of pits before going on",
 };
 export const money = (amount: number, currency: string): string =>

@@ -20,6 +20,9 @@ import { attachPhoto, createRack } from "../../actions";
 
 export const metadata: Metadata = { title: "Job" };
 
+/** The newest; the rest are found by their number. */
+const RACKS_SHOWN = 24;
+
 export default async function JobPage({ params }: { params: Promise<{ number: string }> }) {
   const person = await personOnPage();
   const job = await loadJob(database(), person, (await params).number);
@@ -110,19 +113,26 @@ export default async function JobPage({ params }: { params: Promise<{ number: st
             p.file_id ? [{ id: p.file_id, caption: p.caption, when: dateAndTime(p.happened_at, line.timeZone) }] : [],
           )}
         />
+        <section id="racks" className="ruled mt-6" aria-label="Racks">
+          <h2>Racks</h2>
+          {job.racks.length === 0 && <p className="soft mt-1">None hangs yet.</p>}
+          <div className="grid grid-cols-[repeat(auto-fill,minmax(220px,1fr))] gap-x-6">
+            {job.racks.slice(0, RACKS_SHOWN).map((r) => (
+              <div key={r.number} className="row grid-cols-[60px_1fr] items-center">
+                <Link className="link fig inline-flex min-h-11 items-center font-bold" href={`/racks/${r.number}`}>
+                  {r.number}
+                </Link>
+                <span className="soft">{dateAndTime(r.hung_at, line.timeZone)}</span>
+              </div>
+            ))}
+          </div>
+          {job.racks.length > RACKS_SHOWN && (
+            <p className="small soft mt-1">and {job.racks.length - RACKS_SHOWN} before them, under Records</p>
+          )}
+        </section>
         {may(person.role, "log-line") && <RackForm job={job.number} make={createRack} />}
       </section>
       <Margin step="plan">
-        <MarginBlock title="Racks">
-          {job.racks.slice(0, 30).map((r) => (
-            <div key={r.number} className="row grid-cols-[60px_1fr]">
-              <Link className="link fig font-bold" href={`/racks/${r.number}`}>
-                {r.number}
-              </Link>
-              <span className="soft">{dateAndTime(r.hung_at, line.timeZone)}</span>
-            </div>
-          ))}
-        </MarginBlock>
         <MarginBlock title="Take it with you">
           <p className="flex gap-4">
             <a className="link" href={`/api/jobs/${job.number}/export.json`}>

@@ -1,12 +1,14 @@
 import type { Metadata } from "next";
 import Link from "next/link";
+import { valueOrThrow } from "@/core/result";
+import { workDays } from "@/core/shifts";
 import { database } from "@/server/database";
 import { now } from "@/server/now";
 import { loadCalendar } from "@/server/plan/calendar";
 import { siteAt } from "@/server/setup/setup-data";
 import { personOnPage } from "@/server/sign-in/person";
 import { may } from "@/server/sign-in/roles";
-import { dayMonth } from "@/ui/format";
+import { dayMonth, weekdayAndDate } from "@/ui/format";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
 import { Verdict } from "@/ui/marks/verdict";
@@ -33,13 +35,17 @@ export default async function CalendarPage() {
         powder: job.powder.split(" ")[0] ?? "",
         pieces: job.pieces,
         due: due ? dayMonth(due, site.timeZone) : "",
-        dueHour: due ? ((due.getTime() - at.getTime()) / 86_400_000) * calendar.hoursPerDay : null,
+        dueHour: job.dueInHours,
         planned,
       },
     ];
   });
-  const span = Math.max(2, Math.ceil(Math.max(0, ...jobs.map((j) => j.planned.finishHour)) / calendar.hoursPerDay));
-  const days = Array.from({ length: span }, (_, i) => dayMonth(new Date(at.getTime() + i * 86_400_000), site.timeZone));
+  const { week } = calendar;
+  const lastHour = Math.max(0, ...jobs.map((j) => j.planned.finishHour));
+  const days = valueOrThrow(workDays(at, Math.max(2, Math.ceil(lastHour / week.hoursPerDay) + 1), week)).map((day) => ({
+    label: weekdayAndDate(day.from, site.timeZone),
+    hours: (day.to.getTime() - day.from.getTime()) / 3_600_000,
+  }));
   const late = plan?.conflicts.filter((c) => c.kind === "late").length ?? 0;
   return (
     <>
@@ -70,7 +76,7 @@ export default async function CalendarPage() {
             jobs={jobs}
             conflicts={plan?.conflicts ?? []}
             fromIso={at.toISOString()}
-            hoursPerDay={calendar.hoursPerDay}
+            week={week}
             days={days}
             pin={pinStart}
             mayPin={may(person.role, "release")}
@@ -93,7 +99,7 @@ export default async function CalendarPage() {
           </p>
           <p className="soft">
             {plan
-              ? `${plan.colourChanges} colour change${plan.colourChanges === 1 ? "" : "s"}; ${calendar.hoursPerDay} working hours a day.`
+              ? `${plan.colourChanges} colour change${plan.colourChanges === 1 ? "" : "s"}; ${week.hoursPerDay} working hours a day from ${week.startsAt}.`
               : ""}
           </p>
         </MarginBlock>

@@ -1,7 +1,8 @@
 import type { Metadata } from "next";
-import { usualSchools } from "@/core/plan";
+import { intakeLineOf, usualSchools } from "@/core/plan";
 import { database } from "@/server/database";
 import { now } from "@/server/now";
+import { measuredPart, toEquipment } from "@/server/plan/load-plan";
 import { setupAt, siteAt } from "@/server/setup/setup-data";
 import { personOnPage } from "@/server/sign-in/person";
 import { may } from "@/server/sign-in/roles";
@@ -15,10 +16,11 @@ export const metadata: Metadata = { title: "Receive work" };
 export default async function ReceivePage() {
   const person = await personOnPage();
   const at = now();
-  const [customers, powders, parts, site] = await Promise.all([
+  const [customers, powders, parts, equipment, site] = await Promise.all([
     setupAt(database(), "customer", at),
     setupAt(database(), "powder", at),
     setupAt(database(), "part", at),
+    setupAt(database(), "equipment", at),
     siteAt(database(), at),
   ]);
   return (
@@ -31,6 +33,8 @@ export default async function ReceivePage() {
           <ReceiveForm
             receive={receiveDelivery}
             schools={site.schools ?? usualSchools}
+            places={[...equipment.values()].map(toEquipment)}
+            rooms={{ marginMm: site.marginMm, gapMm: site.gapMm }}
             customers={[...customers.values()].map((c) => ({ id: c.id, label: c.data.name }))}
             powders={[...powders.values()]
               .filter((p) => !p.data.traits.includes("primer"))
@@ -41,26 +45,8 @@ export default async function ReceivePage() {
                 um: [p.data.minUm, p.data.maxUm] as const,
               }))}
             known={[...parts.values()].flatMap((p) => {
-              const m = p.data.measures;
-              return m
-                ? [
-                    {
-                      name: p.data.name,
-                      line: [
-                        p.data.name,
-                        p.data.substrate.replaceAll("-", " ").replace("aluminium", "aluminium"),
-                        `${m.box.lengthMm}x${m.box.widthMm}x${m.box.heightMm}`,
-                        m.thinnestMm === p.data.thickestMm
-                          ? String(p.data.thickestMm)
-                          : `${m.thinnestMm}-${p.data.thickestMm}`,
-                        `${m.massKg}kg`,
-                        `${m.areaM2}m2`,
-                        "x1",
-                        ...(m.lapM > 0 ? [`laps ${m.lapM}`] : []),
-                      ].join(","),
-                    },
-                  ]
-                : [];
+              const part = measuredPart(p.data);
+              return part ? [{ name: p.data.name, line: intakeLineOf({ ...part, name: p.data.name }) }] : [];
             })}
           />
         ) : (
@@ -77,8 +63,8 @@ export default async function ReceivePage() {
         <MarginBlock title="What a line may say">
           <p className="small soft">
             Metal: steel, sheet, cast alu, alu, cast iron, galvanised, stainless. Size in mm, or with cm, m, in. A range
-            of sections: 2-8. Words: laser, plasma, sharp, hollow, no drain, recess, fit, threads, rubber, hinges, laps
-            2.4.
+            of sections: 2-8. Words: laser, plasma, sharp, hollow, no drain, recess, fit, threads, rubber, hinges,
+            frame, laps 2.4.
           </p>
           <p className="small soft">Mass and area left out are taken from the box, and said to be assumed.</p>
         </MarginBlock>

@@ -168,6 +168,11 @@ export default async function TravellerPage({ params }: { params: Promise<{ numb
         </MarginBlock>
         <MarginBlock title="Take it with you">
           <p className="flex flex-wrap gap-x-4">
+            {rack.job.plan.system && (
+              <a className="link" href={`/api/jobs/${rack.job.number}/route-card.pdf?rack=${rack.number}`}>
+                Route card, PDF
+              </a>
+            )}
             <a className="link" href={`/api/jobs/${rack.job.number}/export.json`}>
               Whole job, JSON
             </a>

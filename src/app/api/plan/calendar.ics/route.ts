@@ -1,4 +1,6 @@
 import ical from "ical-generator";
+import { valueOrThrow } from "@/core/result";
+import { momentAfter } from "@/core/shifts";
 import { database } from "@/server/database";
 import { now } from "@/server/now";
 import { loadCalendar } from "@/server/plan/calendar";
@@ -16,15 +18,15 @@ export async function GET(): Promise<Response> {
     prodId: { company: "Sorrel", product: "plan", language: "EN" },
   });
   const jobs = new Map(calendar.jobs.map((j) => [j.number, j]));
-  const moment = (workHour: number) =>
-    new Date(calendar.from.getTime() + (workHour / calendar.hoursPerDay) * 86_400_000);
+  const moment = (workHour: number, edge: "begins" | "ends") =>
+    valueOrThrow(momentAfter(calendar.from, workHour, calendar.week, edge));
   for (const planned of calendar.plan.ok ? calendar.plan.value.jobs : []) {
     const job = jobs.get(planned.job);
     for (const stage of planned.stages)
       file.createEvent({
         id: `${planned.job}-${stage.stage}@sorrel`,
-        start: moment(stage.fromHour),
-        end: moment(stage.toHour),
+        start: moment(stage.fromHour, "begins"),
+        end: moment(stage.toHour, "ends"),
         summary: `${planned.job} ${stage.stage}: ${job?.part ?? ""}`,
         description: `${job?.customer ?? ""}, ${job?.pieces ?? 0} pieces, ${job?.powder ?? ""}`,
       });

@@ -27,6 +27,7 @@ const lineName: Record<string, string> = {
   spray: "Spraying",
   oven: "Oven",
   handling: "Handling",
+  "hand-finish": "Hand finishing and lacquer",
 };
 
 export default async function CostPage({ params }: { params: Promise<{ number: string }> }) {

@@ -7,11 +7,12 @@ import { personOnPage } from "@/server/sign-in/person";
 import { may, seesCost } from "@/server/sign-in/roles";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
-import { Shape, Verdict } from "@/ui/marks/verdict";
+import { Grade, Shape, Verdict } from "@/ui/marks/verdict";
 import { FitDrawing } from "@/ui/plan/fit-drawing";
 import { JobTabs } from "@/ui/plan/job-tabs";
 import { MarksForm } from "@/ui/plan/marks-form";
 import { failureText } from "@/ui/words/failures";
+import { markName } from "@/ui/words/plan";
 import { placeMarks } from "../../../actions";
 
 export const metadata: Metadata = { title: "Fit and hanging" };
@@ -127,7 +128,7 @@ export default async function FitPage({ params }: { params: Promise<{ number: st
           ) : (
             file.partItem.data.marks.map((m) => (
               <p key={`${m.kind}${m.face}${m.at.join()}`} className="m-0">
-                <b>{m.kind}</b> on {m.face}: {m.note || "no note"}
+                <b>{markName[m.kind]}</b> on {m.face}: {m.note || "no note"}
               </p>
             ))
           )}
@@ -146,30 +147,52 @@ export default async function FitPage({ params }: { params: Promise<{ number: st
                   {{ level: "Level", tilts: `Tilts ${hangs.value.tiltDeg}°`, tips: "Tips over" }[hangs.value.hangs]}
                 </Verdict>{" "}
                 on {hanging.points} point{hanging.points > 1 ? "s" : ""}
+                {hangs.value.lowEnd && hangs.value.tiltDeg >= 0.5 ? `, ${hangs.value.lowEnd} end lower` : ""}
               </p>
               <p className="soft">
                 {hangs.value.shares
                   .filter((s) => s > 0)
                   .map((s) => `${Math.round(s * (part?.massKg ?? 0))} kg`)
                   .join(" and ")}{" "}
-                on them, for a part that is even
+                on them <Grade grade={hanging.centre} />{" "}
+                {hanging.centre === "assumed"
+                  ? "for a part that is even: place its centre of mass where it is not"
+                  : "by the centre of mass placed on the sketch"}
               </p>
             </>
           ) : (
             <p>{failureText(hangs.error)}</p>
           )}
         </MarginBlock>
+        {hanging?.draining?.ok && (
+          <MarginBlock title="How it drains">
+            <p>
+              <Verdict
+                result={
+                  { "runs-out": "in", holds: "out", "no-drain": "out" }[hanging.draining.value.drains] as "in" | "out"
+                }
+              >
+                {
+                  {
+                    "runs-out": "Runs out",
+                    holds: `Holds ${hanging.draining.value.standingMm.toFixed(0)} mm of liquid`,
+                    "no-drain": "No drain is marked",
+                  }[hanging.draining.value.drains]
+                }
+              </Verdict>
+            </p>
+            <p className="soft">
+              {hanging.draining.value.drains === "runs-out"
+                ? "as it hangs; its hollow taken as one space."
+                : `It is hollow${hanging.draining.value.lowest === "level" ? "" : `, and its ${hanging.draining.value.lowest} end hangs lower`}: set a drain at its lowest place, or tilt it towards the one it has. Wash water that stays weeps out in the oven.`}
+            </p>
+          </MarginBlock>
+        )}
         <MarginBlock title="Touch-up it leaves">
           <p>
             {file.partItem.data.marks.filter((m) => m.kind === "hang" || m.kind === "rest").length} contact points.{" "}
             {file.partItem.data.marks.some((m) => m.kind === "rest")
               ? "It rests on a coated face: a bare mark to agree."
-              : ""}
-          </p>
-          <p className="soft">
-            {file.partItem.data.features.includes("hollow-section") &&
-            !file.partItem.data.marks.some((m) => m.kind === "drain")
-              ? "It is hollow and no drain is marked: place it so that water runs out."
               : ""}
           </p>
         </MarginBlock>

@@ -3,6 +3,7 @@ import { now } from "@/server/now";
 import { loadPlanFile } from "@/server/plan/load-plan";
 import { routeCardPdf } from "@/server/plan/plan-pdf";
 import { preferences } from "@/server/preferences";
+import { rackOfJob } from "@/server/rack/racks-of-job";
 import { personWith } from "@/server/sign-in/person";
 import { cautions } from "@/ui/words/cautions";
 import { checkName, parameterText, routeName } from "@/ui/words/plan";
@@ -10,7 +11,7 @@ import { stageNames } from "@/ui/words/reasons";
 
 export const dynamic = "force-dynamic";
 
-/** The route card of a job, for the shop. Its code opens the job at the address this was asked under. */
+/** The route card of a job, for the shop; for one rack with `?rack=`. Its code opens the traveller at the address this was asked under. */
 export async function GET(request: Request, { params }: { params: Promise<{ number: string }> }): Promise<Response> {
   const who = await personWith("look");
   if (!who.ok) return Response.json(who.refusal, { status: 401 });
@@ -22,6 +23,9 @@ export async function GET(request: Request, { params }: { params: Promise<{ numb
       { kind: "no-route-card", number, remedy: "Measure the part and choose its system first." },
       { status: 409 },
     );
+  const asked = new URL(request.url).searchParams.get("rack");
+  const rack = asked ? await rackOfJob(database(), file.jobId, asked) : null;
+  if (asked && !rack) return Response.json({ kind: "unknown-rack", number: asked.slice(0, 20) }, { status: 404 });
   const { units } = await preferences();
   const base = process.env.BASE_URL ?? new URL(request.url).origin;
   const pdf = await routeCardPdf({
@@ -32,7 +36,8 @@ export async function GET(request: Request, { params }: { params: Promise<{ numb
     pieces: `${file.plan.pieces ?? "?"} pieces`,
     powder: `${file.powder.code} ${file.powder.data.name}`,
     version: file.plan.released && file.plan.version > 0 ? `version ${file.plan.version}, released` : "not released",
-    address: `${base}/jobs/${file.number}`,
+    address: rack ? `${base}/racks/${rack}` : `${base}/jobs/${file.number}/traveller`,
+    rack,
     steps: file.route.map((s) => ({
       stage: stageNames[s.stage] ?? s.stage,
       name: routeName[s.code],
