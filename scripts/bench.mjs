@@ -34,12 +34,16 @@ const next = spawn(
   ["node_modules/next/dist/bin/next", "start", "-H", "127.0.0.1", "-p", String(port)],
   { cwd: root, env: { ...env, NODE_ENV: "production" }, stdio: ["ignore", "ignore", "inherit"] },
 );
-if (await waitForHttp(`http://127.0.0.1:${port}/api/health`)) runTs("scripts/bench/pages.ts", [], env);
+if (await waitForHttp(`http://127.0.0.1:${port}/api/health`)) {
+  runTs("scripts/bench/pages.ts", [], env);
+  say("\nPlanning, in the browser");
+  runTs("scripts/bench/plan-views.ts", [], env);
+}
 next.kill("SIGTERM");
 say("\nImport of 100,000 readings");
 runTs("scripts/bench/import-readings.ts", [], env);
 say("\nTrace of one rack among 10,000, with 2 million readings");
 runTs("scripts/bench/trace.ts", [], env);
-say("\nPlanning");
+say("\nPlanning, the core alone");
 runTs("scripts/bench/plan.ts", [], env);
 spawnSync("psql", ["-qX", postgres.url("postgres"), "-c", "drop database if exists sorrel_bench with (force)"]);

@@ -20,7 +20,7 @@ import {
   substrates,
 } from "@/core/plan";
 import { valueOrThrow } from "@/core/result";
-import { answer } from "@/ui/plan/fit-worker";
+import { answer } from "@/ui/plan/fit-answer";
 
 const box = (lengthMm: number, widthMm: number, heightMm: number) => ({ lengthMm, widthMm, heightMm });
 const indoors: Service = { exposure: ["indoor"], lifeYears: null, finish: "standard", serviceC: null };

@@ -1,50 +1,29 @@
 "use client";
-import {
-  type AdvisedSystem,
-  type advise,
-  type Condition,
-  type IntakeLine,
-  type PartFeature,
-  partFeatures,
-  type refusals,
-  rustGrades,
-} from "@/core/plan";
+import { memo, useState } from "react";
+import { type Condition, partFeatures, rustGrades } from "@/core/plan";
 import { Grade, Verdict } from "../marks/verdict";
 import { failureText } from "../words/failures";
 import { featureName, refusalText, substrateName } from "../words/plan";
-import type { FitInShort } from "./fit-worker";
-import { type Choice, SystemChoice } from "./system-choice";
-
-/** What is said of a part beyond its line: condition, features, the system chosen, reasons for what was refused. */
-export type More = {
-  readonly condition: Condition;
-  readonly features: readonly PartFeature[] | null;
-  readonly choice: Choice;
-  readonly overrule: Readonly<Record<string, string>>;
-};
+import type { DescribedPart, More } from "./described-part";
+import type { FitInShort } from "./fit-answer";
+import { SystemChoice } from "./system-choice";
 
 /** One part of a delivery: how it was read, its condition, its systems side by side, the risks that stay. */
-export function PartPlan({
-  part,
-  own,
-  advice,
-  picked,
-  against,
+export const PartPlan = memo(function PartPlan({
+  described: { part, own, advice, picked, against },
   fit,
-  set,
+  set: setFor,
 }: {
-  part: IntakeLine & { readonly line: number };
-  own: More;
-  advice: ReturnType<typeof advise> | null;
-  picked: AdvisedSystem | null;
-  against: ReturnType<typeof refusals>;
+  described: DescribedPart;
   /** Undefined until the worker has answered. */
   fit: FitInShort | undefined;
-  set: (change: Partial<More>) => void;
+  set: (name: string, change: Partial<More>) => void;
 }) {
+  const [open, setOpen] = useState(false);
+  const set = (change: Partial<More>) => setFor(part.name, change);
   const likely = picked?.risks.filter((r) => r.likelihood === "likely") ?? [];
   return (
-    <section className="ruled" aria-label={part.name}>
+    <section className="ruled [contain-intrinsic-size:auto_240px] [content-visibility:auto]" aria-label={part.name}>
       <div className="flex flex-wrap items-baseline justify-between gap-3">
         <h2>
           {part.name}{" "}
@@ -80,60 +59,62 @@ export function PartPlan({
           the way that comes nearest. Turn it, split it, or send it elsewhere before it is quoted.
         </p>
       )}
-      <details className="mt-1">
+      <details className="mt-1" onToggle={(e) => setOpen(e.currentTarget.open)}>
         <summary className="link min-h-11 cursor-pointer content-center">Condition and what it has</summary>
-        <div className="flex flex-wrap items-end gap-x-5 gap-y-2 pb-2">
-          <div className="field w-[110px]">
-            <label htmlFor={`rust-${part.line}`}>Rust grade</label>
-            <select
-              id={`rust-${part.line}`}
-              className="input"
-              value={own.condition.rust}
-              onChange={(e) => set({ condition: { ...own.condition, rust: e.target.value as Condition["rust"] } })}
-            >
-              {rustGrades.map((g) => (
-                <option key={g}>{g}</option>
-              ))}
-            </select>
+        {open && (
+          <div className="flex flex-wrap items-end gap-x-5 gap-y-2 pb-2">
+            <div className="field w-[110px]">
+              <label htmlFor={`rust-${part.line}`}>Rust grade</label>
+              <select
+                id={`rust-${part.line}`}
+                className="input"
+                value={own.condition.rust}
+                onChange={(e) => set({ condition: { ...own.condition, rust: e.target.value as Condition["rust"] } })}
+              >
+                {rustGrades.map((g) => (
+                  <option key={g}>{g}</option>
+                ))}
+              </select>
+            </div>
+            <div className="field w-[130px]">
+              <label htmlFor={`old-${part.line}`}>Old coating</label>
+              <select
+                id={`old-${part.line}`}
+                className="input"
+                value={own.condition.oldCoating}
+                onChange={(e) => set({ condition: { ...own.condition, oldCoating: e.target.value as "none" } })}
+              >
+                <option>none</option>
+                <option value="known">known kind</option>
+                <option value="unknown">unknown kind</option>
+              </select>
+            </div>
+            {(["scale", "weldSpatter", "oil"] as const).map((key) => (
+              <label key={key} className="flex min-h-11 items-center gap-2">
+                <input
+                  type="checkbox"
+                  className="size-5"
+                  checked={own.condition[key]}
+                  onChange={(e) => set({ condition: { ...own.condition, [key]: e.target.checked } })}
+                />
+                {{ scale: "mill scale", weldSpatter: "weld spatter", oil: "oil" }[key]}
+              </label>
+            ))}
+            {partFeatures.map((f) => (
+              <label key={f} className="flex min-h-11 items-center gap-2">
+                <input
+                  type="checkbox"
+                  className="size-5"
+                  checked={part.features.includes(f)}
+                  onChange={(e) =>
+                    set({ features: e.target.checked ? [...part.features, f] : part.features.filter((x) => x !== f) })
+                  }
+                />
+                {featureName[f]}
+              </label>
+            ))}
           </div>
-          <div className="field w-[130px]">
-            <label htmlFor={`old-${part.line}`}>Old coating</label>
-            <select
-              id={`old-${part.line}`}
-              className="input"
-              value={own.condition.oldCoating}
-              onChange={(e) => set({ condition: { ...own.condition, oldCoating: e.target.value as "none" } })}
-            >
-              <option>none</option>
-              <option value="known">known kind</option>
-              <option value="unknown">unknown kind</option>
-            </select>
-          </div>
-          {(["scale", "weldSpatter", "oil"] as const).map((key) => (
-            <label key={key} className="flex min-h-11 items-center gap-2">
-              <input
-                type="checkbox"
-                className="size-5"
-                checked={own.condition[key]}
-                onChange={(e) => set({ condition: { ...own.condition, [key]: e.target.checked } })}
-              />
-              {{ scale: "mill scale", weldSpatter: "weld spatter", oil: "oil" }[key]}
-            </label>
-          ))}
-          {partFeatures.map((f) => (
-            <label key={f} className="flex min-h-11 items-center gap-2">
-              <input
-                type="checkbox"
-                className="size-5"
-                checked={part.features.includes(f)}
-                onChange={(e) =>
-                  set({ features: e.target.checked ? [...part.features, f] : part.features.filter((x) => x !== f) })
-                }
-              />
-              {featureName[f]}
-            </label>
-          ))}
-        </div>
+        )}
       </details>
       {advice && !advice.ok && <p className="text-out">{failureText(advice.error)}</p>}
       {advice?.ok && (
@@ -175,4 +156,4 @@ export function PartPlan({
       )}
     </section>
   );
-}
+});

@@ -1,18 +1,14 @@
 "use client";
 import { useRouter } from "next/navigation";
-import { type FormEvent, useEffect, useMemo, useRef, useState } from "react";
+import { type FormEvent, useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { v7 as uuidv7 } from "uuid";
 import {
-  type AdvisedSystem,
-  advise,
   asNew,
   type Equipment,
   type Exposure,
   exposures,
   type Family,
-  type IntakeLine,
   parseIntakeList,
-  refusals,
   type Schools,
   type Service,
 } from "@/core/plan";
@@ -21,7 +17,8 @@ import { TypedNumber } from "../forms/typed-number";
 import { usePreferences } from "../preferences-context";
 import { failureText } from "../words/failures";
 import { exposureName, refusalText } from "../words/plan";
-import { type More, PartPlan } from "./part-plan";
+import { describer, type More } from "./described-part";
+import { PartPlan } from "./part-plan";
 import { useFit } from "./use-fit";
 
 type Outcome =
@@ -82,20 +79,20 @@ export function ReceiveForm({
     ...(life.trim() !== "" && !lifeYears.ok ? [lifeYears.error] : []),
     ...(heat && hottest.trim() !== "" && !heat.ok ? [heat.error] : []),
   ];
-  const chosen = powders.find((p) => p.id === powder);
+  const chosen = powders.find((p) => p.id === powder) ?? null;
+  const serviceText = JSON.stringify(service);
+  const describePart = useMemo(
+    () => describer(JSON.parse(serviceText), schools, chosen),
+    [serviceText, schools, chosen],
+  );
+  const set = useCallback(
+    (name: string, change: Partial<More>) =>
+      setMore((before) => ({ ...before, [name]: { ...(before[name] ?? usual), ...change } })),
+    [],
+  );
   const list = read.ok ? read.value : { parts: [], problems: [] };
   const fits = useFit({ parts: list.parts.map(({ box, massKg }) => ({ box, massKg })), places, rooms });
-  const of = (part: IntakeLine): More => more[part.name] ?? usual;
-  const set = (part: IntakeLine, change: Partial<More>) =>
-    setMore({ ...more, [part.name]: { ...of(part), ...change } });
-  const described = list.parts.map((part) => {
-    const own = of(part);
-    const whole = { ...part, features: own.features ?? part.features };
-    const advice = exposure.length ? advise(whole, own.condition, service, schools) : null;
-    const picked: AdvisedSystem | null = advice?.ok ? (advice.value[own.choice] ?? advice.value.recommended) : null;
-    const system = picked && chosen ? { ...picked.system, family: chosen.family, topUm: chosen.um } : null;
-    return { part: whole, own, advice, picked, system, against: system ? refusals(whole, service, system) : [] };
-  });
+  const described = list.parts.map((part) => describePart(part, more[part.name] ?? usual));
   const open = described.flatMap((d) => d.against.filter((r) => (d.own.overrule[r.kind] ?? "").trim().length < 3));
   const submit = async (e: FormEvent<HTMLFormElement>) => {
     e.preventDefault();
@@ -283,7 +280,7 @@ export function ReceiveForm({
         </p>
       ))}
       {described.map((d, i) => (
-        <PartPlan key={`${d.part.line}${d.part.name}`} {...d} fit={fits[i]} set={(change) => set(d.part, change)} />
+        <PartPlan key={`${d.part.line}${d.part.name}`} described={d} fit={fits[i]} set={set} />
       ))}
       <label className="flex min-h-11 items-center gap-2">
         <input name="fabrication" type="checkbox" className="size-5" defaultChecked /> welding, plates and grinding are

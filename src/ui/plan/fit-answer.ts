@@ -1,0 +1,54 @@
+import { type Box, type Equipment, fitAtSite } from "@/core/plan";
+
+/** A part's fit in short, as the list of a delivery shows it. */
+export type FitInShort =
+  | {
+      readonly fits: true;
+      readonly clearanceMm: number;
+      readonly turned: string;
+      /** Null where the site has no rack or oven to count on. */
+      readonly perRack: number | null;
+      readonly perOven: number | null;
+    }
+  | { readonly fits: false; readonly keptOutBy: readonly { readonly place: string; readonly by: string }[] }
+  | { readonly fits: null };
+export type FitQuestion = {
+  readonly number: number;
+  readonly parts: readonly { readonly box: Box; readonly massKg: number }[];
+  readonly places: readonly Equipment[];
+  readonly rooms: { readonly marginMm: number; readonly gapMm: number };
+};
+export type FitAnswer = { readonly number: number; readonly found: readonly FitInShort[] };
+
+const tooMuch = { along: "long", across: "deep", up: "tall", mass: "heavy" } as const;
+
+/** Every part of a delivery against the site, away from the screen's own thread. */
+export function answer({ number, parts, places, rooms }: FitQuestion): FitAnswer {
+  return {
+    number,
+    found: parts.map((part): FitInShort => {
+      const { fit, loading } = fitAtSite(part, places, rooms);
+      if (!fit.ok) return { fits: null };
+      const { best, keptOutBy } = fit.value;
+      if (!best)
+        return {
+          fits: false,
+          keptOutBy: keptOutBy.map((a) => ({
+            place: a.equipment,
+            by:
+              a.overKg !== null
+                ? `${a.overKg.toFixed(0)} kg too heavy`
+                : `${Math.abs(a.clearanceMm ?? 0).toFixed(0)} mm too ${tooMuch[a.tight ?? "up"]}`,
+          })),
+        };
+      const counts = loading?.ok ? loading.value : null;
+      return {
+        fits: true,
+        clearanceMm: best.clearanceMm,
+        turned: best.orientation.name,
+        perRack: counts?.perRack ?? null,
+        perOven: counts?.perOven ?? null,
+      };
+    }),
+  };
+}
