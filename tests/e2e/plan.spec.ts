@@ -136,6 +136,66 @@ test("an option is offered, declined, printed, and met again on the rack's threa
   await expect(page.getByText(/Zinc barrier primer offered, declined by the yard office/)).toBeVisible();
 });
 
+test("each part's fit is found as it is typed; its hanging is placed and judged; the card's code opens its traveller", async ({
+  page,
+}) => {
+  await signIn(page, "ines");
+  await page.goto("/plan/receive");
+  const parts = page.getByLabel(/Parts, one a line/);
+  await parts.fill("Long rail,steel,9000x100x100,4,60,4,2\nFold tube,steel,1500x80x80,4,13,0.5,2,hollow");
+  const long = page.getByRole("region", { name: "Long rail" });
+  await expect(long.getByText("Does not fit")).toBeVisible();
+  await expect(long.getByText(/Oven 1: 3100 mm too long/)).toBeVisible();
+  await expect(
+    page.getByRole("region", { name: "Fold tube" }).getByText(/on a rack, \d+ in an oven load/),
+  ).toBeVisible();
+  await parts.fill("Fold tube,steel,1500x80x80,4,13,0.5,2,hollow");
+  await page.getByLabel("Hand finishing after cure").selectOption("2");
+  await page.getByRole("button", { name: "Receive it" }).click();
+  await expect(page.getByRole("heading", { name: /^Job J-\d+/ })).toBeVisible();
+  const number = /Job (J-\d+)/.exec((await page.getByRole("heading", { level: 1 }).textContent()) ?? "")?.[1];
+
+  await page.goto(`/jobs/${number}/fit`);
+  await expect(page.getByText("No hang point is set on its sketch yet.")).toBeVisible();
+  for (const y of ["15", "85"]) {
+    await page.getByRole("button", { name: "hang on front" }).press("Enter");
+    await page
+      .getByLabel(/^Note of mark/)
+      .last()
+      .fill(`hole at ${y}`);
+  }
+  await page.getByRole("button", { name: "Keep these places" }).press("Enter");
+  await expect(page.getByText(/stand over one another/)).toBeVisible();
+  // The second one is placed apart, by the sketch.
+  await page.getByRole("button", { name: "take off" }).last().press("Enter");
+  const sketch = page.getByRole("group", { name: "Part sketch" });
+  const box = await sketch.boundingBox();
+  if (!box) throw new Error("no sketch");
+  await sketch.click({ position: { x: box.width * 0.27, y: box.height * 0.16 } });
+  await page.getByRole("button", { name: "Keep these places" }).press("Enter");
+  await expect(page.getByText("No drain is marked")).toBeVisible();
+  await page.getByRole("button", { name: "centre of mass", exact: true }).press("Enter");
+  await page.getByRole("button", { name: "centre of mass on front" }).press("Enter");
+  await page.getByRole("button", { name: "Keep these places" }).press("Enter");
+  await expect(page.getByText(/by the centre of mass placed/)).toBeVisible();
+
+  await page.goto(`/jobs/${number}/route-card`);
+  await expect(page.getByText("Hand finishing")).toHaveCount(2);
+  await expect(page.getByText("cross-cut through lacquer and powder, on a panel")).toBeVisible();
+  await page.goto(`/jobs/${number}/traveller`);
+  await expect(page).toHaveURL(new RegExp(`/jobs/${number}#racks$`));
+  await page.getByText("Hang a rack").press("Enter");
+  await page.getByLabel("Number on its tag").fill("4002");
+  await page.getByRole("button", { name: "Record the rack" }).press("Enter");
+  await expect(page.getByRole("heading", { name: /Rack 4002/ })).toBeVisible();
+  await page.goto(`/jobs/${number}/traveller`);
+  await expect(page).toHaveURL(/\/racks\/4002$/);
+  const card = await page.getByRole("link", { name: "Route card, PDF" }).getAttribute("href");
+  const pdf = await page.request.get(card ?? "");
+  expect(pdf.headers()["content-type"]).toBe("application/pdf");
+  expect((await page.request.get(`/api/jobs/${number}/route-card.pdf?rack=0869`)).status()).toBe(404);
+});
+
 test("a job is set by hand on the calendar, and given back; the calendar leaves as iCalendar", async ({ page }) => {
   await signIn(page, "ines");
   await page.goto("/plan/calendar");

@@ -585,6 +585,7 @@ describe("sheets to print", () => {
       job: "J-1",
       part: "Part",
       system: "blasted",
+      life: "3 to 5 years until rust",
       day: "Monday",
       options: Array.from({ length: 30 }, (_, i) => ({
         what: `Option ${i} ${"long ".repeat(20)}`,

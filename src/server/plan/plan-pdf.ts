@@ -7,6 +7,8 @@ export type OptionsSheet = {
   readonly job: string;
   readonly part: string;
   readonly system: string;
+  /** What the system usually reaches where the part will live; empty where it is not known. */
+  readonly life: string;
   readonly day: string;
   readonly options: readonly {
     readonly what: string;
@@ -25,6 +27,7 @@ export function optionsPdf(c: OptionsSheet): Promise<Buffer> {
     ["Customer", c.customer],
     ["Part", c.part],
     ["System", c.system],
+    ...(c.life ? [["Usual life", c.life] as const] : []),
   ] as const)
     sheet.row([
       { text: name, from: 0, width: 90, soft: true },

@@ -34,6 +34,8 @@ type Outcome =
 
 const ROW = 56;
 const LABEL = 250;
+/** A day this narrow, px, keeps its line and drops its name. */
+const NARROW_DAY = 46;
 const stageFill: Record<StageOfWork, string> = {
   blast: "repeating-linear-gradient(45deg, var(--rule-strong) 0 3px, transparent 3px 7px)",
   wash: "repeating-linear-gradient(90deg, var(--rule-strong) 0 2px, transparent 2px 6px)",
@@ -104,7 +106,7 @@ export function CalendarBoard({
                 className="small soft overflow-hidden whitespace-nowrap border-l border-rule pl-1"
                 style={{ width: x(d.hours) - x(0) }}
               >
-                {d.label}
+                {x(d.hours) - x(0) > NARROW_DAY ? d.label : ""}
               </span>
             ))}
           </div>

@@ -42,7 +42,7 @@ export const featureName: Record<PartFeature, string> = {
   "deep-recess": "deep recess",
   "fit-surface": "fits",
   threads: "threads",
-  "rubber-or-seals": "rubber or seals in it",
+  "rubber-or-seals": "rubber, seals, bearings, grease or plastic in it",
   hinges: "hinges",
   "open-frame": "open frame",
 };
@@ -255,6 +255,10 @@ export const questions: readonly (readonly [string, string])[] = [
   [
     "Does longer in the oven do harm?",
     "Yes: clears and metallics yellow first, then colours dull and the film goes brittle. The sheet has an upper limit too.",
+  ],
+  [
+    "Will a heat lamp or a torch do instead of an oven?",
+    "A lamp that holds the metal at the sheet's temperature for its time, measured, can; a flame cannot: it burns the film in one place and leaves the next uncured.",
   ],
   [
     "How long will it last?",

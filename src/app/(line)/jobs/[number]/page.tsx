@@ -65,10 +65,10 @@ export default async function JobPage({ params }: { params: Promise<{ number: st
             </>
           }
         >
-          <span className="soft small">{job.racks.length} racks</span>
+          <span className="soft small">{job.racks.length === 1 ? "1 rack" : `${job.racks.length} racks`}</span>
         </PageHead>
         <JobTabs number={job.number} here="" cost={seesCost(person)} />
-        <div className="mt-4 grid grid-cols-[minmax(0,1fr)_auto] gap-8 max-[820px]:grid-cols-1">
+        <div className="mt-4 grid grid-cols-[minmax(0,1.3fr)_minmax(0,1fr)] gap-8 max-[820px]:grid-cols-1">
           <div className="ruled">
             {facts.map(([name, value]) => (
               <div key={name} className="row grid-cols-[100px_minmax(0,1fr)]">

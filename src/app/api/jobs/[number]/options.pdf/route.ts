@@ -4,7 +4,7 @@ import { loadPlanFile } from "@/server/plan/load-plan";
 import { optionsPdf } from "@/server/plan/plan-pdf";
 import { personWith } from "@/server/sign-in/person";
 import { fullDate } from "@/ui/format";
-import { money, systemText } from "@/ui/words/plan";
+import { lifeText, money, systemText } from "@/ui/words/plan";
 
 export const dynamic = "force-dynamic";
 
@@ -25,6 +25,9 @@ export async function GET(_: Request, { params }: { params: Promise<{ number: st
     system: file.plan.system
       ? `${systemText(file.plan.system)}, ${file.powder.code} ${file.powder.data.name}`
       : `${file.powder.code} ${file.powder.data.name}`,
+    life: file.life
+      ? `${lifeText(file.life)} ${file.life.limitedBy === "rust" ? "until rust" : "until colour goes"}, by metal, system and place`
+      : "",
     day: fullDate(at, file.site.timeZone),
     options: file.plan.offered.map((o) => ({
       what: `${o.what}${o.quantity !== null ? `, ${o.quantity} ${o.unit ?? ""}` : ""}`,
