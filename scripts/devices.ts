@@ -37,6 +37,13 @@ createServer((socket) => {
           `${[Math.floor(s / 3600), Math.floor(s / 60) % 60, s % 60].map((n) => String(n).padStart(2, "0")).join(":")},${channels.map((c) => c.trace.tempC[i]).join(",")}\r\n`,
         );
       socket.end();
+    } else if (device === "bath-meter") {
+      // A pH and conductivity meter held into the bath that is named: what it would read there.
+      const bath = String(line).trim().slice("bath-meter ".length);
+      const rinse = /4|rinse/i.test(bath);
+      const ph = random.normal(rinse ? 6.9 : 5.3, 0.04).toFixed(2);
+      const microSiemens = Math.max(1, random.normal(rinse ? 66 : 1900, rinse ? 4 : 60)).toFixed(0);
+      socket.end(`pH ${ph}  ${random.normal(rinse ? 24 : 47, 0.6).toFixed(1)} C  ${microSiemens} uS/cm 25C\r\n`);
     } else socket.end("unknown device\r\n");
   });
 }).listen(port, "127.0.0.1");

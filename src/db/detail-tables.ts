@@ -22,6 +22,8 @@ export const detailTables = {
     expected_value: "float8?",
     note: "text?",
   },
+  line_stop: { line_id: "uuid", from_at: "timestamptz", to_at: "timestamptz", cause: "text" },
+  round_skip: { reason: "text" },
   thickness_set: { coat_no: "int", source: "text", typed_unit: "text" },
   thickness_reading: {
     ordinal: "int",

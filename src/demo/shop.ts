@@ -320,8 +320,26 @@ export const shop: readonly Seed[] = [
       maxSingleL: 25,
       roundHours: 4,
       windows: {
-        ph: { lower: 4.8, upper: 5.8, watchLower: 4.9, watchUpper: 5.6 },
-        concentration: { lower: 1.5, upper: 2.5, watchLower: 1.6, watchUpper: null },
+        ph: {
+          lower: 4.8,
+          upper: 5.8,
+          watchLower: 4.9,
+          watchUpper: 5.6,
+          reaction: {
+            what: "Look at the drum last used, correct with make-up acid as reckoned; hold what passed since the last good check for a cross-cut",
+            recheckMinutes: 30,
+          },
+        },
+        concentration: {
+          lower: 1.5,
+          upper: 2.5,
+          watchLower: 1.6,
+          watchUpper: null,
+          reaction: {
+            what: "Titrate again with a fresh blank; then add as reckoned, split, with a check between",
+            recheckMinutes: 30,
+          },
+        },
         temperature: { lower: 42, upper: 55, watchLower: null, watchUpper: null },
       },
       titrationFactorPercentPerMl: 0.25,
@@ -347,7 +365,18 @@ export const shop: readonly Seed[] = [
       stepL: 10,
       maxSingleL: null,
       roundHours: 8,
-      windows: { conductivity: { lower: null, upper: 150, watchLower: null, watchUpper: 110 } },
+      windows: {
+        conductivity: {
+          lower: null,
+          upper: 150,
+          watchLower: null,
+          watchUpper: 110,
+          reaction: {
+            what: "Open the overflow; if it does not fall in half an hour, dump to the treated drain and refill",
+            recheckMinutes: 30,
+          },
+        },
+      },
       titrationFactorPercentPerMl: null,
       concentratePercent: null,
       product: "",

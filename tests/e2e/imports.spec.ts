@@ -15,7 +15,7 @@ const anyRack = async (page: Page, part: RegExp) => {
   expect(response.ok()).toBe(true);
   await page.goto("/plan");
   await page.getByRole("link", { name: part }).first().click();
-  return ((await page.locator("aside .row .fig").nth(6).textContent()) ?? "").trim();
+  return ((await page.locator("#racks .fig").nth(6).textContent()) ?? "").trim();
 };
 
 test.beforeEach(async ({ page }) => signIn(page, "tomasz"));

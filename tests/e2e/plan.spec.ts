@@ -184,8 +184,12 @@ test("each part's fit is found as it is typed; its hanging is placed and judged;
   await expect(page.getByText("cross-cut through lacquer and powder, on a panel")).toBeVisible();
   await page.goto(`/jobs/${number}/traveller`);
   await expect(page).toHaveURL(new RegExp(`/jobs/${number}#racks$`));
-  await page.getByText("Hang a rack").press("Enter");
-  await page.getByLabel("Number on its tag").fill("4002");
+  const tag = page.getByLabel("Number on its tag");
+  await expect(async () => {
+    if (!(await tag.isVisible())) await page.getByText("Hang a rack").press("Enter");
+    await expect(tag).toBeVisible({ timeout: 1000 });
+  }).toPass();
+  await tag.fill("4002");
   await page.getByRole("button", { name: "Record the rack" }).press("Enter");
   await expect(page.getByRole("heading", { name: /Rack 4002/ })).toBeVisible();
   await page.goto(`/jobs/${number}/traveller`);

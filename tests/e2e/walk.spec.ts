@@ -147,7 +147,7 @@ test("one inspector walks the whole line: bath, film, cure, bench, release, fiel
   // Causes: an answered check moves the ranking; a person confirms.
   await go(page, "case 29");
   await expect(page.getByText("No primer for a corrosive exposure").first()).toBeVisible();
-  await expect(page.getByText(/declined by the customer/)).toBeVisible();
+  await expect(page.getByText(/declined by the ferry line/)).toBeVisible();
   const asked = await page.getByRole("button", { name: "No", exact: true }).count();
   expect(asked).toBe(3);
   await page.getByRole("button", { name: "No", exact: true }).first().focus();

@@ -35,7 +35,15 @@ const check = (bath: string, at: Date, ph: number) =>
     values: [{ parameter: "ph", value: ph, typed: String(ph), typedUnit: "" }],
   });
 const acid = (bath: string, at: Date, amountL: number, product = "Conversion make-up acid") =>
-  stored(t, operator, at, { kind: "bath-event", bath, event: "addition", product, amountL, note: "" });
+  stored(t, operator, at, {
+    kind: "bath-event",
+    bath,
+    event: "addition",
+    product,
+    amountL,
+    note: "as told",
+    sure: true,
+  });
 const itemOf = async (code: string) => {
   const item = [...(await setupAt(t.app, "bath", new Date())).values()].find((b) => b.code === code);
   if (!item) throw new Error(code);

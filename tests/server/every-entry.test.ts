@@ -24,7 +24,9 @@ const good = (): Record<Kind, object> => ({
     bath: "tank 3",
     values: [{ parameter: "ph", value: 5.3, typed: "5.3", typedUnit: "" }],
   },
-  "bath-event": { bath: "tank 3", event: "addition", product: "Make-up acid", amountL: 4, note: "" },
+  "bath-event": { bath: "tank 3", event: "recharge", product: "", amountL: null, note: "" },
+  "round-skip": { bath: "tank 3", reason: "no titrant left" },
+  "line-stop": { line: "Washer 1", until: ago(27).toISOString(), cause: "a hook caught" },
   passage: { rack: "E100", stage: "rinse" },
   "line-run": { rack: "E100", line: "Washer 1", speedMPerMin: 1.5 },
   "prep-step": { rack: "E100", step: "blast", done: true, value: 45, note: "" },
@@ -128,10 +130,15 @@ describe("every kind of entry", () => {
   });
   test.each(kinds)("%s: its key under another moment is refused, and the first stands", async (kind) => {
     const rack = kind === "load" ? { loadNo: "E-2", places: [{ rack: "E102", place: "" }] } : {};
-    const entry = make(kind, rack);
+    // The line cannot stand twice at once: this stop is another one than the test before made.
+    const when = kind === "line-stop" ? { until: ago(50).toISOString() } : {};
+    const entry = {
+      ...make(kind, { ...rack, ...when }),
+      ...(kind === "line-stop" && { happenedAt: ago(55).toISOString() }),
+    };
     expect(await storeEntry(t.app, inspector, entry, at)).toMatchObject({ ok: true, already: false });
     const start = await count();
-    const moved = { ...entry, happenedAt: ago(29).toISOString() };
+    const moved = { ...entry, happenedAt: ago(kind === "line-stop" ? 54 : 29).toISOString() };
     expect(await storeEntry(t.app, inspector, moved, at)).toMatchObject({
       ok: false,
       failure: { kind: "key-conflict" },

@@ -90,9 +90,18 @@ describe("roles", () => {
   });
   test("what a person on the line logs, and what wants an inspector", () => {
     const line = Object.entries(abilityFor).filter(([, a]) => a === "log-line");
-    expect(line.map(([kind]) => kind).sort()).toEqual(
-      ["bath-check", "bath-event", "coat", "conditions", "line-run", "load", "passage", "prep-step"].sort(),
-    );
+    expect(line.map(([kind]) => kind).sort()).toEqual([
+      "bath-check",
+      "bath-event",
+      "coat",
+      "conditions",
+      "line-run",
+      "line-stop",
+      "load",
+      "passage",
+      "prep-step",
+      "round-skip",
+    ]);
     expect(Object.values(abilityFor).every((a) => a === "log-line" || a === "inspect")).toBe(true);
   });
 });

@@ -1,1 +1,2 @@
+export * from "./line-stop";
 export * from "./passages-from-speed";

@@ -2,11 +2,13 @@ import type { Migration, MigrationProvider } from "kysely";
 import * as record from "./2026-11-23T140000-record";
 import * as people from "./2026-11-23T140100-people";
 import * as plan from "./2026-11-23T180000-plan";
+import * as wash from "./2026-11-23T220000-wash";
 
 const migrations: Record<string, Migration> = {
   "2026-11-23T140000-record": record,
   "2026-11-23T140100-people": people,
   "2026-11-23T180000-plan": plan,
+  "2026-11-23T220000-wash": wash,
 };
 /** A fixed list rather than a folder scan, so that it loads alike under tsx, Vitest and Next. */
 export const migrationProvider: MigrationProvider = { getMigrations: async () => migrations };

@@ -47,7 +47,9 @@ export type BathSeries = {
   readonly wedge: readonly { readonly at: Date; readonly value: number; readonly bound: number }[];
   readonly noForecastWhy: Failure | null;
   readonly nextCheckBy: Date | null;
-  readonly nextCheckWhy: "forecast" | "round";
+  readonly nextCheckWhy: "forecast" | "round" | "reaction";
+  /** What is to be done now, while its newest check is out; it stands until a good one closes it. */
+  readonly reaction: { readonly what: string; readonly since: Date } | null;
 };
 export type BathFile = {
   readonly bath: SetupItem<"bath">;
@@ -124,7 +126,8 @@ export async function loadBath(
           typedUnit: row.typed_unit,
         }),
       );
-    return judgeSeries(parameter as BathParameter, window, points, events.rows, bath.data.roundHours);
+    const judged = judgeSeries(parameter as BathParameter, window, points, events.rows, bath.data.roundHours);
+    return withReaction(judged, window.reaction);
   });
   const last = series.map((s) => s.points[s.points.length - 1]?.result ?? "unknown");
   const nexts = series.flatMap((s) => (s.nextCheckBy ? [s.nextCheckBy.getTime()] : []));
@@ -135,6 +138,23 @@ export async function loadBath(
     result: worstResult(last),
     nextCheckBy: nexts.length ? new Date(Math.min(...nexts)) : null,
     addition: additionFor(bath, series, wantsAcid(bath, series) ? await learntResponse(db, bath, at) : null),
+  };
+}
+
+/** Out of its window a bath is checked again as its reaction says, not only at the round. */
+function withReaction(
+  series: BathSeries,
+  reaction: { readonly what: string; readonly recheckMinutes: number } | null,
+): BathSeries {
+  const last = series.points.at(-1);
+  if (!reaction || last?.result !== "out") return series;
+  const firstOut = series.points.findLastIndex((p) => p.result !== "out") + 1;
+  const again = new Date(last.at.getTime() + reaction.recheckMinutes * 60_000);
+  const sooner = !series.nextCheckBy || again < series.nextCheckBy;
+  return {
+    ...series,
+    reaction: { what: reaction.what, since: series.points[firstOut]?.at ?? last.at },
+    ...(sooner && { nextCheckBy: again, nextCheckWhy: "reaction" as const }),
   };
 }
 
@@ -166,6 +186,7 @@ function judgeSeries(
     noForecastWhy: null,
     nextCheckBy: last ? new Date(last.at.getTime() + roundHours * 3_600_000) : null,
     nextCheckWhy: "round",
+    reaction: null,
   };
   if (!last) return base;
   const since = points.slice(breaks[breaks.length - 1] ?? 0);

@@ -5,7 +5,7 @@ import { FASTEST_LINE_M_PER_MIN } from "@/core/line";
 import { conditionQuantities, conditionQuantityNames, prepMeasures, prepSteps } from "@/core/preparation";
 import { passageStages } from "@/core/shorthand";
 import { BEYOND_ANY_FILM_UM } from "@/core/thickness";
-import { filled, text } from "../input";
+import { filled, said, text } from "../input";
 
 const knowledge = loadKnowledge();
 const uuid = v.pipe(v.string(), v.uuid("not an id"));
@@ -92,6 +92,8 @@ export const entrySchema = v.variant("kind", [
   entry("bath-check", {
     bath: filled(60),
     values: v.pipe(v.array(bathValue), v.minLength(1, "has no value"), v.maxLength(8)),
+    /** What was asked about was looked at, and stands as it is typed. */
+    sure: v.optional(v.boolean(), false),
   }),
   entry("bath-event", {
     bath: filled(60),
@@ -99,7 +101,13 @@ export const entrySchema = v.variant("kind", [
     product: text(80),
     amountL: v.nullable(number(0, 100_000)),
     note: text(400),
+    /** What was asked about stands all the same; the note says why. */
+    sure: v.optional(v.boolean(), false),
   }),
+  /** A round of a bath that is left out, with its reason. */
+  entry("round-skip", { bath: filled(60), reason: said(400, "is too short: name the reason") }),
+  /** The line stood still from `happenedAt` to `until`, with what was in it. */
+  entry("line-stop", { line: filled(60), until: moment, cause: said(200, "is too short: name the cause") }),
   entry("passage", { rack: filled(20), stage: v.picklist(passageStages) }),
   /** A rack into the washer at a line speed: its passages follow from the stages' lengths. */
   entry("line-run", {

@@ -2,6 +2,7 @@ import type { Kysely } from "kysely";
 import { passagesFromSpeed } from "@/core/line";
 import { conditionQuantities } from "@/core/preparation";
 import type { Database } from "@/db/schema";
+import { stopsBetween, throughStops } from "../line/line-stops";
 import { findRack } from "../rack/find-rack";
 import { setupAt } from "../setup/setup-data";
 import type { Person } from "../sign-in/roles";
@@ -17,11 +18,15 @@ export async function lineRun(db: Kysely<Database>, person: Person, entry: Of<"l
   const lines = await setupAt(db, "line", entry.happenedAt);
   const line = [...lines.values()].find((l) => l.code.toLowerCase() === entry.line.toLowerCase());
   if (!line) return refuse({ kind: "unknown-set-up", what: "line", name: entry.line });
-  const passages = passagesFromSpeed(entry.happenedAt.getTime(), entry.speedMPerMin, line.data.stages);
-  if (!passages.ok) return refuse(passages.error);
+  const planned = passagesFromSpeed(entry.happenedAt.getTime(), entry.speedMPerMin, line.data.stages);
+  if (!planned.ok) return refuse(planned.error);
+  // A run noted late may have met a stop that is on record already.
+  const lastMs = Math.max(...planned.value.map((p) => p.leftMs));
+  const stops = await stopsBetween(db, line.id, entry.happenedAt, new Date(lastMs + 24 * 3_600_000));
+  const passages = throughStops(planned.value, stops);
   return {
     ok: true,
-    several: passages.value.map((p) => ({
+    several: passages.map((p) => ({
       name: p.stage,
       kind: "passage",
       happenedAt: new Date(p.enteredMs),

@@ -17,7 +17,11 @@ export type Where = {
   caseId?: string;
   instrumentId?: string;
 };
-export type Part = Where & Pick<NewRecord, "kind" | "happenedAt" | "grade" | "details"> & { readonly name: string };
+export type Part = Where &
+  Pick<NewRecord, "kind" | "happenedAt" | "grade" | "details"> & {
+    readonly name: string;
+    readonly supersedes?: NewRecord["supersedes"];
+  };
 export type Made =
   | { ok: true; where: Where; details: DetailRows; grade?: EvidenceGrade; kind?: string }
   | { ok: true; several: readonly Part[] }

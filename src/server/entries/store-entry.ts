@@ -14,8 +14,10 @@ import { storeRecord } from "../record/store-record";
 import { storeTogether } from "../record/store-together";
 import { setupAt } from "../setup/setup-data";
 import { type Ability, may, type Person } from "../sign-in/roles";
+import { bathCheck, bathEvent, findBath } from "./bath-entries";
 import { type Entry, entrySchema } from "./entry";
 import { coat, conditions, lineRun, load } from "./line-entries";
+import { lineStop } from "./line-stop";
 import { type EntryOutcome, type Made, outcomeOf, refuse } from "./made";
 
 /** An entry may lie this far ahead of the server's clock before it is taken for a slip. */
@@ -24,6 +26,8 @@ const CLOCK_SLACK_MS = 5 * 60_000;
 export const abilityFor: Record<Entry["kind"], Ability> = {
   "bath-check": "log-line",
   "bath-event": "log-line",
+  "round-skip": "log-line",
+  "line-stop": "log-line",
   passage: "log-line",
   "line-run": "log-line",
   "prep-step": "log-line",
@@ -56,6 +60,8 @@ export async function storeEntry(
     return refuse({ kind: "role-refused", role: person.role, needs: abilityFor[entry.kind] });
   if (entry.happenedAt.getTime() > at.getTime() + CLOCK_SLACK_MS)
     return refuse({ kind: "in-the-future", happenedAt: entry.happenedAt.toISOString() });
+  if (entry.kind === "line-stop" && entry.until.getTime() > at.getTime() + CLOCK_SLACK_MS)
+    return refuse({ kind: "in-the-future", happenedAt: entry.until.toISOString() });
   if (entry.happenedAt.getFullYear() < 1990)
     return refuse({ kind: "too-long-ago", happenedAt: entry.happenedAt.toISOString() });
   const made = await detailsOf(db, person, entry);
@@ -87,27 +93,21 @@ async function detailsOf(db: Kysely<Database>, person: Person, entry: Entry): Pr
   switch (entry.kind) {
     case "bath-check":
       return bathCheck(db, entry);
-    case "bath-event": {
+    case "bath-event":
+      return bathEvent(db, entry);
+    case "round-skip": {
       const bath = await findBath(db, entry.bath, entry.happenedAt);
       return bath
         ? {
             ok: true,
             where: { bathId: bath.id },
-            details: {
-              bath_event: [
-                {
-                  event: entry.event,
-                  product: entry.product || null,
-                  amount_l: entry.amountL,
-                  parameter: null,
-                  expected_value: null,
-                  note: entry.note || null,
-                },
-              ],
-            },
+            grade: "unknown",
+            details: { round_skip: [{ reason: entry.reason }] },
           }
         : refuse({ kind: "unknown-bath", name: entry.bath });
     }
+    case "line-stop":
+      return lineStop(db, entry);
     case "passage":
       return withRack(db, person, entry.rack, () => ({
         passage: [{ stage: entry.stage, entered_at: entry.happenedAt, left_at: null, source: "key" }],
@@ -224,30 +224,6 @@ async function detailsOf(db: Kysely<Database>, person: Person, entry: Entry): Pr
   }
 }
 
-async function bathCheck(db: Kysely<Database>, entry: Extract<Entry, { kind: "bath-check" }>): Promise<Made> {
-  const bath = await findBath(db, entry.bath, entry.happenedAt);
-  if (!bath) return refuse({ kind: "unknown-bath", name: entry.bath });
-  const names = entry.values.map((x) => x.parameter);
-  const twice = names.find((name, i) => names.indexOf(name) !== i);
-  if (twice) return refuse({ kind: "value-given-twice", parameter: twice });
-  return {
-    ok: true,
-    where: { bathId: bath.id },
-    details: {
-      bath_check: entry.values.map((x, i) => ({
-        ordinal: i + 1,
-        parameter: x.parameter,
-        value: x.value,
-        typed: x.typed,
-        typed_unit: x.typedUnit,
-        titrant_ml: x.titrantMl,
-        blank_ml: x.blankMl,
-        factor: x.titrantMl === null ? null : bath.data.titrationFactorPercentPerMl,
-      })),
-    },
-  };
-}
-
 async function thickness(
   db: Kysely<Database>,
   person: Person,
@@ -314,9 +290,4 @@ async function withRack(
   return rack
     ? { ok: true, where: { jobId: rack.job_id, rackId: rack.id }, details: details(), grade }
     : refuse({ kind: "unknown-rack", number });
-}
-
-async function findBath(db: Kysely<Database>, name: string, at: Date) {
-  const baths = await setupAt(db, "bath", at);
-  return [...baths.values()].find((bath) => bath.code.toLowerCase() === name.trim().toLowerCase());
 }

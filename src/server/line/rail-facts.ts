@@ -1,4 +1,5 @@
 import type { VerdictResult } from "@/core/verdict";
+import { washReadiness } from "../baths/wash-readiness";
 import type { Line, RackOnLine, RailStage } from "./load-line";
 import { railStages } from "./load-line";
 
@@ -55,9 +56,12 @@ function factOf(
       const first = [...line.baths]
         .filter((b) => b.nextCheckBy)
         .sort((a, b) => (a.nextCheckBy as Date).getTime() - (b.nextCheckBy as Date).getTime())[0];
-      if (!first?.nextCheckBy) return say("");
+      const { index } = washReadiness(line.baths, line.at);
+      const ready = index === null ? "" : `ready ${index}`;
+      if (!first?.nextCheckBy) return say(ready);
       const short = first.bath.code.replace("Tank ", "T");
-      return say(first.nextCheckBy < line.at ? `${short} check overdue` : `${short} check ${clock(first.nextCheckBy)}`);
+      const due = first.nextCheckBy < line.at ? `${short} overdue` : `${short} ${clock(first.nextCheckBy)}`;
+      return say(ready ? `${ready}, ${due}` : due);
     }
     case "coat":
       return say(here[0] ? `${here[0].number} in booth` : "");

@@ -9,6 +9,8 @@ export const tablesOfKind: Record<string, readonly DetailTable[]> = {
   passage: ["passage"],
   "bath-check": ["bath_check"],
   "bath-event": ["bath_event"],
+  "line-stop": ["line_stop"],
+  "round-skip": ["round_skip"],
   thickness: ["thickness_set", "thickness_reading"],
   bake: ["bake", "bake_place", "bake_channel"],
   coat: ["coat"],

@@ -9,6 +9,8 @@ const window = v.object({
   upper: v.nullable(finite),
   watchLower: v.optional(v.nullable(finite), null),
   watchUpper: v.optional(v.nullable(finite), null),
+  /** What is done when it is out, and how soon it is checked again. */
+  reaction: v.optional(v.nullable(v.object({ what: v.string(), recheckMinutes: v.pipe(finite, v.minValue(1)) })), null),
 });
 const point = v.tuple([finite, finite]);
 const box = v.object({ lengthMm: finite, widthMm: finite, heightMm: finite });
@@ -174,6 +176,8 @@ export const setupSchemas = {
     blastProfileUm: v.tuple([finite, finite]),
     dustTapeWorstGrade: v.optional(finite, 2),
     solubleSaltMgPerM2: v.optional(finite, 20),
+    /** Wet between two stages longer than this, s, clean steel begins to rust. */
+    wetLimitS: v.optional(finite, 180),
     waterBreakHoldsS: v.optional(finite, 30),
     schools: v.optional(
       v.object({

@@ -1,12 +1,14 @@
 "use client";
 import { type FormEvent, useState } from "react";
-import { type BathParameter, checkBathValue, concentrationFromTitration, judgeBathValue } from "@/core/bath";
-import { fahrenheitToC, parseNumber } from "@/core/units";
+import { type BathParameter, judgeBathValue } from "@/core/bath";
+import { parseNumber } from "@/core/units";
 import { useRecorder } from "../forms/use-recorder";
 import { Verdict } from "../marks/verdict";
 import { usePreferences } from "../preferences-context";
 import { parameterName, parameterUnit } from "../words/baths";
 import { failureText } from "../words/failures";
+import { AskedAgain } from "./asked-again";
+import { readBathValue } from "./read-value";
 
 type Windows = Record<
   string,
@@ -37,37 +39,16 @@ export function BathCheckForm({
   const [reason, setReason] = useState("");
   const round = useRecorder();
   const change = useRecorder();
+  const [note, setNote] = useState("");
   const titrates = (p: BathParameter) => p === "concentration" && titrationFactor !== null;
 
-  const read = (
-    p: BathParameter,
-  ):
-    | { value: number; titrantMl: number | null; blankMl: number | null }
-    | { failure: { kind: string; [k: string]: unknown } }
-    | null => {
-    const text = typed[p]?.trim() ?? "";
-    if (text === "") return null;
-    const number = parseNumber(text);
-    if (!number.ok) return { failure: number.error };
-    if (titrates(p)) {
-      const b = parseNumber(blank);
-      if (!b.ok) return { failure: b.error };
-      const strength = concentrationFromTitration({
-        titrantMl: number.value,
-        blankMl: b.value,
-        factor: titrationFactor as number,
-      });
-      return strength.ok
-        ? { value: strength.value, titrantMl: number.value, blankMl: b.value }
-        : { failure: strength.error };
-    }
-    const value = p === "temperature" && units === "us" ? fahrenheitToC(number.value) : number.value;
-    const checked = checkBathValue(p, value);
-    return checked.ok ? { value, titrantMl: null, blankMl: null } : { failure: checked.error };
-  };
+  const read = (p: BathParameter) => readBathValue(p, typed[p] ?? "", blank, { units, titrationFactor });
 
   const submit = async (e: FormEvent) => {
     e.preventDefault();
+    await record(false);
+  };
+  const record = async (sure: boolean) => {
     setProblem(null);
     const values = [];
     for (const p of parameters) {
@@ -87,7 +68,7 @@ export function BathCheckForm({
     if (correcting && reason.trim() === "")
       return setProblem("Say why it is corrected; the old round stays on record with it.");
     const supersedes = correcting && last ? { recordId: last.recordId, reason } : null;
-    if (await round.send({ kind: "bath-check", bath, values, supersedes })) {
+    if (await round.send({ kind: "bath-check", bath, values, supersedes, sure })) {
       setTyped({});
       setCorrecting(false);
       setReason("");
@@ -95,6 +76,9 @@ export function BathCheckForm({
   };
   const submitEvent = async (e: FormEvent) => {
     e.preventDefault();
+    await recordEvent(false);
+  };
+  const recordEvent = async (sure: boolean) => {
     const litres = event.litres.trim() === "" ? null : parseNumber(event.litres);
     if (litres && !litres.ok) return setProblem(failureText(litres.error));
     if (
@@ -104,10 +88,13 @@ export function BathCheckForm({
         event: event.what as "addition",
         product: event.product,
         amountL: litres ? litres.value : null,
-        note: "",
+        note,
+        sure,
       })
-    )
+    ) {
       setEvent({ what: "addition", product: "", litres: "" });
+      setNote("");
+    }
   };
   return (
     <>
@@ -179,6 +166,13 @@ export function BathCheckForm({
             <output className={round.message.good ? "text-in" : "text-out"}>{round.message.text}</output>
           )}
         </p>
+        <AskedAgain
+          refused={round.refused}
+          units={units}
+          busy={round.busy}
+          use={(parameter, text) => setTyped({ ...typed, [parameter]: text })}
+          sure={() => void record(true)}
+        />
       </form>
       {last && (
         <button
@@ -224,6 +218,28 @@ export function BathCheckForm({
             value={event.product}
             onChange={(e) => setEvent({ ...event, product: e.target.value })}
           />
+          {(change.refused?.kind === "addition-in-question" || change.refused?.kind === "reason-needed-here") && (
+            <div className="border-l-4 border-watch pl-3">
+              <div className="field">
+                <label htmlFor="addition-reason">It goes in all the same, because</label>
+                <input
+                  id="addition-reason"
+                  className="input"
+                  maxLength={400}
+                  value={note}
+                  onChange={(e) => setNote(e.target.value)}
+                />
+              </div>
+              <button
+                type="button"
+                className="btn mt-2"
+                disabled={change.busy || note.trim().length < 3}
+                onClick={() => void recordEvent(true)}
+              >
+                Record it with this reason
+              </button>
+            </div>
+          )}
           <p className="flex items-center gap-3">
             <button type="submit" className="btn" disabled={change.busy}>
               Record it

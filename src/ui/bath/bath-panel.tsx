@@ -93,7 +93,14 @@ export function SeriesWords({ series, timeZone, units }: { series: BathSeries; t
           ? `No forecast: ${failureText(series.noForecastWhy)} `
           : "The trend points away from the limits. "}
       Next check {series.nextCheckBy ? clock(series.nextCheckBy, timeZone) : "at the round"} by{" "}
-      {series.nextCheckWhy === "forecast" ? "the 95 % bound of the forecast" : "the fixed round"}.
+      {
+        {
+          forecast: "the 95 % bound of the forecast",
+          round: "the fixed round",
+          reaction: "what is asked for while it is out",
+        }[series.nextCheckWhy]
+      }
+      .
     </p>
   );
 }

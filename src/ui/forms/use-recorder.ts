@@ -15,6 +15,7 @@ export function useRecorder() {
   const id = useRef<{ content: string; id: string } | null>(null);
   const [message, setMessage] = useState<Message>(null);
   const [busy, setBusy] = useState(false);
+  const [refused, setRefused] = useState<{ readonly kind: string; readonly [detail: string]: unknown } | null>(null);
   const send = async (
     entry: DistributiveOmit<Parameters<typeof actions.save>[0], "id" | "idempotencyKey" | "happenedAt">,
   ) => {
@@ -31,6 +32,7 @@ export function useRecorder() {
       } as Parameters<typeof actions.save>[0])
       .catch(() => ({ ok: false as const, failure: { kind: "not-saved" } }));
     setBusy(false);
+    setRefused(outcome.ok ? null : outcome.failure);
     setMessage(
       outcome.ok
         ? { good: true, text: outcome.already ? "Already recorded." : "Recorded." }
@@ -42,5 +44,5 @@ export function useRecorder() {
     }
     return outcome.ok;
   };
-  return { send, message, busy };
+  return { send, message, busy, refused };
 }

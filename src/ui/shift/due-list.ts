@@ -51,8 +51,10 @@ export function dueList(line: Line, units: UnitSystem): DueItem[] {
     const leaving = file.series.find((s) => s.nextCheckWhy === "forecast");
     const worst = file.series.find((s) => s.points.at(-1)?.result === file.result);
     const last = worst?.points.at(-1);
-    const why =
-      leaving?.forecast?.kind === "forecast" && leaving.forecast.limit !== null
+    const reacting = file.series.find((s) => s.reaction);
+    const why = reacting?.reaction
+      ? `${parameterName[reacting.parameter]} out since ${time(reacting.reaction.since)}. ${reacting.reaction.what}`
+      : leaving?.forecast?.kind === "forecast" && leaving.forecast.limit !== null
         ? `${parameterName[leaving.parameter]} moves toward ${bathValue(leaving.parameter, leaving.forecast.limit, units)}; check before it may leave the window`
         : last && file.result !== "in"
           ? `${parameterName[worst?.parameter ?? ""]} read ${bathValue(worst?.parameter ?? "", last.value, units)} at ${time(last.at)}`

@@ -1,4 +1,5 @@
 import { decisionWords } from "./decisions";
+import { washSentences } from "./wash-failures";
 
 /** A failure as a person reads it: what was wrong, with the value, and what to do. */
 type Failure = { readonly kind: string; readonly [detail: string]: unknown };
@@ -6,6 +7,7 @@ const s = (value: unknown): string =>
   typeof value === "number" ? String(Math.round(value * 1000) / 1000) : String(value);
 
 const sentences: Record<string, (f: Failure) => string> = {
+  ...washSentences,
   empty: () => "Nothing was typed.",
   "not-understood": (f) =>
     `“${s(f.word)}” is not understood here. Try: rack 1042 dft a3 72 75 71, or tank 3 ph 5.1 at 48C.`,

@@ -1,13 +1,22 @@
 import type { Metadata } from "next";
 import Link from "next/link";
+import { readinessByHour, washReadiness } from "@/server/baths/wash-readiness";
+import { database } from "@/server/database";
 import { currentLine } from "@/server/line/current-line";
+import { loadLineStops } from "@/server/line/line-stops";
 import { preferences } from "@/server/preferences";
+import { setupAt } from "@/server/setup/setup-data";
 import { personOnPage } from "@/server/sign-in/person";
+import { may } from "@/server/sign-in/roles";
 import { BathVerdict, SeriesChart, SeriesWords } from "@/ui/bath/bath-panel";
+import { LineStopForm } from "@/ui/bath/line-stop-form";
+import { LineStops } from "@/ui/bath/line-stops";
+import { ReadinessChart } from "@/ui/bath/readiness-chart";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
+import { Grade, Verdict } from "@/ui/marks/verdict";
 import { StageRacks } from "@/ui/shift/stage-racks";
-import { parameterName } from "@/ui/words/baths";
+import { bathValue, parameterName } from "@/ui/words/baths";
 
 export const metadata: Metadata = { title: "Pretreat" };
 
@@ -15,10 +24,43 @@ export default async function PretreatPage() {
   const person = await personOnPage();
   const { units } = await preferences();
   const line = await currentLine(person);
+  const [stops, lines] = await Promise.all([
+    loadLineStops(database(), person, line.at),
+    setupAt(database(), "line", line.at),
+  ]);
+  const ready = washReadiness(line.baths, line.at);
   return (
     <>
       <section className="bench">
-        <PageHead above="Baths and rinses, the next check first" title="Pretreat" />
+        <PageHead above="Baths and rinses, the next check first" title="Pretreat">
+          <span className="flex flex-wrap items-center gap-4">
+            <span>
+              <Verdict
+                result={ready.index === null ? "unknown" : ready.index < 50 ? "out" : ready.index < 65 ? "watch" : "in"}
+              >
+                {ready.index === null ? "Readiness not known" : `Ready ${ready.index} of 100`}
+              </Verdict>{" "}
+              <Grade grade={ready.grade} />
+            </span>
+            {may(person.role, "log-line") && (
+              <Link className="btn pri" href="/pretreat/round">
+                Take the round
+              </Link>
+            )}
+          </span>
+        </PageHead>
+        {ready.limiting && (
+          <p className="m-0 mt-2">
+            Held down by <b>{ready.limiting.bath}</b>, {parameterName[ready.limiting.parameter]}{" "}
+            <b className="fig">{bathValue(ready.limiting.parameter, ready.limiting.value, units)}</b>
+            {ready.unknown.length > 0 && (
+              <span className="soft">; {ready.unknown.length} values never checked do not count</span>
+            )}
+          </p>
+        )}
+        <div className="mt-2">
+          <ReadinessChart hours={readinessByHour(line.baths, line.at)} timeZone={line.timeZone} />
+        </div>
         {[...line.baths]
           .sort((a, b) => (a.nextCheckBy?.getTime() ?? 0) - (b.nextCheckBy?.getTime() ?? 0))
           .map((file) => {
@@ -51,6 +93,12 @@ export default async function PretreatPage() {
               </div>
             );
           })}
+        <section className="ruled mt-6" aria-label="Line stops">
+          <h2>Line stops, and what stood in the line</h2>
+          <div className="mt-1">
+            <LineStops stops={stops} now={line.at} timeZone={line.timeZone} />
+          </div>
+        </section>
       </section>
       <Margin step="pretreat">
         <MarginBlock title="In the washer">
@@ -60,6 +108,11 @@ export default async function PretreatPage() {
             empty="No rack is in the washer."
           />
         </MarginBlock>
+        {may(person.role, "log-line") && (
+          <MarginBlock title="The line stood">
+            <LineStopForm lines={[...lines.values()].map((l) => l.code)} />
+          </MarginBlock>
+        )}
         <MarginBlock title="By entry line">
           <p className="fig small">
             tank 3 ph 5.1 at 48C titr 8.4

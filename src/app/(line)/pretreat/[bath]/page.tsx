@@ -1,5 +1,7 @@
 import type { Metadata } from "next";
 import { notFound } from "next/navigation";
+import { outStretches } from "@/core/bath";
+import { exposedRacks } from "@/server/baths/exposure";
 import { type BathFile, loadBath } from "@/server/baths/load-bath";
 import { database } from "@/server/database";
 import { currentLine } from "@/server/line/current-line";
@@ -8,6 +10,7 @@ import { personOnPage } from "@/server/sign-in/person";
 import { may } from "@/server/sign-in/roles";
 import { BathCheckForm } from "@/ui/bath/bath-check-form";
 import { AdditionAdvice, BathVerdict, SeriesChart, SeriesWords } from "@/ui/bath/bath-panel";
+import { ExposureList } from "@/ui/bath/exposure-list";
 import { clock, when } from "@/ui/format";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
@@ -35,6 +38,9 @@ function lastRound(file: BathFile, timeZone: string) {
   };
 }
 
+/** Newest times out of window listed with their racks. */
+const STRETCHES_SHOWN = 6;
+
 export default async function BathPage({ params }: { params: Promise<{ bath: string }> }) {
   const person = await personOnPage();
   const line = await currentLine(person);
@@ -42,6 +48,29 @@ export default async function BathPage({ params }: { params: Promise<{ bath: str
   if (!file) notFound();
   const { data } = file.bath;
   const { units } = await preferences();
+  const stretches = file.series
+    .flatMap((s) =>
+      outStretches(
+        s.points.map((p) => ({ atMs: p.at.getTime(), value: p.value })),
+        s.window,
+      ).map((stretch) => ({ parameter: s.parameter, stretch })),
+    )
+    .sort((a, b) => b.stretch.firstOutMs - a.stretch.firstOutMs)
+    .slice(0, STRETCHES_SHOWN);
+  const exposures = await Promise.all(
+    stretches.map(async ({ parameter, stretch }) => ({
+      parameter,
+      stretch,
+      exposure: await exposedRacks(
+        database(),
+        person,
+        data.stage,
+        new Date(stretch.fromMs),
+        new Date(stretch.toMs ?? line.at.getTime()),
+      ),
+    })),
+  );
+  const reaction = file.series.find((s) => s.reaction);
   return (
     <>
       <section className="bench">
@@ -51,6 +80,14 @@ export default async function BathPage({ params }: { params: Promise<{ bath: str
         >
           <BathVerdict file={file} now={line.at} timeZone={line.timeZone} />
         </PageHead>
+        {reaction?.reaction && (
+          <p className="mt-3 mb-0 border-l-4 border-out pl-3">
+            <b>
+              {parameterName[reaction.parameter]} out since {when(reaction.reaction.since, line.at, line.timeZone)}.
+            </b>{" "}
+            {reaction.reaction.what}. It stays on Shift until a good check closes it.
+          </p>
+        )}
         <div className="ruled mt-3 grid grid-cols-[repeat(auto-fit,minmax(150px,1fr))] gap-4">
           {file.series.map((s) => {
             const last = s.points.at(-1);
@@ -86,6 +123,22 @@ export default async function BathPage({ params }: { params: Promise<{ bath: str
             <SeriesWords series={s} timeZone={line.timeZone} units={units} />
           </div>
         ))}
+        {exposures.length > 0 && (
+          <section className="mt-6" aria-label="Out of window">
+            <h2>Out of its window, and what passed then</h2>
+            {exposures.map(({ parameter, stretch, exposure }) => (
+              <ExposureList
+                key={`${parameter}${stretch.firstOutMs}`}
+                parameter={parameter}
+                stretch={stretch}
+                exposure={exposure}
+                now={line.at}
+                timeZone={line.timeZone}
+                units={units}
+              />
+            ))}
+          </section>
+        )}
       </section>
       <Margin step="pretreat">
         {may(person.role, "log-line") && (

@@ -2,15 +2,20 @@ import { connect } from "node:net";
 import { personWith } from "@/server/sign-in/person";
 
 export const dynamic = "force-dynamic";
-const devices = new Set(["film-gauge", "oven-recorder"]);
+const devices = new Set(["film-gauge", "oven-recorder", "bath-meter"]);
 
-/** Streams a gauge's lines to the page as server-sent events. The gauge speaks plain text lines over TCP, as a serial device behind a converter does. */
+/** Streams a gauge's lines to the page as server-sent events; a recorder or a meter answers once. The gauge speaks plain text lines over TCP, as a serial device behind a converter does. */
 export async function GET(request: Request, { params }: { params: Promise<{ device: string }> }): Promise<Response> {
-  const who = await personWith("inspect");
-  if (!who.ok) return Response.json(who.refusal, { status: who.refusal.kind === "signed-out" ? 401 : 403 });
   const { device } = await params;
+  const who = await personWith(device === "bath-meter" ? "log-line" : "inspect");
+  if (!who.ok) return Response.json(who.refusal, { status: who.refusal.kind === "signed-out" ? 401 : 403 });
   if (!devices.has(device)) return Response.json({ kind: "unknown-device", device }, { status: 404 });
   if (device === "oven-recorder") return wholeText(device);
+  if (device === "bath-meter") {
+    // Only plain words go to the instrument: what is asked for is the bath's own code.
+    const bath = (new URL(request.url).searchParams.get("bath") ?? "").replace(/[^\w .-]/g, "").slice(0, 40);
+    return wholeText(`${device} ${bath}`);
+  }
   const socket = connect({
     host: process.env.DEVICE_HOST ?? "127.0.0.1",
     port: Number(process.env.DEVICE_PORT ?? 4710),

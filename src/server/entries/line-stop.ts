@@ -1,0 +1,80 @@
+import type { Kysely } from "kysely";
+import { afterStop } from "@/core/line";
+import type { Database } from "@/db/schema";
+import { inLineAt } from "../line/line-stops";
+import { setupAt } from "../setup/setup-data";
+import type { Entry } from "./entry";
+import { type Made, type Part, refuse } from "./made";
+
+/**
+ * A stop of the line: kept as it was, and every passage it lengthened or put off is superseded by itself as it then
+ * was, with the stop as the reason. Nothing is lost: the passages as planned stay on record. Failures: `unknown-set-up`,
+ * `bad-stop`, `stop-in-a-stop` (it begins inside another).
+ */
+export async function lineStop(db: Kysely<Database>, entry: Extract<Entry, { kind: "line-stop" }>): Promise<Made> {
+  const line = [...(await setupAt(db, "line", entry.happenedAt)).values()].find(
+    (l) => l.code.toLowerCase() === entry.line.toLowerCase(),
+  );
+  if (!line) return refuse({ kind: "unknown-set-up", what: "line", name: entry.line });
+  const stop = { fromMs: entry.happenedAt.getTime(), toMs: entry.until.getTime() };
+  const stopPart: Part = {
+    name: "stop",
+    kind: "line-stop",
+    happenedAt: entry.happenedAt,
+    grade: "measured",
+    details: {
+      line_stop: [{ line_id: line.id, from_at: entry.happenedAt, to_at: entry.until, cause: entry.cause }],
+    },
+  };
+  // Sent before: its passages are moved already and must not be moved again; the store compares the stop itself.
+  const again = await db
+    .selectFrom("record")
+    .select("id")
+    .where("idempotency_key", "=", `${entry.idempotencyKey}:stop`)
+    .executeTakeFirst();
+  if (again) return { ok: true, several: [stopPart] };
+  const inside = await db
+    .selectFrom("line_stop")
+    .innerJoin("record", "record.id", "line_stop.record_id")
+    .select("line_stop.from_at")
+    .where("line_stop.line_id", "=", line.id)
+    .where("line_stop.from_at", "<", entry.until)
+    .where("line_stop.to_at", ">", entry.happenedAt)
+    .executeTakeFirst();
+  if (inside) return refuse({ kind: "stop-in-a-stop", from: inside.from_at.toISOString() });
+  const runs = await inLineAt(
+    db,
+    line.data.stages.map((s) => s.stage),
+    entry.happenedAt,
+  );
+  const moved: Part[] = [];
+  for (const run of runs.values()) {
+    const after = afterStop(run, stop);
+    if (!after.ok) return refuse(after.error);
+    for (const [i, was] of run.entries()) {
+      const is = after.value?.passages[i];
+      if (!is || (is.enteredMs === was.enteredMs && is.leftMs === was.leftMs)) continue;
+      moved.push({
+        name: `moved:${was.recordId}`,
+        kind: "passage",
+        happenedAt: new Date(is.enteredMs),
+        grade: "by-procedure",
+        jobId: was.jobId,
+        rackId: was.rackId,
+        supersedes: { recordId: was.recordId, reason: `The line stood: ${entry.cause}` },
+        details: {
+          passage: [
+            {
+              stage: was.stage,
+              entered_at: new Date(is.enteredMs),
+              left_at: new Date(is.leftMs),
+              source: "line-speed",
+            },
+          ],
+        },
+      });
+    }
+  }
+  const checked = afterStop([{ stage: "", enteredMs: stop.fromMs, leftMs: stop.fromMs + 1 }], stop);
+  return checked.ok ? { ok: true, several: [stopPart, ...moved] } : refuse(checked.error);
+}

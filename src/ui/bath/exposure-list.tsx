@@ -1,0 +1,92 @@
+import Link from "next/link";
+import type { OutStretch } from "@/core/bath";
+import type { UnitSystem } from "@/core/units";
+import type { Exposure, HowFar } from "@/server/baths/exposure";
+import { when } from "../format";
+import { Verdict } from "../marks/verdict";
+import { bathValue, parameterName } from "../words/baths";
+import { passageName } from "../words/preparation";
+
+const howFarWord: Record<HowFar, string> = {
+  "still-here": "Still here",
+  released: "Released",
+  "in-the-field": "In the field",
+  scrapped: "Scrapped",
+};
+const howFarResult = { "still-here": "watch", released: "out", "in-the-field": "out", scrapped: "unknown" } as const;
+
+/** A time out of window with the racks that passed in it, and how far each has got: what can still be stopped comes first. */
+export function ExposureList({
+  parameter,
+  stretch,
+  exposure,
+  now,
+  timeZone,
+  units,
+}: {
+  parameter: string;
+  stretch: OutStretch;
+  exposure: Exposure;
+  now: Date;
+  timeZone: string;
+  units: UnitSystem;
+}) {
+  const time = (ms: number) => when(new Date(ms), now, timeZone);
+  const counts = (Object.entries(exposure.byHowFar) as [HowFar, number][]).filter(([, n]) => n > 0);
+  const inOrder = [...exposure.racks].sort(
+    (a, b) => Number(b.howFar === "still-here") - Number(a.howFar === "still-here"),
+  );
+  return (
+    <details className="ruled mt-2">
+      <summary className="flex min-h-11 cursor-pointer flex-wrap items-center gap-x-4 gap-y-1">
+        <b>
+          {parameterName[parameter]} out, {time(stretch.firstOutMs)} to{" "}
+          {stretch.toMs === null ? "now" : time(stretch.toMs)}
+        </b>
+        <span className="soft">
+          up to {bathValue(parameter, stretch.worst, units)}, {stretch.checksOut} check
+          {stretch.checksOut === 1 ? "" : "s"}
+        </span>
+        <span className="ml-auto flex flex-wrap gap-x-4">
+          {exposure.total === 0 ? (
+            <Verdict result="in">No rack passed</Verdict>
+          ) : (
+            counts.map(([howFar, n]) => (
+              <Verdict key={howFar} result={howFarResult[howFar]}>
+                {n} {howFarWord[howFar].toLowerCase()}
+              </Verdict>
+            ))
+          )}
+        </span>
+      </summary>
+      <p className="small soft m-0">
+        Counted from the last good check, {time(stretch.fromMs)}: it left its window unseen after that.
+      </p>
+      <div className="grid grid-cols-[repeat(auto-fill,minmax(300px,1fr))] gap-x-6">
+        {inOrder.map((rack) => (
+          <Link
+            key={rack.number}
+            href={`/racks/${rack.number}`}
+            prefetch={false}
+            className="row min-h-11 grid-cols-[56px_minmax(0,1fr)_auto] items-center text-ink no-underline hover:bg-sorrel-tint"
+          >
+            <b className="fig">{rack.number}</b>
+            <span>
+              {rack.part} <span className="small faint">{time(rack.enteredAt.getTime())}</span>
+            </span>
+            <Verdict result={howFarResult[rack.howFar]}>
+              {rack.howFar === "still-here" && rack.stage
+                ? `At ${(passageName[rack.stage] ?? rack.stage).toLowerCase()}`
+                : howFarWord[rack.howFar]}
+            </Verdict>
+          </Link>
+        ))}
+      </div>
+      {exposure.total > exposure.racks.length && (
+        <p className="small soft m-0">
+          The newest {exposure.racks.length} of {exposure.total} are listed.
+        </p>
+      )}
+    </details>
+  );
+}

@@ -1,0 +1,54 @@
+import Link from "next/link";
+import type { StopSeen } from "@/server/line/line-stops";
+import { clock, when } from "../format";
+import { Verdict } from "../marks/verdict";
+import { passageName } from "../words/preparation";
+
+const stageWord = (stage: string): string => passageName[stage] ?? stage;
+
+/** Each stop with the racks that stood in the line: where, how long in all, and whether that spoils them. */
+export function LineStops({ stops, now, timeZone }: { stops: readonly StopSeen[]; now: Date; timeZone: string }) {
+  if (stops.length === 0) return <p className="soft m-0">No stop in the last two days.</p>;
+  return (
+    <>
+      {stops.map((stop) => (
+        <div key={stop.recordId} className="mb-3">
+          <p className="m-0">
+            <b className="fig">
+              {when(stop.from, now, timeZone)}–{clock(stop.to, timeZone)}
+            </b>{" "}
+            {stop.cause} <span className="small faint">{stop.by}</span>
+          </p>
+          {stop.racks.length === 0 && <p className="small soft m-0">No rack was in the line by its speed.</p>}
+          {stop.racks.map((rack) => (
+            <div
+              key={rack.number}
+              className="row grid-cols-[60px_minmax(0,1fr)_92px_170px] items-center max-[700px]:grid-cols-[60px_minmax(0,1fr)]"
+            >
+              <Link className="link fig font-bold" href={`/racks/${rack.number}`} prefetch={false}>
+                {rack.number}
+              </Link>
+              <span>
+                {rack.at.where === "in-stage"
+                  ? `in ${stageWord(rack.at.stage).toLowerCase()}`
+                  : `wet between ${stageWord(rack.at.after).toLowerCase()} and ${stageWord(rack.at.before).toLowerCase()}`}
+              </span>
+              <span className="num">{(rack.seconds / 60).toFixed(1)} min</span>
+              <Verdict result={rack.result}>
+                {rack.result === "out"
+                  ? rack.at.where === "between"
+                    ? "Watch for flash rust"
+                    : "Contact out"
+                  : rack.result === "watch"
+                    ? "Look for flash rust"
+                    : rack.result === "unknown"
+                      ? "No window set"
+                      : "No harm"}
+              </Verdict>
+            </div>
+          ))}
+        </div>
+      ))}
+    </>
+  );
+}

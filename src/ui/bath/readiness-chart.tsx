@@ -1,0 +1,61 @@
+import { scaleLinear, scaleTime } from "d3";
+import type { EvidenceGrade } from "@/core/verdict";
+import { clock } from "../format";
+
+const WIDTH = 820;
+const HEIGHT = 74;
+const FOOT = 16;
+
+/** Readiness of the wash by the hour: one bar an hour, its height the index, hatched where it rests on an assumption. */
+export function ReadinessChart({
+  hours,
+  timeZone,
+}: {
+  hours: readonly { readonly at: Date; readonly index: number | null; readonly grade: EvidenceGrade }[];
+  timeZone: string;
+}) {
+  const [first, last] = [hours[0], hours.at(-1)];
+  if (!first || !last) return null;
+  const x = scaleTime([first.at, new Date(last.at.getTime() + 3_600_000)], [0, WIDTH]);
+  const y = scaleLinear([0, 100], [HEIGHT - FOOT, 4]);
+  const step = x(new Date(first.at.getTime() + 3_600_000)) - x(first.at);
+  const known = hours.filter((h) => h.index !== null);
+  const least = known.reduce<number | null>((m, h) => (m === null || (h.index ?? 0) < m ? h.index : m), null);
+  return (
+    <svg
+      viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
+      className="h-auto w-full max-w-[820px]"
+      role="img"
+      aria-label={`Readiness of the wash by the hour, last ${hours.length - 1} hours; lowest ${least ?? "not known"}`}
+    >
+      <defs>
+        <pattern id="assumed-hatch" width="5" height="5" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+          <line x1="0" y1="0" x2="0" y2="5" stroke="var(--ink-2)" strokeWidth="2" />
+        </pattern>
+      </defs>
+      {hours.map((h) => (
+        <g key={h.at.getTime()}>
+          {h.index !== null && (
+            <rect
+              x={x(h.at) + 1}
+              y={y(h.index)}
+              width={Math.max(1, step - 2)}
+              height={Math.max(1, HEIGHT - FOOT - y(h.index))}
+              fill={h.grade === "measured" ? "var(--ink-2)" : "url(#assumed-hatch)"}
+              stroke="var(--ink-2)"
+            />
+          )}
+          {h.at.getHours() % 6 === 0 && (
+            <text x={x(h.at)} y={HEIGHT - 3}>
+              {clock(h.at, timeZone)}
+            </text>
+          )}
+        </g>
+      ))}
+      <line x1={0} x2={WIDTH} y1={y(50)} y2={y(50)} stroke="var(--out)" strokeDasharray="5 4" />
+      <text x={WIDTH - 4} y={y(50) - 4} textAnchor="end">
+        50: a value at its limit
+      </text>
+    </svg>
+  );
+}

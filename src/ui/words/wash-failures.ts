@@ -1,0 +1,49 @@
+type Failure = { readonly kind: string; readonly [detail: string]: unknown };
+const s = (value: unknown): string =>
+  typeof value === "number" ? String(Math.round(value * 100) / 100) : String(value);
+const units: Record<string, string> = { temperature: " °C", conductivity: " µS/cm", concentration: " %", ph: "" };
+const parameterNames: Record<string, string> = { ph: "pH", concentration: "concentration" };
+const nameOf = (parameter: unknown): string => parameterNames[s(parameter)] ?? s(parameter);
+const withItsUnit = (f: Failure, value: unknown): string => `${s(value)}${units[s(f.parameter)] ?? ""}`;
+
+/** What a slip was, in words. */
+const slips: Record<string, string> = {
+  "fahrenheit-as-celsius": "as if °F were typed as °C",
+  "celsius-as-fahrenheit": "as if °C were typed as °F",
+  "milli-as-micro": "as if mS/cm were typed as µS/cm",
+  "micro-as-milli": "as if µS/cm were typed as mS/cm",
+  "tenfold-high": "as if the decimal point had slipped",
+  "tenfold-low": "as if the decimal point had slipped",
+};
+
+/** What is asked about an addition before it is recorded. */
+const additions: Record<string, (f: Failure) => string> = {
+  "wrong-product": (f) =>
+    `“${s(f.product)}” is not a product of ${s(f.bath)} (${Array.isArray(f.known) ? f.known.join(", ") : ""})${f.belongsTo ? `; it belongs to ${s(f.belongsTo)}` : ""}. Look at the drum.`,
+  tenfold: (f) =>
+    `${s(f.litres)} L is ${s(Math.round(Number(f.litres) / Number(f.advisedL)))} times what the bath asks for (${s(f.advisedL)} L). Look at the decimal point.`,
+  "wrong-direction": (f) =>
+    f.parameter === "ph"
+      ? `pH is at ${s(f.value)}, under its target of ${s(f.target)}: acid takes it further away.`
+      : `The bath is at ${s(f.value)} %, over its target of ${s(f.target)} %: concentrate takes it further away.`,
+  "over-freeboard": (f) => `${s(f.litres)} L is more than the tank has room for (${s(f.freeboardL)} L). Drain first.`,
+  "over-single": (f) =>
+    `${s(f.litres)} L is more than may go in at once (${s(f.mostL)} L). Split it, with a check between.`,
+};
+
+/** Refusals and questions of the wash. */
+export const washSentences: Record<string, (f: Failure) => string> = {
+  "bath-empty": (f) =>
+    `${s(f.bath)} was dumped at ${s(f.since).slice(0, 16).replace("T", " ")} UTC and is not recharged on record. Log the recharge first.`,
+  "value-in-question": (f) =>
+    `${nameOf(f.parameter)} ${withItsUnit(f, f.value)} in ${s(f.bath)}, which usually reads ${withItsUnit(f, f.usual)}: ${slips[s(f.slip)] ?? ""}. ${withItsUnit(f, f.suggested)} was meant, or it stands as typed: say which.`,
+  "tank-in-question": (f) =>
+    `These values read like ${s(f.other)}, not like ${s(f.bath)}. Look at the tank, or record them as they are.`,
+  "addition-in-question": (f) => additions[s(f.question)]?.(f) ?? "This addition looks wrong. Look at the drum again.",
+  "reason-needed-here": () => "What was asked about stands only with a reason. Write it in the note.",
+  "bad-stop": (f) => `A stop of ${s(f.minutes)} min cannot be. Its end comes after its start, within a day.`,
+  "stop-in-a-stop": (f) =>
+    `The line already stood then, from ${s(f.from).slice(0, 16).replace("T", " ")} UTC. Begin this stop after it.`,
+  "not-a-meter-line": (f) => `“${s(f.text)}” is not what this meter sends. Type the values.`,
+  "no-window": () => "No window is set for this value. Ask a lead to set it.",
+};

@@ -1,0 +1,209 @@
+import { v7 as uuidv7 } from "uuid";
+import { afterAll, beforeAll, describe, expect, test } from "vitest";
+import { loadBath } from "@/server/baths/load-bath";
+import { storeEntry } from "@/server/entries/store-entry";
+import { loadLineStops } from "@/server/line/line-stops";
+import { loadRack } from "@/server/rack/load-rack";
+import { failureText } from "@/ui/words/failures";
+import { person, type TestDatabase, testDatabase } from "../support/database";
+import { entryAt, freshRack, stored } from "../support/entries";
+
+let t: TestDatabase;
+const at = new Date();
+const ago = (minutes: number) => new Date(at.getTime() - minutes * 60_000);
+const operator = person("operator", "rufus");
+beforeAll(async () => {
+  t = await testDatabase();
+});
+afterAll(() => t.drop());
+
+const put = (when: Date, entry: object) => storeEntry(t.app, operator, entryAt(when, entry), at);
+const check = (values: Record<string, number>, over: object = {}, bath = "Tank 3") => ({
+  kind: "bath-check",
+  bath,
+  values: Object.entries(values).map(([parameter, value]) => ({
+    parameter,
+    value,
+    typed: String(value),
+    typedUnit: "",
+  })),
+  ...over,
+});
+
+describe("a round that looks like a slip", () => {
+  test("°F typed as °C is asked with what was meant, nothing is stored; said to be sure, it is", async () => {
+    const before = (await loadBath(t.app, "Tank 3", at))?.series.find((s) => s.parameter === "temperature")?.points;
+    const asked = await put(ago(9), check({ temperature: 118 }));
+    expect(asked).toMatchObject({ failure: { kind: "value-in-question", slip: "fahrenheit-as-celsius" } });
+    if (!asked.ok) {
+      expect(asked.failure.suggested as number).toBeCloseTo(47.8, 1);
+      expect(failureText(asked.failure)).toContain("47.78 °C was meant");
+    }
+    const after = (await loadBath(t.app, "Tank 3", at))?.series.find((s) => s.parameter === "temperature")?.points;
+    expect(after?.map((p) => p.recordId)).toEqual(before?.map((p) => p.recordId));
+    expect(await put(ago(8), check({ temperature: 118 }, { sure: true }))).toMatchObject({ ok: true });
+  });
+  test("the rinse's conductivity in mS, and a pH whose point slipped", async () => {
+    expect(await put(ago(9), check({ conductivity: 0.062 }, {}, "Tank 4"))).toMatchObject({
+      failure: { kind: "value-in-question", slip: "milli-as-micro" },
+    });
+    expect(await put(ago(9), check({ ph: 0.53 }))).toMatchObject({
+      failure: { kind: "value-in-question", slip: "tenfold-low" },
+    });
+  });
+  test("a value that is merely far out is stored and judged", async () => {
+    expect(await put(ago(7), check({ ph: 6.2 }))).toMatchObject({ ok: true });
+  });
+});
+
+describe("an empty tank", () => {
+  test("after a dump neither a check nor an addition is taken, until the recharge is on record", async () => {
+    const event = (what: string, over: object = {}) => ({
+      kind: "bath-event",
+      bath: "Tank 4",
+      event: what,
+      product: "",
+      amountL: null,
+      note: "",
+      ...over,
+    });
+    await stored(t, operator, ago(60), event("dump"));
+    const empty = await put(ago(50), check({ conductivity: 70 }, {}, "Tank 4"));
+    expect(empty).toMatchObject({ failure: { kind: "bath-empty", bath: "Tank 4" } });
+    expect(await put(ago(50), event("addition", { product: "x", amountL: 3 }))).toMatchObject({
+      failure: { kind: "bath-empty" },
+    });
+    // A check from before the dump, typed late, is taken.
+    expect(await put(ago(70), check({ conductivity: 70 }, {}, "Tank 4"))).toMatchObject({ ok: true });
+    await stored(t, operator, ago(40), event("recharge"));
+    expect(await put(ago(30), check({ conductivity: 40 }, {}, "Tank 4"))).toMatchObject({ ok: true });
+  });
+});
+
+describe("an addition that looks wrong", () => {
+  const addition = (over: object = {}) => ({
+    kind: "bath-event",
+    bath: "Tank 3",
+    event: "addition",
+    product: "Conversion make-up acid",
+    amountL: 4,
+    note: "",
+    ...over,
+  });
+  test("the wrong drum is asked; sure without a reason it is refused, with one it stands and keeps it", async () => {
+    const wrong = { product: "Drum from bay 4", amountL: 12 };
+    expect(await put(ago(20), addition(wrong))).toMatchObject({
+      failure: { kind: "addition-in-question", question: "wrong-product", belongsTo: null },
+    });
+    expect(await put(ago(20), addition({ ...wrong, sure: true }))).toMatchObject({
+      failure: { kind: "reason-needed-here" },
+    });
+    expect(
+      await put(ago(20), addition({ ...wrong, sure: true, note: "label torn, same drum as Monday" })),
+    ).toMatchObject({ ok: true });
+    const file = await loadBath(t.app, "Tank 3", at);
+    expect(file?.events.at(-1)).toMatchObject({ product: "Drum from bay 4", amountL: 12 });
+  });
+  test("too much at once, more than fits, without litres", async () => {
+    const ask = async (over: object) => {
+      const outcome = await put(ago(5), addition(over));
+      return outcome.ok ? "stored" : (outcome.failure.question ?? outcome.failure.kind);
+    };
+    await stored(t, operator, ago(15), check({ ph: 5.7 }));
+    expect(await ask({ amountL: 26 })).toBe("over-single");
+    expect(await ask({ amountL: 400 })).toMatch(/tenfold|over-freeboard/);
+    expect(await ask({ amountL: null })).toBe("bad-entry");
+  });
+  test("acid into a bath that is already sour is asked", async () => {
+    await stored(t, operator, ago(4), check({ ph: 4.9 }));
+    expect(await put(ago(3), addition())).toMatchObject({
+      failure: { kind: "addition-in-question", question: "wrong-direction", parameter: "ph", value: 4.9 },
+    });
+  });
+});
+
+describe("a stop of the line", () => {
+  const stop = (until: Date, over: object = {}) => ({
+    kind: "line-stop",
+    line: "Washer 1",
+    until: until.toISOString(),
+    cause: "a hook caught",
+    ...over,
+  });
+  const passagesOf = async (number: string) =>
+    (await loadRack(t.app, operator, number))?.latest
+      .flatMap((r) => r.details.passage ?? [])
+      .sort((a, b) => a.entered_at.getTime() - b.entered_at.getTime()) ?? [];
+  test("lengthens what was inside; the passages as planned stay on record; each rack is listed with its time", async () => {
+    for (const number of ["WS1", "WS2", "WS3"]) await freshRack(t, number, { at: ago(600) });
+    // At 1.2 m/min: conversion 180–270 s, rinse 330–390 s after the entrance.
+    const run = (rack: string) => ({ kind: "line-run", rack, line: "Washer 1", speedMPerMin: 1.2 });
+    await stored(t, operator, new Date(ago(300).getTime() - 200_000), run("WS1"));
+    await stored(t, operator, new Date(ago(300).getTime() - 300_000), run("WS2"));
+    await stored(t, operator, new Date(ago(300).getTime() - 3_600_000), run("WS3"));
+    const before = await passagesOf("WS3");
+    await stored(t, operator, ago(300), stop(ago(290)));
+    const conversion = (await passagesOf("WS1")).find((p) => p.stage === "conversion");
+    expect(((conversion?.left_at?.getTime() ?? 0) - (conversion?.entered_at.getTime() ?? 0)) / 1000).toBe(690);
+    const [, , rinse] = await passagesOf("WS2");
+    expect(rinse).toMatchObject({ stage: "rinse" });
+    expect(await passagesOf("WS3")).toEqual(before);
+    const thread = (await loadRack(t.app, operator, "WS1"))?.thread ?? [];
+    const moved = thread.filter((r) => r.base.reason === "The line stood: a hook caught");
+    expect(moved.length).toBeGreaterThanOrEqual(3);
+    expect(moved.every((r) => r.base.grade === "by-procedure")).toBe(true);
+    const [seen] = (await loadLineStops(t.app, operator, at)).filter((s) => s.cause === "a hook caught");
+    expect(seen?.racks.find((r) => r.number === "WS1")).toMatchObject({
+      at: { where: "in-stage", stage: "conversion" },
+      seconds: 690,
+      result: "out",
+    });
+    expect(seen?.racks.find((r) => r.number === "WS2")).toMatchObject({
+      at: { where: "between", after: "conversion", before: "rinse" },
+      seconds: 660,
+      result: "out",
+    });
+    expect(seen?.racks.some((r) => r.number === "WS3")).toBe(false);
+  });
+  test("a run noted after the stop meets it all the same", async () => {
+    await freshRack(t, "WS4", { at: ago(600) });
+    const entered = new Date(ago(300).getTime() - 200_000);
+    await stored(t, operator, entered, { kind: "line-run", rack: "WS4", line: "Washer 1", speedMPerMin: 1.2 });
+    const conversion = (await passagesOf("WS4")).find((p) => p.stage === "conversion");
+    expect(((conversion?.left_at?.getTime() ?? 0) - (conversion?.entered_at.getTime() ?? 0)) / 1000).toBe(690);
+  });
+  test("sent again it is the same stop, and moves nothing twice", async () => {
+    await freshRack(t, "WS5", { at: ago(600) });
+    const entered = new Date(ago(200).getTime() - 200_000);
+    await stored(t, operator, entered, { kind: "line-run", rack: "WS5", line: "Washer 1", speedMPerMin: 1.2 });
+    const entry = entryAt(ago(200), stop(ago(195), { cause: "lunch" }));
+    expect(await storeEntry(t.app, operator, entry, at)).toMatchObject({ ok: true, already: false });
+    const once = await passagesOf("WS5");
+    expect(await storeEntry(t.app, operator, entry, at)).toMatchObject({ ok: true, already: true });
+    expect(await passagesOf("WS5")).toEqual(once);
+  });
+  test("inside another stop, ending before it begins, ahead of the clock, on no line: refused", async () => {
+    expect(await put(ago(198), stop(ago(190)))).toMatchObject({ failure: { kind: "stop-in-a-stop" } });
+    expect(await put(ago(100), stop(ago(110)))).toMatchObject({ failure: { kind: "bad-stop" } });
+    const ahead = new Date(at.getTime() + 3_600_000);
+    expect(await put(ago(100), stop(ahead))).toMatchObject({ failure: { kind: "in-the-future" } });
+    expect(await put(ago(100), stop(ago(90), { line: "Washer 9" }))).toMatchObject({
+      failure: { kind: "unknown-set-up" },
+    });
+    expect(await put(ago(100), stop(ago(90), { cause: " " }))).toMatchObject({
+      failure: { kind: "bad-entry", field: "cause" },
+    });
+  });
+  test("a customer's viewer sees only their own racks in it", async () => {
+    const own = await t.app
+      .selectFrom("rack")
+      .innerJoin("job", "job.id", "rack.job_id")
+      .select("job.customer_id")
+      .where("rack.number", "=", "WS1")
+      .executeTakeFirstOrThrow();
+    const other = { ...person("viewer", "otto"), customerId: uuidv7() };
+    for (const seen of await loadLineStops(t.app, other, at)) expect(seen.racks).toEqual([]);
+    const mine = { ...person("viewer", "otto"), customerId: own.customer_id };
+    expect((await loadLineStops(t.app, mine, at)).some((s) => s.racks.some((r) => r.number === "WS1"))).toBe(true);
+  });
+});
