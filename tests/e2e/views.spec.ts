@@ -16,6 +16,7 @@ const views = [
   "/prepare",
   "/pretreat",
   "/pretreat/tank-3",
+  "/pretreat/round",
   "/coat",
   "/cure",
   "/test",

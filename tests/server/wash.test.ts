@@ -1,7 +1,12 @@
+import { sql } from "kysely";
 import { v7 as uuidv7 } from "uuid";
 import { afterAll, beforeAll, describe, expect, test } from "vitest";
+import { outStretches } from "@/core/bath";
+import { exposedRacks } from "@/server/baths/exposure";
 import { loadBath } from "@/server/baths/load-bath";
+import { readinessByHour, washReadiness } from "@/server/baths/wash-readiness";
 import { storeEntry } from "@/server/entries/store-entry";
+import { makeStructure } from "@/server/jobs/make-job";
 import { loadLineStops } from "@/server/line/line-stops";
 import { loadRack } from "@/server/rack/load-rack";
 import { failureText } from "@/ui/words/failures";
@@ -205,5 +210,104 @@ describe("a stop of the line", () => {
     for (const seen of await loadLineStops(t.app, other, at)) expect(seen.racks).toEqual([]);
     const mine = { ...person("viewer", "otto"), customerId: own.customer_id };
     expect((await loadLineStops(t.app, mine, at)).some((s) => s.racks.some((r) => r.number === "WS1"))).toBe(true);
+  });
+});
+
+describe("racks exposed to a bath out of its window", () => {
+  const lead = person("lead", "ines");
+  test("the demo's nine days: all that passed the conversion then, by how far they have got", async () => {
+    const file = await loadBath(t.app, "Tank 3", at);
+    const ph = file?.series.find((s) => s.parameter === "ph");
+    const stretch = outStretches(
+      (ph?.points ?? []).map((p) => ({ atMs: p.at.getTime(), value: p.value })),
+      ph?.window ?? { lower: null, upper: null },
+    ).find((s) => s.checksOut > 20);
+    expect(stretch).toBeDefined();
+    if (!stretch) return;
+    const [from, to] = [new Date(stretch.fromMs), new Date(stretch.toMs ?? at.getTime())];
+    expect((to.getTime() - from.getTime()) / 86_400_000).toBeGreaterThan(8);
+    const found = await exposedRacks(t.app, lead, "conversion", from, to);
+    const { rows } = await sql<{
+      n: string;
+    }>`select count(distinct r.rack_id) as n from passage p join record r on r.id = p.record_id
+      where p.stage = 'conversion' and p.entered_at between ${from} and ${to} and not exists (select 1 from record s where s.supersedes = r.id)`.execute(
+      t.app,
+    );
+    expect(found.total).toBe(Number(rows[0]?.n));
+    expect(found.total).toBeGreaterThan(25);
+    expect(Object.values(found.byHowFar).reduce((a, b) => a + b, 0)).toBe(found.total);
+    expect(found.byHowFar.released).toBeGreaterThan(0);
+    expect(found.byHowFar["still-here"]).toBeGreaterThan(0);
+    expect(found.racks.length).toBe(Math.min(200, found.total));
+    for (const rack of found.racks) expect(rack.enteredAt >= from && rack.enteredAt <= to).toBe(true);
+  });
+  test("one that was put up is in the field; a customer sees their own only; an empty span is empty", async () => {
+    const rack = await freshRack(t, "WX1", { at: ago(600) });
+    expect(rack).toBeTruthy();
+    const when = ago(90 * 1440);
+    await stored(t, operator, when, { kind: "passage", rack: "WX1", stage: "conversion" });
+    const span = [new Date(when.getTime() - 1000), new Date(when.getTime() + 1000)] as const;
+    const before = await exposedRacks(t.app, lead, "conversion", ...span);
+    expect(before).toMatchObject({ total: 1, byHowFar: { "still-here": 1 } });
+    const up = {
+      rack: "WX1",
+      code: "WX-UP",
+      name: "Rail",
+      site: "Quay",
+      place: "left",
+      putUpOn: at.toISOString().slice(0, 10),
+      exposure: ["weather"],
+    };
+    expect(await makeStructure(t.app, lead, up)).toMatchObject({ ok: true });
+    const after = await exposedRacks(t.app, lead, "conversion", ...span);
+    expect(after).toMatchObject({
+      total: 1,
+      byHowFar: { "in-the-field": 1 },
+      racks: [{ number: "WX1", howFar: "in-the-field" }],
+    });
+    const stranger = { ...person("viewer", "otto"), customerId: uuidv7() };
+    expect(await exposedRacks(t.app, stranger, "conversion", ...span)).toMatchObject({ total: 0, racks: [] });
+  });
+});
+
+describe("a bath that is out", () => {
+  test("asks for its reaction and an early check, until a good check closes it", async () => {
+    await stored(t, operator, ago(2), check({ ph: 6.1 }));
+    const out = (await loadBath(t.app, "Tank 3", at))?.series.find((s) => s.parameter === "ph");
+    expect(out?.reaction?.what).toContain("Look at the drum");
+    expect(out).toMatchObject({ nextCheckWhy: "reaction" });
+    expect(out?.nextCheckBy?.getTime()).toBe(ago(2).getTime() + 30 * 60_000);
+    await stored(t, operator, ago(1), check({ ph: 5.3 }));
+    const good = (await loadBath(t.app, "Tank 3", at))?.series.find((s) => s.parameter === "ph");
+    expect(good?.reaction).toBeNull();
+    expect(good?.nextCheckWhy).not.toBe("reaction");
+  });
+});
+
+describe("readiness of the wash", () => {
+  test("by the checks on record, now and at each hour of the day before; it fell in the bad days", async () => {
+    const files = (await Promise.all(["Tank 3", "Tank 4"].map((code) => loadBath(t.app, code, at)))).flatMap(
+      (f) => f ?? [],
+    );
+    const now = washReadiness(files, at);
+    // The 118 °C that was insisted on above is still the newest temperature.
+    expect(now).toMatchObject({ index: 0, limiting: { bath: "Tank 3", parameter: "temperature", value: 118 } });
+    const day = readinessByHour(files, at);
+    expect(day).toHaveLength(25);
+    expect(day[1]?.at.getTime()).toBe((day[0]?.at.getTime() ?? 0) + 3_600_000);
+    const bad = washReadiness(files, new Date(at.getTime() - 10 * 86_400_000));
+    expect(bad.index).toBeLessThan(50);
+    expect(bad.limiting).toMatchObject({ bath: "Tank 3", parameter: "ph" });
+  });
+});
+
+describe("a round left out", () => {
+  test("stands with its reason; without one it is refused", async () => {
+    expect(await put(ago(5), { kind: "round-skip", bath: "Tank 4", reason: "  " })).toMatchObject({
+      failure: { kind: "bad-entry", field: "reason" },
+    });
+    const id = await stored(t, operator, ago(5), { kind: "round-skip", bath: "Tank 4", reason: "pump house locked" });
+    const row = await t.app.selectFrom("round_skip").selectAll().where("record_id", "=", id).executeTakeFirst();
+    expect(row?.reason).toBe("pump house locked");
   });
 });

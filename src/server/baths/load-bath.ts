@@ -42,7 +42,9 @@ export type BathSeries = {
   readonly leftOut: number;
   readonly runRules: RunRuleHits;
   readonly noRunRulesWhy: Failure | null;
-  readonly forecast: (BathForecast & { readonly limit: number | null; readonly side: LimitSide | null }) | null;
+  readonly forecast:
+    | (BathForecast & { readonly limit: number | null; readonly side: LimitSide | null; readonly meetsAt: Date })
+    | null;
   /** The forecast as drawn: value and bound at the last point and at the fixed round. */
   readonly wedge: readonly { readonly at: Date; readonly value: number; readonly bound: number }[];
   readonly noForecastWhy: Failure | null;
@@ -79,6 +81,8 @@ export type BathAddition =
 
 /** Newest points judged and drawn; older ones are in the record. */
 const POINTS_SHOWN = 96;
+/** A line drawn further than this, h, says nothing any more. */
+const FURTHEST_FORECAST_HOURS = 24 * 60;
 
 /** A bath with its last weeks: points, individuals chart, run rules, forecast and the next check. Three queries; O(points). */
 export async function loadBath(
@@ -141,7 +145,7 @@ export async function loadBath(
   };
 }
 
-/** Out of its window a bath is checked again as its reaction says, not only at the round. */
+/** Out of its window a bath is checked again as its reaction says: a forecast of a limit it has passed says nothing. */
 function withReaction(
   series: BathSeries,
   reaction: { readonly what: string; readonly recheckMinutes: number } | null,
@@ -150,11 +154,11 @@ function withReaction(
   if (!reaction || last?.result !== "out") return series;
   const firstOut = series.points.findLastIndex((p) => p.result !== "out") + 1;
   const again = new Date(last.at.getTime() + reaction.recheckMinutes * 60_000);
-  const sooner = !series.nextCheckBy || again < series.nextCheckBy;
   return {
     ...series,
     reaction: { what: reaction.what, since: series.points[firstOut]?.at ?? last.at },
-    ...(sooner && { nextCheckBy: again, nextCheckWhy: "reaction" as const }),
+    nextCheckBy: again,
+    nextCheckWhy: "reaction",
   };
 }
 
@@ -217,7 +221,12 @@ function judgeSeries(
     }));
     return {
       ...base,
-      forecast: { ...found.value.forecast, limit, side },
+      forecast: {
+        ...found.value.forecast,
+        limit,
+        side,
+        meetsAt: moment(Math.min(found.value.forecast.meetsAtHour, lastHour + FURTHEST_FORECAST_HOURS)),
+      },
       wedge,
       nextCheckBy: moment(checkBy),
       nextCheckWhy: checkBy < round ? "forecast" : "round",

@@ -60,7 +60,7 @@ function factOf(
       const ready = index === null ? "" : `ready ${index}`;
       if (!first?.nextCheckBy) return say(ready);
       const short = first.bath.code.replace("Tank ", "T");
-      const due = first.nextCheckBy < line.at ? `${short} overdue` : `${short} ${clock(first.nextCheckBy)}`;
+      const due = first.nextCheckBy < line.at ? `${short} due` : `${short} ${clock(first.nextCheckBy)}`;
       return say(ready ? `${ready}, ${due}` : due);
     }
     case "coat":

@@ -9,6 +9,7 @@ const views: readonly (PlaceFound & { word: string })[] = [
   { word: "receive intake", href: "/plan/receive", label: "Receive work", what: "parts in, a plan for each" },
   { word: "calendar schedule", href: "/plan/calendar", label: "Calendar", what: "jobs on the stages" },
   { word: "pretreat baths", href: "/pretreat", label: "Pretreat", what: "baths and rinses" },
+  { word: "round", href: "/pretreat/round", label: "Round of the baths", what: "every value on one screen" },
   { word: "cure ovens", href: "/cure", label: "Cure", what: "bakes" },
   { word: "test bench", href: "/test", label: "Test", what: "racks to test" },
   { word: "release", href: "/release", label: "Release", what: "racks to release" },

@@ -1,7 +1,7 @@
 import type { UnitSystem } from "@/core/units";
 import type { BathFile, BathSeries } from "@/server/baths/load-bath";
 import { BathChart } from "../charts/bath-chart";
-import { clock, dayMonth, when } from "../format";
+import { clock, dayMonth, span, when } from "../format";
 import { Grade, Verdict } from "../marks/verdict";
 import { bathValue, inUnits, parameterDigits, parameterName } from "../words/baths";
 import { failureText } from "../words/failures";
@@ -76,6 +76,13 @@ export function SeriesChart({
   );
 }
 
+/** When the trend meets its limit, counted from the last check. */
+function meets(at: Date, last: Date, timeZone: string): string {
+  const hours = (at.getTime() - last.getTime()) / 3_600_000;
+  if (hours <= 0) return "already now";
+  return hours < 48 ? `${span(at.getTime() - last.getTime())} after the last check` : `about ${dayMonth(at, timeZone)}`;
+}
+
 /** What the line of a series says in words: run rules met, forecast, or why there is none. */
 export function SeriesWords({ series, timeZone, units }: { series: BathSeries; timeZone: string; units: UnitSystem }) {
   const last = series.points.length - 1;
@@ -88,7 +95,7 @@ export function SeriesWords({ series, timeZone, units }: { series: BathSeries; t
       {series.leftOut > 0 && series.chart && `Limits without the ${series.leftOut} checks out of the window. `}
       {met.length > 0 && <b className="text-ink">{met.join("; ")}. </b>}
       {forecast?.kind === "forecast" && forecast.limit !== null
-        ? `At this pace it meets ${bathValue(series.parameter, forecast.limit, units)} in ${Math.max(0, forecast.meetsAtHour - (series.wedge[0] ? (series.wedge[0].at.getTime() - (series.points[0]?.at.getTime() ?? 0)) / 3_600_000 : 0)).toFixed(0)} h. `
+        ? `At this pace it meets ${bathValue(series.parameter, forecast.limit, units)} ${meets(forecast.meetsAt, series.points.at(-1)?.at ?? forecast.meetsAt, timeZone)}. `
         : series.noForecastWhy
           ? `No forecast: ${failureText(series.noForecastWhy)} `
           : "The trend points away from the limits. "}

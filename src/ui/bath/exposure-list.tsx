@@ -76,7 +76,7 @@ export function ExposureList({
             </span>
             <Verdict result={howFarResult[rack.howFar]}>
               {rack.howFar === "still-here" && rack.stage
-                ? `At ${(passageName[rack.stage] ?? rack.stage).toLowerCase()}`
+                ? `Last at ${(passageName[rack.stage] ?? rack.stage).toLowerCase()}`
                 : howFarWord[rack.howFar]}
             </Verdict>
           </Link>

@@ -1,0 +1,100 @@
+import { expect, type Page, test } from "@playwright/test";
+import { signIn } from "../support/browser";
+
+/** The page may still be taking over its markup: what is typed before that is lost, so type until it stands. */
+async function typeInto(page: Page, label: RegExp, text: string) {
+  const input = page.getByLabel(label).first();
+  await expect(async () => {
+    await input.fill(text);
+    await expect(page.getByRole("button", { name: /^Record the round/ })).toBeEnabled({ timeout: 1000 });
+  }).toPass();
+}
+
+test("the whole round by keyboard: at most two keystrokes a value beyond its own digits", async ({ page }) => {
+  await signIn(page, "maren");
+  await page.keyboard.press("/");
+  await page.keyboard.type("round");
+  await expect(page.locator("#entry-said")).toContainText("Round of the baths");
+  await page.keyboard.press("Enter");
+  await expect(page.getByRole("heading", { name: "Round of the baths" })).toBeVisible();
+  const inputs = page.locator("input[data-value]");
+  const count = await inputs.count();
+  expect(count).toBe(4);
+  await page.waitForLoadState("networkidle");
+  await inputs.first().focus();
+  let beyond = 0;
+  for (const value of ["5.32", "47", "8.5", "64"]) {
+    await page.keyboard.type(value);
+    await page.keyboard.press("Enter");
+    beyond++;
+  }
+  const record = page.getByRole("button", { name: "Record the round, 2 baths" });
+  await expect(record).toBeFocused();
+  await page.keyboard.press("Enter");
+  beyond++;
+  await expect(page.getByText("Recorded", { exact: true })).toHaveCount(2);
+  expect(beyond / count).toBeLessThanOrEqual(2);
+  await page.goto("/pretreat/tank-3");
+  await expect(page.getByText("5.32").first()).toBeVisible();
+});
+
+test("a slip is asked about and taken as meant; a round is left out with its reason; the meter fills values", async ({
+  page,
+}) => {
+  await signIn(page, "maren");
+  await page.goto("/pretreat/round");
+  await typeInto(page, /^temperature/, "118");
+  await page.getByRole("button", { name: "leave out" }).nth(1).click();
+  await page.getByLabel("Why this round is left out").fill("pump house locked");
+  await page.getByRole("button", { name: /^Record the round/ }).click();
+  await expect(page.getByText(/as if °F were typed as °C/)).toBeVisible();
+  await expect(page.getByText("Left out, with its reason")).toBeVisible();
+  await page.getByRole("button", { name: "Use 48 °C" }).click();
+  await expect(page.getByLabel(/^temperature/).first()).toHaveValue("48");
+  await page.getByRole("button", { name: /^Record the round/ }).click();
+  await expect(page.getByText("Recorded", { exact: true })).toBeVisible();
+  await page.getByRole("button", { name: "from the meter" }).first().click();
+  await expect(page.getByLabel(/^pH/).first()).toHaveValue(/^5\.\d\d$/);
+  await expect(page.getByLabel(/^temperature/).first()).toHaveValue(/^4\d$/);
+});
+
+test("the wrong drum is asked about; with a reason it stands", async ({ page }) => {
+  await signIn(page, "maren");
+  await page.goto("/pretreat/tank-3");
+  const litres = page.getByLabel("Litres");
+  await expect(async () => {
+    if (!(await litres.isVisible())) await page.getByText("Log an addition, dump or recharge").press("Enter");
+    await expect(litres).toBeVisible({ timeout: 1000 });
+  }).toPass();
+  await litres.fill("12");
+  await page.getByLabel("Product, as on the drum").fill("Drum from bay 9");
+  await page.getByRole("button", { name: "Record it", exact: true }).click();
+  await expect(page.getByText(/“Drum from bay 9” is not a product of Tank 3/)).toBeVisible();
+  await page.getByLabel("It goes in all the same, because").fill("label torn, same maker");
+  await page.getByRole("button", { name: "Record it with this reason" }).click();
+  await expect(page.getByText("Drum from bay 9").first()).toBeVisible();
+});
+
+test("a stop of the line is noted; nine bad days list the racks that passed then", async ({ page }) => {
+  await signIn(page, "maren");
+  await page.goto("/pretreat");
+  await expect(page.getByText(/^Ready \d+ of 100/)).toBeVisible();
+  await page.waitForLoadState("networkidle");
+  await page.getByLabel("Began, min ago").fill("9");
+  await page.getByLabel("Stood for, min").fill("12");
+  await page.getByLabel("Why").fill("a hook caught");
+  await page.getByRole("button", { name: "Record the stop" }).press("Enter");
+  await expect(page.getByText(/less long ago than it lasted/)).toBeVisible();
+  await page.getByLabel("Stood for, min").fill("5");
+  await page.getByRole("button", { name: "Record the stop" }).press("Enter");
+  await expect(page.getByText("Recorded; the racks inside are listed.")).toBeVisible();
+  await expect(page.getByRole("region", { name: "Line stops" }).getByText("a hook caught")).toBeVisible();
+  await page.goto("/pretreat/tank-3");
+  const stretch = page.getByRole("region", { name: "Out of window" }).locator("details").last();
+  await expect(stretch.getByText(/\d+ released/)).toBeVisible();
+  await stretch.locator("summary").click();
+  const rack = stretch.getByRole("link").first();
+  await expect(rack).toBeVisible();
+  await rack.click();
+  await expect(page.getByRole("heading", { name: /^Rack \d+/ })).toBeVisible();
+});
