@@ -54,6 +54,12 @@ export const shop: readonly Seed[] = [
       cureDecidedBy: "index",
       crossCutWorstIso: 1,
       bareLimitHours: 4,
+      bareLimits: [
+        { upToHumidityPercent: 50, hours: 8 },
+        { upToHumidityPercent: 65, hours: 4 },
+        { upToHumidityPercent: 80, hours: 2 },
+        { upToHumidityPercent: 100, hours: 1 },
+      ],
       dewPointMarginC: 3,
       compressedAirDewPointC: -20,
       shifts: [

@@ -44,6 +44,8 @@ const line = (over: Partial<Line> = {}): Line => ({
   openCases: [],
   jobsDue: 2,
   bareLimitHours: 4,
+  humidityPercent: null,
+  dewPointMarginC: 3,
   timeZone: "Europe/London",
   siteName: "Test shop",
   shift: { name: "Day shift", previousBegan: minutes(-600) },

@@ -1,3 +1,4 @@
+export * from "./bare-metal";
 export * from "./conditions";
 export * from "./preparation";
 export * from "./steps";

@@ -1,5 +1,6 @@
 import { type Kysely, sql } from "kysely";
 import { fitCureCurve, judgeBake, requiredMinutes } from "@/core/cure";
+import { bareLimitHours } from "@/core/preparation";
 import { valueOrThrow } from "@/core/result";
 import { shiftAt } from "@/core/shifts";
 import type { VerdictResult } from "@/core/verdict";
@@ -8,6 +9,7 @@ import { type BathFile, loadBath } from "../baths/load-bath";
 import { channelsOf } from "../rack/judge-rack";
 import { type SetupData, setupAt, siteAt } from "../setup/setup-data";
 import type { Person } from "../sign-in/roles";
+import { airBefore } from "./air";
 
 export const railStages = ["plan", "prepare", "pretreat", "coat", "cure", "test", "release", "field"] as const;
 export type RailStage = (typeof railStages)[number];
@@ -71,6 +73,9 @@ export type Line = {
   readonly openCases: readonly { number: string; defect: string; zone: string }[];
   readonly jobsDue: number;
   readonly bareLimitHours: number;
+  /** The humidity that limit is for; null where none was read and the usual limit stands. */
+  readonly humidityPercent: number | null;
+  readonly dewPointMarginC: number;
   readonly timeZone: string;
   readonly siteName: string;
   readonly shift: { readonly name: string; readonly previousBegan: Date };
@@ -99,7 +104,8 @@ export async function loadLine(db: Kysely<Database>, person: Person, at: Date): 
     setupAt(db, "customer", at),
     setupAt(db, "bath", at),
   ]);
-  const [racks, baths, bakes, structuresDue, openCases, jobs] = await Promise.all([
+  const [air, racks, baths, bakes, structuresDue, openCases, jobs] = await Promise.all([
+    site.bareLimits.length > 0 ? airBefore(db, at) : null,
     racksOnLine(db, person, at),
     Promise.all([...codes.values()].map((bath) => loadBath(db, bath.code, at, 8, codes))),
     openBakes(db, person, at),
@@ -112,6 +118,7 @@ export async function loadLine(db: Kysely<Database>, person: Person, at: Date): 
       .$if(person.customerId !== null, (q) => q.where("customer_id", "=", person.customerId as string))
       .executeTakeFirstOrThrow(),
   ]);
+  const humidityPercent = air?.readings.find((r) => r.quantity === "humidity")?.value ?? null;
   return {
     at,
     racks: racks.map((row) =>
@@ -127,7 +134,9 @@ export async function loadLine(db: Kysely<Database>, person: Person, at: Date): 
     structuresDue,
     openCases,
     jobsDue: Number(jobs.n),
-    bareLimitHours: site.bareLimitHours,
+    bareLimitHours: valueOrThrow(bareLimitHours(humidityPercent, site.bareLimits, site.bareLimitHours)),
+    humidityPercent,
+    dewPointMarginC: site.dewPointMarginC,
     timeZone: site.timeZone,
     siteName: site.name,
     shift: shiftNow(at, site),

@@ -165,6 +165,8 @@ export const setupSchemas = {
     cureDecidedBy: v.picklist(["index", "hold"]),
     crossCutWorstIso: finite,
     bareLimitHours: finite,
+    /** Where the limit depends on the air: hours by humidity. Empty: the one above. */
+    bareLimits: v.optional(v.array(v.object({ upToHumidityPercent: finite, hours: v.pipe(finite, v.gtValue(0)) })), []),
     dewPointMarginC: finite,
     compressedAirDewPointC: finite,
     /** Shifts by name and local start; each runs to the next one's start. */

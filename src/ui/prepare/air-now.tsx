@@ -1,8 +1,9 @@
 import type { ConditionQuantity } from "@/core/preparation";
+import type { UnitSystem } from "@/core/units";
 import type { Air } from "@/server/line/air";
-import { when } from "../format";
+import { when, withUnit } from "../format";
 import { MarginBlock } from "../frame/margin";
-import { Verdict } from "../marks/verdict";
+import { Grade, Verdict } from "../marks/verdict";
 import { AirForm } from "./air-form";
 
 const names: Record<ConditionQuantity, string> = {
@@ -16,6 +17,7 @@ const names: Record<ConditionQuantity, string> = {
 /** The air as last read, its dew point, how far the metal stands above it, and a place to read it anew. */
 export function AirNow({
   air,
+  units,
   marginC,
   now,
   timeZone,
@@ -24,6 +26,7 @@ export function AirNow({
   place = "hall",
 }: {
   air: Air;
+  units: UnitSystem;
   marginC: number;
   now: Date;
   timeZone: string;
@@ -31,6 +34,7 @@ export function AirNow({
   quantities?: readonly ConditionQuantity[];
   place?: string;
 }) {
+  const { lasts } = air;
   return (
     <MarginBlock title="Air">
       {air.readings.length === 0 && <p className="soft">No reading in the last twelve hours.</p>}
@@ -40,21 +44,40 @@ export function AirNow({
             {names[r.quantity]} <span className="faint small">{r.place}</span>
           </span>
           <b className="fig">
-            {r.value.toFixed(r.unit === "%" ? 0 : 1)} {r.unit}
+            {r.unit === "°C"
+              ? withUnit(r.value, "temperature", units)
+              : `${r.value.toFixed(r.unit === "%" ? 0 : 1)} ${r.unit}`}
           </b>
           <span className="faint small text-right">{when(r.at, now, timeZone)}</span>
         </div>
       ))}
       {air.dewPointC !== null && (
         <p className="mt-1">
-          Dew point <b className="fig">{air.dewPointC.toFixed(1)} °C</b>
+          Dew point <b className="fig">{withUnit(air.dewPointC, "temperature", units)}</b>
           {air.marginC !== null ? (
             <>
               {" "}
-              <Verdict result={air.marginC >= marginC ? "in" : "out"}>metal {air.marginC.toFixed(1)} °C over</Verdict>
+              <Verdict result={air.marginC >= marginC ? "in" : "out"}>
+                metal {withUnit(air.marginC, "temperatureDifference", units)} over
+              </Verdict>
             </>
           ) : (
-            <span className="small soft"> · metal not read: its margin ({marginC} °C asked) is not known</span>
+            <span className="small soft">
+              {" "}
+              · metal not read: its margin ({withUnit(marginC, "temperatureDifference", units)} asked) is not known
+            </span>
+          )}
+        </p>
+      )}
+      {lasts !== null && (
+        <p className="m-0 mt-1">
+          {lasts.hours === 0 ? (
+            <>The margin is gone: warm the metal or dry the air before anything is put on it.</>
+          ) : (
+            <>
+              Falling by {withUnit(lasts.fallCPerHour, "temperatureDifference", units)} an hour{" "}
+              <Grade grade={lasts.grade} /> the margin lasts <b className="fig">{lasts.hours.toFixed(1)} h</b>
+            </>
           )}
         </p>
       )}

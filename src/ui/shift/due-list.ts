@@ -76,7 +76,7 @@ export function dueList(line: Line, units: UnitSystem): DueItem[] {
       items.push({
         atMs: limit,
         what: `Rack ${rack.number}, bare metal`,
-        why: `Blasted ${time(new Date(rack.bareSinceMs))}; the shop's limit is ${line.bareLimitHours} h`,
+        why: `Blasted ${time(new Date(rack.bareSinceMs))}; the limit is ${line.bareLimitHours} h${line.humidityPercent === null ? "" : ` at ${line.humidityPercent.toFixed(0)} % humidity`}`,
         result: limit < now ? "out" : "in",
         word: limit < now ? "Past limit" : `${span(now - rack.bareSinceMs)} bare`,
         href: `/racks/${rack.number}/prepare`,

@@ -30,7 +30,7 @@ export default async function CoatPage({ params }: { params: Promise<{ number: s
     setupAt(database(), "setup-sheet", line.at),
     setupAt(database(), "lot", line.at),
     setupAt(database(), "powder", line.at),
-    airBefore(database(), line.at),
+    airBefore(database(), line.at, line.dewPointMarginC),
     lastGoodCoat(database(), rack, line.at),
     preferences(),
   ]);
@@ -138,6 +138,7 @@ export default async function CoatPage({ params }: { params: Promise<{ number: s
       </section>
       <Margin step="coat">
         <AirNow
+          units={units}
           air={air}
           marginC={site.dewPointMarginC}
           now={line.at}

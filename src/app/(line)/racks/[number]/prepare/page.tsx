@@ -5,6 +5,7 @@ import { passageStages } from "@/core/shorthand";
 import { database } from "@/server/database";
 import { airBefore } from "@/server/line/air";
 import { currentLine } from "@/server/line/current-line";
+import { preferences } from "@/server/preferences";
 import { loadRack } from "@/server/rack/load-rack";
 import { setupAt, siteAt } from "@/server/setup/setup-data";
 import { personOnPage } from "@/server/sign-in/person";
@@ -27,12 +28,13 @@ export default async function PreparePage({ params }: { params: Promise<{ number
   const rack = await loadRack(database(), person, number);
   if (!rack) notFound();
   const line = await currentLine(person);
-  const [site, conditions, washers, baths, air] = await Promise.all([
+  const [site, conditions, washers, baths, air, { units }] = await Promise.all([
     siteAt(database(), rack.hungAt),
     conditionsWhenPassed(database(), [rack.id], rack.hungAt),
     setupAt(database(), "line", line.at),
     setupAt(database(), "bath", line.at),
-    airBefore(database(), line.at),
+    airBefore(database(), line.at, line.dewPointMarginC),
+    preferences(),
   ]);
   const [washer] = washers.values();
   const mayLog = may(person.role, "log-line");
@@ -70,7 +72,7 @@ export default async function PreparePage({ params }: { params: Promise<{ number
   const coated = rack.latest.find((r) => r.base.kind === "coat");
   const bareFrom = blasted?.leftAt ?? blasted?.enteredAt ?? null;
   const bareMs = bareFrom ? (coated?.base.happened_at ?? line.at).getTime() - bareFrom.getTime() : null;
-  const bareOut = bareMs !== null && bareMs > site.bareLimitHours * 3_600_000;
+  const bareOut = bareMs !== null && bareMs > line.bareLimitHours * 3_600_000;
   const row = (step: PrepStep) => (
     <PrepStepRow
       key={step}
@@ -147,14 +149,21 @@ export default async function PreparePage({ params }: { params: Promise<{ number
         )}
       </section>
       <Margin step="prepare">
-        <AirNow air={air} marginC={site.dewPointMarginC} now={line.at} timeZone={line.timeZone} mayLog={mayLog} />
+        <AirNow
+          units={units}
+          air={air}
+          marginC={site.dewPointMarginC}
+          now={line.at}
+          timeZone={line.timeZone}
+          mayLog={mayLog}
+        />
         <MarginBlock title="Time bare">
           <p>
             {bareMs === null
               ? "Starts with the blast."
               : coated
                 ? `Blast to powder took ${span(bareMs)}.`
-                : `${span(bareMs)} since the blast; the shop's limit is ${site.bareLimitHours} h.`}
+                : `${span(bareMs)} since the blast; the limit is ${line.bareLimitHours} h${line.humidityPercent === null ? ", no humidity read" : ` at ${line.humidityPercent.toFixed(0)} % humidity`}.`}
           </p>
         </MarginBlock>
         <MarginBlock title="Order">
