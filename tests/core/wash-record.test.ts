@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { describe, expect, test } from "vitest";
-import { outStretches, parseMeterLine } from "@/core/bath";
+import { consumptionPer100M2, outStretches, parseMeterLine } from "@/core/bath";
 import { valueOrThrow } from "@/core/result";
 
 const window = { lower: 4.8, upper: 5.8 };
@@ -62,5 +62,22 @@ describe("a line of the bath meter", () => {
   test("nothing, or something else, is refused", () => {
     expect(parseMeterLine("  ")).toMatchObject({ error: { kind: "empty" } });
     expect(parseMeterLine("unknown device")).toMatchObject({ error: { kind: "not-a-meter-line" } });
+  });
+});
+
+describe("consumption", () => {
+  test("36 L for 1,900 m² are 1.89 L per 100 m²; nothing used is none", () => {
+    expect(valueOrThrow(consumptionPer100M2(36, 1900))).toBeCloseTo(1.8947, 4);
+    expect(valueOrThrow(consumptionPer100M2(0, 10))).toBe(0);
+  });
+  test("before anything has passed it is not known; what cannot be is refused", () => {
+    expect(consumptionPer100M2(36, 0)).toMatchObject({ error: { kind: "nothing-passed" } });
+    for (const [litres, m2] of [
+      [-1, 10],
+      [Number.NaN, 10],
+      [1, -10],
+      [1, Number.NaN],
+    ] as const)
+      expect(consumptionPer100M2(litres, m2)).toMatchObject({ error: { kind: "bad-input" } });
   });
 });

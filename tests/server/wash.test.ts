@@ -2,6 +2,7 @@ import { sql } from "kysely";
 import { v7 as uuidv7 } from "uuid";
 import { afterAll, beforeAll, describe, expect, test } from "vitest";
 import { outStretches } from "@/core/bath";
+import { bathWork } from "@/server/baths/bath-work";
 import { exposedRacks } from "@/server/baths/exposure";
 import { loadBath } from "@/server/baths/load-bath";
 import { readinessByHour, washReadiness } from "@/server/baths/wash-readiness";
@@ -9,6 +10,7 @@ import { storeEntry } from "@/server/entries/store-entry";
 import { makeStructure } from "@/server/jobs/make-job";
 import { loadLineStops } from "@/server/line/line-stops";
 import { loadRack } from "@/server/rack/load-rack";
+import { setupAt } from "@/server/setup/setup-data";
 import { failureText } from "@/ui/words/failures";
 import { person, type TestDatabase, testDatabase } from "../support/database";
 import { entryAt, freshRack, stored } from "../support/entries";
@@ -309,5 +311,42 @@ describe("a round left out", () => {
     const id = await stored(t, operator, ago(5), { kind: "round-skip", bath: "Tank 4", reason: "pump house locked" });
     const row = await t.app.selectFrom("round_skip").selectAll().where("record_id", "=", id).executeTakeFirst();
     expect(row?.reason).toBe("pump house locked");
+  });
+});
+
+describe("the work of a bath", () => {
+  test("is the area of the pieces that passed since it was made up, and what it used for each 100 m²", async () => {
+    const baths = await setupAt(t.app, "bath", at);
+    const bath = [...baths.values()].find((b) => b.code === "Tank 3");
+    if (!bath) throw new Error("no bath");
+    const from = ago(5 * 1440);
+    await stored(t, operator, from, {
+      kind: "bath-event",
+      bath: "Tank 3",
+      event: "recharge",
+      product: "",
+      amountL: null,
+      note: "",
+    });
+    const work = await bathWork(t.app, bath, at);
+    expect(work).toMatchObject({ madeUp: true, since: from });
+    const { rows } = await sql<{
+      code: string;
+      pieces: string;
+    }>`select e.code, count(*) as pieces from passage p join record r on r.id = p.record_id
+      join rack k on k.id = r.rack_id join job j on j.id = k.job_id join piece x on x.rack_id = k.id join setup_entity e on e.id = j.part_id
+      where p.stage = 'conversion' and p.entered_at > ${from} and p.entered_at <= ${at} and not exists (select 1 from record s where s.supersedes = r.id) group by 1`.execute(
+      t.app,
+    );
+    const parts = await setupAt(t.app, "part", at);
+    const area = (code: string) => [...parts.values()].find((p) => p.code === code)?.data.measures?.areaM2 ?? 0;
+    expect(work.areaM2).toBeCloseTo(
+      rows.reduce((sum, r) => sum + area(r.code) * Number(r.pieces), 0),
+      6,
+    );
+    expect(work.areaM2).toBeGreaterThan(50);
+    for (const p of work.products) expect(p.per100M2).toBeCloseTo((100 * p.litres) / work.areaM2, 9);
+    expect(work.products.length).toBeGreaterThan(0);
+    expect(work.sinceAdditionM2 ?? 0).toBeLessThanOrEqual(work.areaM2);
   });
 });

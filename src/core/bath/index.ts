@@ -8,3 +8,4 @@ export * from "./stretches";
 export * from "./titration";
 export * from "./trend";
 export * from "./value-at-passage";
+export * from "./work";

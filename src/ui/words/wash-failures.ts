@@ -45,5 +45,6 @@ export const washSentences: Record<string, (f: Failure) => string> = {
   "stop-in-a-stop": (f) =>
     `The line already stood then, from ${s(f.from).slice(0, 16).replace("T", " ")} UTC. Begin this stop after it.`,
   "not-a-meter-line": (f) => `“${s(f.text)}” is not what this meter sends. Type the values.`,
+  "nothing-passed": () => "Nothing has passed the bath yet, so its use for each area is not known.",
   "no-window": () => "No window is set for this value. Ask a lead to set it.",
 };

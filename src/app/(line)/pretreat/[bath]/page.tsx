@@ -1,6 +1,7 @@
 import type { Metadata } from "next";
 import { notFound } from "next/navigation";
 import { outStretches } from "@/core/bath";
+import { bathWork } from "@/server/baths/bath-work";
 import { exposedRacks } from "@/server/baths/exposure";
 import { type BathFile, loadBath } from "@/server/baths/load-bath";
 import { database } from "@/server/database";
@@ -11,7 +12,7 @@ import { may } from "@/server/sign-in/roles";
 import { BathCheckForm } from "@/ui/bath/bath-check-form";
 import { AdditionAdvice, BathVerdict, SeriesChart, SeriesWords } from "@/ui/bath/bath-panel";
 import { ExposureList } from "@/ui/bath/exposure-list";
-import { clock, when } from "@/ui/format";
+import { clock, when, withUnit } from "@/ui/format";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
 import { Verdict } from "@/ui/marks/verdict";
@@ -70,6 +71,8 @@ export default async function BathPage({ params }: { params: Promise<{ bath: str
       ),
     })),
   );
+  // How much a shop runs through its baths is its own affair.
+  const work = person.customerId === null ? await bathWork(database(), file.bath, line.at) : null;
   const reaction = file.series.find((s) => s.reaction);
   return (
     <>
@@ -154,6 +157,32 @@ export default async function BathPage({ params }: { params: Promise<{ bath: str
         )}
         <AdditionAdvice file={file} />
         <div className="mt-5" />
+        {work && (
+          <MarginBlock title="Work done">
+            <p className="m-0">
+              <b className="fig">{withUnit(work.areaM2, "area", units)}</b> in {work.racks} racks since{" "}
+              {work.madeUp ? "it was made up, " : ""}
+              {when(work.since, line.at, line.timeZone)}
+              {work.sinceAdditionM2 !== null && (
+                <span className="soft">
+                  ; <span className="fig">{withUnit(work.sinceAdditionM2, "area", units)}</span> since the last addition
+                </span>
+              )}
+            </p>
+            {work.products.map((p) => (
+              <div key={p.product} className="row grid-cols-[minmax(0,1fr)_auto]">
+                <span>{p.product || "no name"}</span>
+                <span className="num">
+                  {p.litres.toFixed(1)} L
+                  {p.per100M2 !== null && <span className="soft"> · {p.per100M2.toFixed(2)} L per 100 m²</span>}
+                </span>
+              </div>
+            ))}
+            {work.notMeasured > 0 && (
+              <p className="small soft m-0">{work.notMeasured} racks of parts never measured are not counted.</p>
+            )}
+          </MarginBlock>
+        )}
         <MarginBlock title="Additions and changes">
           {file.events.length === 0 && <p className="soft">None in the last weeks.</p>}
           {[...file.events]
