@@ -14,7 +14,7 @@ const shots: [name: string, path: string, theme: "light" | "dark", width: number
   ["field-tablet", "/field/jetty-a", "light", 820, 1180],
   ["causes", "/causes/29", "dark", 1280, 800],
   ["job", "/jobs/J-273", "light", 1280, 800],
-  ["records", "/records", "light", 1280, 800],
+  ["round-tablet", "(round)", "light", 834, 900],
   ["import", "(import)", "light", 1280, 800],
   ["receive", "(receive)", "light", 1280, 900],
   ["system", "/jobs/J-422/system", "light", 1280, 800],
@@ -60,6 +60,11 @@ for (const [name, path, theme, width, height] of shots) {
       .getByLabel(/Parts, one a line/)
       .fill("Lamp head,cast alu,420x320x260,8,6.8,0.62,20\nBench,steel,1800x450x450,5,22,1.7,6,laser,laps 2.4");
     await page.getByText("Receive 2 parts").waitFor();
+  } else if (path === "(round)") {
+    await page.goto(`${base}/pretreat/round`);
+    const inputs = page.locator("input[data-value]");
+    await page.waitForLoadState("networkidle");
+    for (const [i, text] of ["5.9", "47", "8.4"].entries()) await inputs.nth(i).fill(text);
   } else if (path === "(recoated)") {
     await page.goto(`${base}/records?kind=disposition`);
     await page.locator(".row").filter({ hasText: "scuff and recoat" }).first().getByRole("link").click();

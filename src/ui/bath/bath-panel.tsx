@@ -92,7 +92,9 @@ export function SeriesWords({ series, timeZone, units }: { series: BathSeries; t
   const forecast = series.forecast;
   return (
     <p className="small soft mt-1">
-      {series.leftOut > 0 && series.chart && `Limits without the ${series.leftOut} checks out of the window. `}
+      {series.leftOut > 0 &&
+        series.chart &&
+        `Limits without the ${series.leftOut === 1 ? "check" : `${series.leftOut} checks`} out of the window. `}
       {met.length > 0 && <b className="text-ink">{met.join("; ")}. </b>}
       {forecast?.kind === "forecast" && forecast.limit !== null
         ? `At this pace it meets ${bathValue(series.parameter, forecast.limit, units)} ${meets(forecast.meetsAt, series.points.at(-1)?.at ?? forecast.meetsAt, timeZone)}. `

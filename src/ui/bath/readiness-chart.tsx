@@ -5,6 +5,8 @@ import { clock } from "../format";
 const WIDTH = 820;
 const HEIGHT = 74;
 const FOOT = 16;
+/** Room on the right for what the limit line says. */
+const SAID = 150;
 
 /** Readiness of the wash by the hour: one bar an hour, its height the index, hatched where it rests on an assumption. */
 export function ReadinessChart({
@@ -16,7 +18,7 @@ export function ReadinessChart({
 }) {
   const [first, last] = [hours[0], hours.at(-1)];
   if (!first || !last) return null;
-  const x = scaleTime([first.at, new Date(last.at.getTime() + 3_600_000)], [0, WIDTH]);
+  const x = scaleTime([first.at, new Date(last.at.getTime() + 3_600_000)], [0, WIDTH - SAID]);
   const y = scaleLinear([0, 100], [HEIGHT - FOOT, 4]);
   const step = x(new Date(first.at.getTime() + 3_600_000)) - x(first.at);
   const known = hours.filter((h) => h.index !== null);
@@ -30,7 +32,7 @@ export function ReadinessChart({
     >
       <defs>
         <pattern id="assumed-hatch" width="5" height="5" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
-          <line x1="0" y1="0" x2="0" y2="5" stroke="var(--ink-2)" strokeWidth="2" />
+          <line x1="0" y1="0" x2="0" y2="5" stroke="var(--rule-strong)" strokeWidth="2" />
         </pattern>
       </defs>
       {hours.map((h) => (
@@ -41,8 +43,9 @@ export function ReadinessChart({
               y={y(h.index)}
               width={Math.max(1, step - 2)}
               height={Math.max(1, HEIGHT - FOOT - y(h.index))}
-              fill={h.grade === "measured" ? "var(--ink-2)" : "url(#assumed-hatch)"}
-              stroke="var(--ink-2)"
+              fill={h.grade === "measured" ? "var(--band)" : "url(#assumed-hatch)"}
+              stroke={h.index < 50 ? "var(--out)" : "var(--ink-2)"}
+              strokeWidth={h.index < 50 ? 2.5 : 1}
             />
           )}
           {h.at.getHours() % 6 === 0 && (
@@ -52,9 +55,20 @@ export function ReadinessChart({
           )}
         </g>
       ))}
-      <line x1={0} x2={WIDTH} y1={y(50)} y2={y(50)} stroke="var(--out)" strokeDasharray="5 4" />
-      <text x={WIDTH - 4} y={y(50) - 4} textAnchor="end">
-        50: a value at its limit
+      <line
+        x1={0}
+        x2={WIDTH - SAID}
+        y1={y(50)}
+        y2={y(50)}
+        stroke="var(--out)"
+        strokeWidth={1.5}
+        strokeDasharray="5 4"
+      />
+      <text x={WIDTH - SAID + 6} y={y(50) + 4}>
+        50: at a limit
+      </text>
+      <text x={WIDTH - SAID + 6} y={y(100) + 8}>
+        100: mid-window
       </text>
     </svg>
   );
