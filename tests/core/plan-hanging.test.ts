@@ -14,36 +14,16 @@ import {
   type PlannedPart,
   parseIntakeLine,
   partFeatures,
-  type Rates,
   routeCard,
   type Service,
   substrates,
 } from "@/core/plan";
 import { valueOrThrow } from "@/core/result";
 import { answer } from "@/ui/plan/fit-answer";
+import { rates } from "../support/rates";
 
 const box = (lengthMm: number, widthMm: number, heightMm: number) => ({ lengthMm, widthMm, heightMm });
 const indoors: Service = { exposure: ["indoor"], lifeYears: null, finish: "standard", serviceC: null };
-const rates: Rates = {
-  currency: "GBP",
-  labourPerHour: 30,
-  blastM2PerHour: 10,
-  blastPerHour: 20,
-  sandM2PerHour: 8,
-  washM2PerHour: 40,
-  washPerHour: 60,
-  sprayM2PerHour: 30,
-  sealMPerHour: 12,
-  sealerPerM: 2,
-  edgeMPerHour: 20,
-  ovenPerHour: 45,
-  conveyorPerHour: 70,
-  handlingMinPerPiece: 3,
-  handFinishMinPerStep: 12,
-  transferEfficiency: 0.6,
-  powderLoss: 0.05,
-  marginPercent: 25,
-};
 
 describe("tilt and draining", () => {
   const centre = { xMm: 500, yMm: 200 };

@@ -18,12 +18,12 @@ import {
   type PlannedPart,
   parseIntakeLine,
   parseIntakeList,
-  type Rates,
   routeCard,
   schedule,
   type WorkToPlan,
 } from "@/core/plan";
 import { valueOrThrow } from "@/core/result";
+import { rates } from "../support/rates";
 
 const box = (lengthMm: number, widthMm: number, heightMm: number) => ({ lengthMm, widthMm, heightMm });
 
@@ -231,26 +231,7 @@ const bracket: PlannedPart = {
   areaM2: 0.5,
   lapM: 0,
 };
-const rates: Rates = {
-  currency: "GBP",
-  labourPerHour: 30,
-  blastM2PerHour: 10,
-  blastPerHour: 20,
-  sandM2PerHour: 8,
-  washM2PerHour: 40,
-  washPerHour: 60,
-  sprayM2PerHour: 30,
-  sealMPerHour: 12,
-  sealerPerM: 2,
-  edgeMPerHour: 20,
-  ovenPerHour: 45,
-  conveyorPerHour: 70,
-  handlingMinPerPiece: 3,
-  handFinishMinPerStep: 12,
-  transferEfficiency: 0.6,
-  powderLoss: 0.05,
-  marginPercent: 25,
-};
+
 const sheet = [
   { metalC: 180, minutes: 20 },
   { metalC: 190, minutes: 15 },

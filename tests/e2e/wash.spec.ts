@@ -98,3 +98,27 @@ test("a stop of the line is noted; nine bad days list the racks that passed then
   await rack.click();
   await expect(page.getByRole("heading", { name: /^Rack \d+/ })).toBeVisible();
 });
+
+test("a lead changes a window with its reason, and takes a tank out of use and back; an operator only reads", async ({
+  page,
+}) => {
+  await signIn(page, "ines");
+  await page.goto("/pretreat/set-up");
+  await page.getByRole("link", { name: "Tank 4", exact: true }).click();
+  await expect(page.getByRole("heading", { name: "Tank 4 as it is set up" })).toBeVisible();
+  await page.waitForLoadState("networkidle");
+  const over = page.getByLabel("watch over");
+  await over.fill("160");
+  await page.getByLabel("Why it changes").fill("membrane renewed");
+  const keep = page.getByRole("button", { name: "Keep as a new version" });
+  await keep.press("Enter");
+  await expect(page.getByText(/upper watch line: 160 lies outside the limits/)).toBeVisible();
+  await over.fill("100");
+  await keep.press("Enter");
+  await expect(page.getByText("membrane renewed")).toBeVisible();
+  await expect(page.getByText("2 versions")).toBeVisible();
+  await page.context().clearCookies();
+  await signIn(page, "maren");
+  await page.goto("/pretreat/tank-4/set-up");
+  await expect(page.getByText("A lead or administrator sets up the wash.")).toBeVisible();
+});

@@ -12,6 +12,7 @@ import { answerOffer, makeOffer } from "@/server/plan/offers";
 import { keepMarks } from "@/server/plan/part-marks";
 import { type ReceiveOutcome, receiveWork } from "@/server/plan/receive";
 import { dispose } from "@/server/release/dispose";
+import { saveBath, startWash } from "@/server/setup/save-bath";
 import { noteAttempt, tooManyAttempts } from "@/server/sign-in/attempts";
 import { passwordFits, personWith } from "@/server/sign-in/person";
 
@@ -139,4 +140,20 @@ export async function placeMarks(input: unknown): Promise<ActionOutcome> {
   const who = await personWith("release");
   if (!who.ok) return { ok: false, failure: who.refusal };
   return guarded("places", () => keepMarks(database(), who.person, input, now()));
+}
+
+/** The wash as it is set up: a lead or administrator changes a bath, or begins from a usual wash. */
+export async function keepBath(input: unknown): Promise<ActionOutcome> {
+  const who = await personWith("release");
+  if (!who.ok) return { ok: false, failure: who.refusal };
+  return guarded("bath", () => saveBath(database(), who.person, input, now()));
+}
+
+export async function beginWash(templateId: string): Promise<ActionOutcome> {
+  const who = await personWith("release");
+  if (!who.ok) return { ok: false, failure: who.refusal };
+  return guarded("wash", async () => {
+    const begun = await startWash(database(), who.person, String(templateId), now());
+    return begun.ok ? { ok: true } : begun;
+  });
 }

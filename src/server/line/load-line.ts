@@ -107,7 +107,9 @@ export async function loadLine(db: Kysely<Database>, person: Person, at: Date): 
   const [air, racks, baths, bakes, structuresDue, openCases, jobs] = await Promise.all([
     site.bareLimits.length > 0 ? airBefore(db, at) : null,
     racksOnLine(db, person, at),
-    Promise.all([...codes.values()].map((bath) => loadBath(db, bath.code, at, 8, codes))),
+    Promise.all(
+      [...codes.values()].filter((bath) => !bath.data.retired).map((bath) => loadBath(db, bath.code, at, 8, codes)),
+    ),
     openBakes(db, person, at),
     structures(db, person),
     cases(db, person),

@@ -1,9 +1,9 @@
 import type { Kysely } from "kysely";
-import { v7 as uuidv7 } from "uuid";
 import * as v from "valibot";
 import { markKinds } from "@/core/plan";
 import type { Database } from "@/db/schema";
 import { badEntry, text } from "../input";
+import { addVersion } from "../setup/add-version";
 import { type SetupInput, setupAt } from "../setup/setup-data";
 import type { Person } from "../sign-in/roles";
 
@@ -38,16 +38,6 @@ export async function keepMarks(db: Kysely<Database>, person: Person, input: unk
       failure: { kind: "unknown-spot", face: stray.face, spot: stray.kind, of: part.data.name },
     };
   const data: SetupInput<"part"> = { ...part.data, marks: parsed.output.marks };
-  await db
-    .insertInto("setup_version")
-    .values({
-      id: uuidv7(),
-      entity_id: part.id,
-      valid_from: at,
-      by_user: person.username,
-      reason: "Hanging and masking planned",
-      data: JSON.stringify(data),
-    })
-    .execute();
+  await addVersion<"part">(db, person, { entityId: part.id, at, reason: "Hanging and masking planned", data });
   return { ok: true as const };
 }

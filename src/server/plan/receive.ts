@@ -17,6 +17,7 @@ import type { Database } from "@/db/schema";
 import { badEntry, filled, text } from "../input";
 import { canonicalText } from "../record/canonical";
 import { conditionSchema, type Plan, type Requirement, systemSchema } from "../requirement";
+import { addVersion } from "../setup/add-version";
 import { type SetupInput, setupAt, siteAt } from "../setup/setup-data";
 import type { Person } from "../sign-in/roles";
 import { startingFaces } from "./starting-faces";
@@ -260,7 +261,7 @@ async function partFor(
     marks: known?.data.marks ?? [],
     measures: known?.data.measures ? { ...measures, edgeM: known.data.measures.edgeM } : measures,
   };
-  if (known && JSON.stringify(sorted(known.data)) === JSON.stringify(sorted(data))) return known.id;
+  if (known && canonicalText(known.data) === canonicalText(data)) return known.id;
   const id = known?.id ?? uuidv7();
   if (!known) {
     const codes = await trx
@@ -275,26 +276,7 @@ async function partFor(
     for (let n = 2; taken.has(code); n++) code = `${base}-${n}`;
     await trx.insertInto("setup_entity").values({ id, kind: "part", code }).execute();
   }
-  await trx
-    .insertInto("setup_version")
-    .values({
-      id: uuidv7(),
-      entity_id: id,
-      valid_from: at,
-      by_user: person.username,
-      reason: known ? "Measured anew at intake" : "First intake",
-      data: JSON.stringify(data),
-    })
-    .execute();
+  const reason = known ? "Measured anew at intake" : "First intake";
+  await addVersion<"part">(trx, person, { entityId: id, at, reason, data });
   return id;
 }
-const sorted = (value: unknown): unknown =>
-  Array.isArray(value)
-    ? value.map(sorted)
-    : value && typeof value === "object"
-      ? Object.fromEntries(
-          Object.entries(value)
-            .sort(([a], [b]) => a.localeCompare(b))
-            .map(([k, x]) => [k, sorted(x)]),
-        )
-      : value;

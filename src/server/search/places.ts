@@ -10,6 +10,7 @@ const views: readonly (PlaceFound & { word: string })[] = [
   { word: "calendar schedule", href: "/plan/calendar", label: "Calendar", what: "jobs on the stages" },
   { word: "pretreat baths", href: "/pretreat", label: "Pretreat", what: "baths and rinses" },
   { word: "round", href: "/pretreat/round", label: "Round of the baths", what: "every value on one screen" },
+  { word: "wash tanks set-up", href: "/pretreat/set-up", label: "The wash as it is set up", what: "tanks and windows" },
   { word: "cure ovens", href: "/cure", label: "Cure", what: "bakes" },
   { word: "test bench", href: "/test", label: "Test", what: "racks to test" },
   { word: "release", href: "/release", label: "Release", what: "racks to release" },

@@ -140,6 +140,8 @@ export const setupSchemas = {
     acidProduct: v.optional(v.string(), ""),
     caution: v.string(),
     contactS: v.nullable(v.tuple([finite, finite])),
+    /** Taken out of use: its record stays, and nothing is due on it. */
+    retired: v.optional(v.boolean(), false),
   }),
   /** A conveyor washer: its stages in order, by their distance from its entrance. */
   line: v.object({

@@ -2,6 +2,7 @@
 import { type FormEvent, useState } from "react";
 import { type BathParameter, judgeBathValue } from "@/core/bath";
 import { parseNumber } from "@/core/units";
+import { TextField } from "../forms/text-field";
 import { useRecorder } from "../forms/use-recorder";
 import { Verdict } from "../marks/verdict";
 import { usePreferences } from "../preferences-context";
@@ -220,16 +221,13 @@ export function BathCheckForm({
           />
           {(change.refused?.kind === "addition-in-question" || change.refused?.kind === "reason-needed-here") && (
             <div className="border-l-4 border-watch pl-3">
-              <div className="field">
-                <label htmlFor="addition-reason">It goes in all the same, because</label>
-                <input
-                  id="addition-reason"
-                  className="input"
-                  maxLength={400}
-                  value={note}
-                  onChange={(e) => setNote(e.target.value)}
-                />
-              </div>
+              <TextField
+                id="addition-reason"
+                label="It goes in all the same, because"
+                text={note}
+                change={setNote}
+                most={400}
+              />
               <button
                 type="button"
                 className="btn mt-2"

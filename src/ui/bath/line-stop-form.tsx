@@ -4,6 +4,7 @@ import { type FormEvent, useRef, useState } from "react";
 import { v7 as uuidv7 } from "uuid";
 import { parseNumber } from "@/core/units";
 import { RecordRow } from "../forms/recorded";
+import { TextField } from "../forms/text-field";
 import { TypedNumber } from "../forms/typed-number";
 import { useShell } from "../frame/shell";
 import { failureText } from "../words/failures";
@@ -71,17 +72,7 @@ export function LineStopForm({ lines }: { lines: readonly string[] }) {
         <TypedNumber id="stop-ago" label="Began, min ago" text={ago} change={setAgo} required />
         <TypedNumber id="stop-minutes" label="Stood for, min" text={minutes} change={setMinutes} required />
       </div>
-      <div className="field">
-        <label htmlFor="stop-cause">Why</label>
-        <input
-          id="stop-cause"
-          className="input"
-          maxLength={200}
-          required
-          value={cause}
-          onChange={(e) => setCause(e.target.value)}
-        />
-      </div>
+      <TextField id="stop-cause" label="Why" text={cause} change={setCause} most={200} required />
       <RecordRow busy={state.busy} message={state.message} primary={false}>
         Record the stop
       </RecordRow>

@@ -5,6 +5,7 @@ import { type FormEvent, type KeyboardEvent, useRef, useState } from "react";
 import { v7 as uuidv7 } from "uuid";
 import { type BathParameter, type BathWindow, conductivityAt25, judgeBathValue, parseMeterLine } from "@/core/bath";
 import type { VerdictResult } from "@/core/verdict";
+import { TextField } from "../forms/text-field";
 import type { Failure } from "../frame/line-actions";
 import { useShell } from "../frame/shell";
 import { Verdict } from "../marks/verdict";
@@ -178,16 +179,14 @@ export function RoundForm({ baths }: { baths: readonly RoundBath[] }) {
               </p>
             )}
             {skipping ? (
-              <div className="field clear-both max-w-[520px]">
-                <label htmlFor={`skip-${bath.code}`}>Why this round is left out</label>
-                <input
-                  id={`skip-${bath.code}`}
-                  className="input"
-                  maxLength={400}
-                  value={skips[bath.code] ?? ""}
-                  onChange={(e) => setSkips({ ...skips, [bath.code]: e.target.value })}
-                />
-              </div>
+              <TextField
+                id={`skip-${bath.code}`}
+                label="Why this round is left out"
+                text={skips[bath.code] ?? ""}
+                change={(text) => setSkips({ ...skips, [bath.code]: text })}
+                most={400}
+                className="clear-both max-w-[520px]"
+              />
             ) : (
               bath.values.map((v) => (
                 <RoundRow
@@ -334,25 +333,19 @@ function Spark({ points, window, label }: { points: RoundValue["points"]; window
   )(points);
   return (
     <svg width={SPARK.width} height={SPARK.height} role="img" aria-label={label} className="block">
-      {window.lower !== null && (
-        <line
-          x1={0}
-          x2={SPARK.width}
-          y1={y(window.lower)}
-          y2={y(window.lower)}
-          stroke="var(--rule-strong)"
-          strokeDasharray="3 3"
-        />
-      )}
-      {window.upper !== null && (
-        <line
-          x1={0}
-          x2={SPARK.width}
-          y1={y(window.upper)}
-          y2={y(window.upper)}
-          stroke="var(--rule-strong)"
-          strokeDasharray="3 3"
-        />
+      {[window.lower, window.upper].map(
+        (limit) =>
+          limit !== null && (
+            <line
+              key={limit}
+              x1={0}
+              x2={SPARK.width}
+              y1={y(limit)}
+              y2={y(limit)}
+              stroke="var(--rule-strong)"
+              strokeDasharray="3 3"
+            />
+          ),
       )}
       <path d={path ?? ""} fill="none" stroke="var(--ink-2)" strokeWidth={1.5} />
       <circle cx={x(last.atMs)} cy={y(last.value)} r={3.5} fill={last.result === "out" ? "var(--out)" : "var(--ink)"} />

@@ -45,6 +45,11 @@ export const washSentences: Record<string, (f: Failure) => string> = {
   "stop-in-a-stop": (f) =>
     `The line already stood then, from ${s(f.from).slice(0, 16).replace("T", " ")} UTC. Begin this stop after it.`,
   "not-a-meter-line": (f) => `“${s(f.text)}” is not what this meter sends. Type the values.`,
+  "bad-bath": (f) =>
+    `${s(f.field)}: ${f.value === "" ? "" : `${s(f.value)} `}${s(f.why)}. Put it right and save again.`,
+  "code-taken": (f) => `There is a ${s(f.code)} already. Give this one another name.`,
+  "set-up-changed": (f) =>
+    `${s(f.by)} changed ${s(f.what)} meanwhile. Reload to see it, then change it on top of that.`,
   "nothing-passed": () => "Nothing has passed the bath yet, so its use for each area is not known.",
   "no-window": () => "No window is set for this value. Ask a lead to set it.",
 };

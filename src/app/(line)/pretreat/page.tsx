@@ -113,6 +113,15 @@ export default async function PretreatPage() {
             <LineStopForm lines={[...lines.values()].map((l) => l.code)} />
           </MarginBlock>
         )}
+        {may(person.role, "release") && (
+          <MarginBlock title="The wash">
+            <p>
+              <Link className="link" href="/pretreat/set-up">
+                Tanks, windows and what is done when one is out
+              </Link>
+            </p>
+          </MarginBlock>
+        )}
         <MarginBlock title="By entry line">
           <p className="fig small">
             tank 3 ph 5.1 at 48C titr 8.4

@@ -1,0 +1,115 @@
+import type { Metadata } from "next";
+import Link from "next/link";
+import { washTemplates } from "@/core/bath";
+import { database } from "@/server/database";
+import { now } from "@/server/now";
+import { preferences } from "@/server/preferences";
+import { bathHref } from "@/server/setup/save-bath";
+import { setupAt, siteAt } from "@/server/setup/setup-data";
+import { personOnPage } from "@/server/sign-in/person";
+import { may } from "@/server/sign-in/roles";
+import { BathSetupForm } from "@/ui/bath/bath-setup-form";
+import { BeginWash } from "@/ui/bath/begin-wash";
+import { dateAndTime } from "@/ui/format";
+import { Margin, MarginBlock } from "@/ui/frame/margin";
+import { PageHead } from "@/ui/frame/page-head";
+import { bathWindow, parameterName } from "@/ui/words/baths";
+import { beginWash, keepBath } from "../../actions";
+
+export const metadata: Metadata = { title: "The wash as it is set up" };
+
+const [plainest] = washTemplates;
+
+export default async function WashSetUpPage() {
+  const person = await personOnPage();
+  const at = now();
+  const [baths, site, { units }] = await Promise.all([
+    setupAt(database(), "bath", at),
+    siteAt(database(), at),
+    preferences(),
+  ]);
+  const inOrder = [...baths.values()].sort((a, b) => a.code.localeCompare(b.code, "en", { numeric: true }));
+  const mayChange = may(person.role, "release");
+  const [first] = plainest?.baths ?? [];
+  return (
+    <>
+      <section className="bench">
+        <PageHead
+          above={
+            <Link className="link" href="/pretreat">
+              Pretreat
+            </Link>
+          }
+          title="The wash as it is set up"
+        >
+          <span className="small soft">tanks in walking order</span>
+        </PageHead>
+        <div className="ruled mt-3">
+          {inOrder.length === 0 && <p className="py-2">No tank is set up yet. Begin from a usual wash, or add one.</p>}
+          {inOrder.map((bath) => (
+            <div
+              key={bath.id}
+              className={`row grid-cols-[90px_minmax(0,1fr)_minmax(0,1.4fr)_150px] items-center max-[700px]:grid-cols-[90px_minmax(0,1fr)] ${bath.data.retired ? "opacity-60" : ""}`}
+            >
+              {mayChange ? (
+                <Link
+                  className="link inline-flex min-h-11 items-center font-bold"
+                  href={`${bathHref(bath.code)}/set-up`}
+                >
+                  {bath.code}
+                </Link>
+              ) : (
+                <b>{bath.code}</b>
+              )}
+              <span>
+                {bath.data.name}
+                <span className="small soft block">
+                  {bath.data.volumeL.toLocaleString("en-GB")} L, every {bath.data.roundHours} h
+                  {bath.data.retired ? ", out of use" : ""}
+                </span>
+              </span>
+              <span className="small max-[700px]:col-span-2">
+                {Object.entries(bath.data.windows)
+                  .map(([p, window]) => `${parameterName[p] ?? p} ${bathWindow(p, window, units)}`)
+                  .join("; ")}
+              </span>
+              <span className="small faint max-[700px]:hidden">since {dateAndTime(bath.validFrom, site.timeZone)}</span>
+            </div>
+          ))}
+        </div>
+        {mayChange && first && (
+          <details className="mt-5">
+            <summary className="link min-h-11 cursor-pointer content-center">Set up one more tank</summary>
+            <BathSetupForm
+              code={null}
+              seen={null}
+              bath={{ ...first, name: "", windows: {}, caution: "" }}
+              retired={false}
+              save={keepBath}
+            />
+          </details>
+        )}
+      </section>
+      <Margin step="pretreat">
+        {mayChange && (
+          <MarginBlock title="Begin from a usual wash">
+            <BeginWash
+              templates={washTemplates.map((t) => ({
+                id: t.id,
+                name: t.name,
+                tanks: t.baths.map((b, i) => `${i + 1}  ${b.name}`),
+              }))}
+              begin={beginWash}
+            />
+          </MarginBlock>
+        )}
+        <MarginBlock title="What a change does">
+          <p className="small">
+            A change is a new version from now on. Checks made before it stay judged by the windows of their time; the
+            supplier’s sheet stands over everything here.
+          </p>
+        </MarginBlock>
+      </Margin>
+    </>
+  );
+}

@@ -1,0 +1,24 @@
+import type { Kysely } from "kysely";
+import { v7 as uuidv7 } from "uuid";
+import type { Database } from "@/db/schema";
+import type { Person } from "../sign-in/roles";
+import type { SetupInput, SetupKind } from "./setup-data";
+
+/** A new version of something set up, from a moment on; the ones before stay. The data is checked by who calls. */
+export async function addVersion<K extends SetupKind>(
+  db: Kysely<Database>,
+  person: Person,
+  version: { readonly entityId: string; readonly at: Date; readonly reason: string; readonly data: SetupInput<K> },
+): Promise<void> {
+  await db
+    .insertInto("setup_version")
+    .values({
+      id: uuidv7(),
+      entity_id: version.entityId,
+      valid_from: version.at,
+      by_user: person.username,
+      reason: version.reason,
+      data: JSON.stringify(version.data),
+    })
+    .execute();
+}

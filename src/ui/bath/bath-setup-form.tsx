@@ -1,0 +1,308 @@
+"use client";
+import { useRouter } from "next/navigation";
+import { type FormEvent, useState } from "react";
+import { type BathParameter, type BathSetup, bathParameters, bathRoles } from "@/core/bath";
+import { fahrenheitToC, parseNumber, type UnitSystem } from "@/core/units";
+import { RecordRow } from "../forms/recorded";
+import { TextField } from "../forms/text-field";
+import { TypedNumber } from "../forms/typed-number";
+import { usePreferences } from "../preferences-context";
+import { inUnits, parameterDigits, parameterName, parameterUnit } from "../words/baths";
+import { failureText } from "../words/failures";
+import { passageName } from "../words/preparation";
+
+type Outcome =
+  | { readonly ok: true; readonly href?: string }
+  | { readonly ok: false; readonly failure: { readonly kind: string; readonly [detail: string]: unknown } };
+const limits = ["lower", "watchLower", "watchUpper", "upper"] as const;
+const limitName = {
+  lower: "out under",
+  watchLower: "watch under",
+  watchUpper: "watch over",
+  upper: "out over",
+} as const;
+const roleName = { cleaner: "cleaner", conversion: "conversion", rinse: "rinse or seal" } as const;
+const washStages = ["clean", "conversion", "rinse"] as const;
+
+type Texts = Readonly<Record<string, string>>;
+const plain = (value: number | null): string => (value === null ? "" : String(Math.round(value * 1000) / 1000));
+
+/** Every figure as text, in this person's units, so that nothing typed is lost. */
+function textsOf(bath: BathSetup, units: UnitSystem): Texts {
+  const out: Record<string, string> = {
+    name: bath.name,
+    volumeL: plain(bath.volumeL),
+    freeboardL: plain(bath.freeboardL),
+    stepL: plain(bath.stepL),
+    maxSingleL: plain(bath.maxSingleL),
+    roundHours: plain(bath.roundHours),
+    titrationFactorPercentPerMl: plain(bath.titrationFactorPercentPerMl),
+    concentratePercent: plain(bath.concentratePercent),
+    targetPercent: plain(bath.targetPercent),
+    targetPh: plain(bath.targetPh),
+    phChangePerLPerM3: plain(bath.phChangePerLPerM3),
+    contactFrom: plain(bath.contactS?.[0] ?? null),
+    contactTo: plain(bath.contactS?.[1] ?? null),
+    product: bath.product,
+    acidProduct: bath.acidProduct,
+    caution: bath.caution,
+  };
+  for (const [parameter, window] of Object.entries(bath.windows)) {
+    for (const limit of limits) {
+      const value = window?.[limit] ?? null;
+      out[`${parameter}.${limit}`] =
+        value === null ? "" : String(Number(inUnits(parameter, value, units).toFixed(parameterDigits(parameter) + 1)));
+    }
+    out[`${parameter}.what`] = window?.reaction?.what ?? "";
+    out[`${parameter}.recheck`] = plain(window?.reaction?.recheckMinutes ?? null);
+  }
+  return out;
+}
+
+/** A bath as it is set up: what it holds, its windows with what is done when it is out, its products; kept as a new version. */
+export function BathSetupForm({
+  code,
+  seen,
+  bath,
+  retired,
+  save,
+}: {
+  /** Null for a bath that is new. */
+  code: string | null;
+  seen: string | null;
+  bath: BathSetup;
+  retired: boolean;
+  save: (input: unknown) => Promise<Outcome>;
+}) {
+  const { units } = usePreferences();
+  const router = useRouter();
+  const [texts, setTexts] = useState<Texts>(() => textsOf(bath, units));
+  const [watched, setWatched] = useState<readonly BathParameter[]>(() =>
+    bathParameters.filter((p) => bath.windows[p] !== undefined),
+  );
+  const [stage, setStage] = useState(bath.stage);
+  const [role, setRole] = useState<BathSetup["role"]>(bath.role);
+  const [gone, setGone] = useState(retired);
+  const [newCode, setNewCode] = useState("");
+  const [reason, setReason] = useState("");
+  const [state, setState] = useState<{ busy: boolean; message: { good: boolean; text: string } | null }>({
+    busy: false,
+    message: null,
+  });
+  const put = (key: string) => (text: string) => setTexts((before) => ({ ...before, [key]: text }));
+  const field = (key: string, label: string, required = false) => (
+    <TypedNumber id={`bath-${key}`} label={label} text={texts[key] ?? ""} change={put(key)} required={required} />
+  );
+  const submit = async (e: FormEvent) => {
+    e.preventDefault();
+    let wrong: string | null = null;
+    const read = (key: string, label: string): number | null => {
+      const text = (texts[key] ?? "").trim();
+      if (text === "") return null;
+      const value = parseNumber(text);
+      if (!value.ok) {
+        wrong ??= `${label}: ${failureText(value.error)}`;
+        return null;
+      }
+      return key.startsWith("temperature.") && units === "us" && !key.endsWith("recheck")
+        ? fahrenheitToC(value.value)
+        : value.value;
+    };
+    // What must be there and is not goes as 0, which the check refuses by its name.
+    const must = (key: string, label: string): number => read(key, label) ?? 0;
+    const [contactFrom, contactTo] = [read("contactFrom", "contact"), read("contactTo", "contact")];
+    const data = {
+      name: texts.name ?? "",
+      stage,
+      role,
+      volumeL: must("volumeL", "volume"),
+      freeboardL: must("freeboardL", "freeboard"),
+      stepL: must("stepL", "measure"),
+      maxSingleL: read("maxSingleL", "largest dose"),
+      roundHours: must("roundHours", "round"),
+      windows: Object.fromEntries(
+        watched.map((p) => {
+          const what = (texts[`${p}.what`] ?? "").trim();
+          return [
+            p,
+            {
+              ...Object.fromEntries(limits.map((l) => [l, read(`${p}.${l}`, `${parameterName[p]}, ${limitName[l]}`)])),
+              reaction: what
+                ? { what, recheckMinutes: must(`${p}.recheck`, `${parameterName[p]}, check again`) }
+                : null,
+            },
+          ];
+        }),
+      ),
+      titrationFactorPercentPerMl: read("titrationFactorPercentPerMl", "titration factor"),
+      concentratePercent: read("concentratePercent", "concentrate"),
+      product: texts.product ?? "",
+      targetPercent: read("targetPercent", "target"),
+      targetPh: read("targetPh", "target pH"),
+      phChangePerLPerM3: read("phChangePerLPerM3", "pH change"),
+      acidProduct: texts.acidProduct ?? "",
+      caution: texts.caution ?? "",
+      contactS: contactFrom === null && contactTo === null ? null : [contactFrom ?? 0, contactTo ?? 0],
+      retired: gone,
+    };
+    if (wrong) return setState({ busy: false, message: { good: false, text: wrong } });
+    setState({ busy: true, message: null });
+    const outcome = await save({ code: code ?? newCode, seen, reason, data }).catch(
+      (): Outcome => ({ ok: false, failure: { kind: "not-saved" } }),
+    );
+    setState({
+      busy: false,
+      message: outcome.ok
+        ? { good: true, text: "Kept as a new version, from now on." }
+        : { good: false, text: failureText(outcome.failure) },
+    });
+    if (!outcome.ok) return;
+    setReason("");
+    if (code === null && outcome.href) router.push(`${outcome.href}/set-up`);
+    else router.refresh();
+  };
+  const word = (key: string, label: string, most: number, wide = false) => (
+    <TextField
+      id={`bath-${key}`}
+      label={label}
+      text={texts[key] ?? ""}
+      change={put(key)}
+      most={most}
+      className={wide ? "col-span-full" : ""}
+    />
+  );
+  const grid = "mt-2 grid grid-cols-[repeat(auto-fill,minmax(150px,1fr))] gap-3";
+  return (
+    <form onSubmit={submit} className="grid gap-5" noValidate>
+      <section className="ruled mt-3">
+        <h2>The tank</h2>
+        <div className={grid}>
+          {code === null && (
+            <TextField
+              id="bath-code"
+              label="Short name, as it is called"
+              text={newCode}
+              change={setNewCode}
+              most={20}
+              placeholder="Tank 5"
+            />
+          )}
+          {word("name", "Name", 60)}
+          <div className="field">
+            <label htmlFor="bath-stage">Stage of the line</label>
+            <select id="bath-stage" className="input" value={stage} onChange={(e) => setStage(e.target.value)}>
+              {washStages.map((s) => (
+                <option key={s} value={s}>
+                  {passageName[s]}
+                </option>
+              ))}
+            </select>
+          </div>
+          <div className="field">
+            <label htmlFor="bath-role">What it does</label>
+            <select
+              id="bath-role"
+              className="input"
+              value={role}
+              onChange={(e) => setRole(e.target.value as BathSetup["role"])}
+            >
+              {bathRoles.map((r) => (
+                <option key={r} value={r}>
+                  {roleName[r]}
+                </option>
+              ))}
+            </select>
+          </div>
+          {field("volumeL", "Volume, L", true)}
+          {field("freeboardL", "Room above the level, L", true)}
+          {field("roundHours", "Round every, h", true)}
+          {field("contactFrom", "Contact at least, s")}
+          {field("contactTo", "Contact at most, s")}
+        </div>
+      </section>
+      <section className="ruled">
+        <h2>What is watched</h2>
+        <p className="m-0 flex flex-wrap gap-x-5">
+          {bathParameters.map((p) => (
+            <label key={p} className="flex min-h-11 items-center gap-2">
+              <input
+                type="checkbox"
+                className="size-5"
+                checked={watched.includes(p)}
+                onChange={(e) => setWatched(e.target.checked ? [...watched, p] : watched.filter((w) => w !== p))}
+              />
+              {parameterName[p]}
+            </label>
+          ))}
+        </p>
+        {watched.map((p) => (
+          <fieldset key={p} className="m-0 border-0 border-t border-rule p-0 py-2">
+            <legend className="float-left w-full font-bold">
+              {parameterName[p]}
+              {parameterUnit(p, units) ? `, ${parameterUnit(p, units)}` : ""}
+            </legend>
+            <div className="clear-both grid grid-cols-[repeat(4,minmax(90px,1fr))] gap-3 max-[560px]:grid-cols-2">
+              {limits.map((limit) => (
+                <TypedNumber
+                  key={limit}
+                  id={`bath-${p}-${limit}`}
+                  label={limitName[limit]}
+                  text={texts[`${p}.${limit}`] ?? ""}
+                  change={put(`${p}.${limit}`)}
+                />
+              ))}
+            </div>
+            <div className="mt-2 grid grid-cols-[minmax(0,1fr)_150px] gap-3">
+              <TextField
+                id={`bath-${p}-what`}
+                label="What is done when it is out"
+                text={texts[`${p}.what`] ?? ""}
+                change={put(`${p}.what`)}
+                most={300}
+              />
+              <TypedNumber
+                id={`bath-${p}-recheck`}
+                label="Check again after, min"
+                text={texts[`${p}.recheck`] ?? ""}
+                change={put(`${p}.recheck`)}
+              />
+            </div>
+          </fieldset>
+        ))}
+      </section>
+      <section className="ruled">
+        <h2>Dosing</h2>
+        <div className={grid}>
+          {word("product", "Concentrate, as on its drum", 80)}
+          {field("concentratePercent", "Its strength, %")}
+          {field("targetPercent", "Target, %")}
+          {field("titrationFactorPercentPerMl", "Titration, % per mL")}
+          {word("acidProduct", "What brings pH down", 80)}
+          {field("targetPh", "Target pH")}
+          {field("phChangePerLPerM3", "pH change per L and m³")}
+          {field("stepL", "Least that can be measured out, L", true)}
+          {field("maxSingleL", "Largest single dose, L")}
+          {word("caution", "Caution shown at this tank", 300, true)}
+        </div>
+      </section>
+      {code !== null && (
+        <label className="flex min-h-11 items-center gap-2">
+          <input type="checkbox" className="size-5" checked={gone} onChange={(e) => setGone(e.target.checked)} /> out of
+          use: nothing is due on it, its record stays
+        </label>
+      )}
+      <TextField
+        id="bath-reason"
+        label={code === null ? "Where these figures come from" : "Why it changes"}
+        text={reason}
+        change={setReason}
+        most={300}
+        required
+        className="max-w-[560px]"
+      />
+      <RecordRow busy={state.busy} message={state.message}>
+        {code === null ? "Set it up" : "Keep as a new version"}
+      </RecordRow>
+    </form>
+  );
+}

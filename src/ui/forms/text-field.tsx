@@ -1,0 +1,37 @@
+"use client";
+
+/** A line of words with its name above it. */
+export function TextField({
+  id,
+  label,
+  text,
+  change,
+  most,
+  required = false,
+  placeholder,
+  className = "",
+}: {
+  id: string;
+  label: string;
+  text: string;
+  change: (text: string) => void;
+  most: number;
+  required?: boolean;
+  placeholder?: string;
+  className?: string;
+}) {
+  return (
+    <div className={`field ${className}`}>
+      <label htmlFor={id}>{label}</label>
+      <input
+        id={id}
+        className="input"
+        maxLength={most}
+        required={required}
+        placeholder={placeholder}
+        value={text}
+        onChange={(e) => change(e.target.value)}
+      />
+    </div>
+  );
+}

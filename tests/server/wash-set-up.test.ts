@@ -1,0 +1,145 @@
+import { afterAll, beforeAll, describe, expect, test } from "vitest";
+import { washTemplates } from "@/core/bath";
+import { loadBath } from "@/server/baths/load-bath";
+import { loadLine } from "@/server/line/load-line";
+import { bathVersions, saveBath, startWash } from "@/server/setup/save-bath";
+import { setupAt } from "@/server/setup/setup-data";
+import { failureText } from "@/ui/words/failures";
+import { person, type TestDatabase, testDatabase } from "../support/database";
+import { stored } from "../support/entries";
+
+let t: TestDatabase;
+const at = new Date();
+const later = (minutes: number) => new Date(at.getTime() + minutes * 60_000);
+const lead = person("lead", "ines");
+beforeAll(async () => {
+  t = await testDatabase();
+});
+afterAll(() => t.drop());
+
+const bathOf = async (code: string, when: Date) => {
+  const found = [...(await setupAt(t.app, "bath", when)).values()].find((b) => b.code === code);
+  if (!found) throw new Error(code);
+  return found;
+};
+const asSent = (data: Awaited<ReturnType<typeof bathOf>>["data"]) => ({
+  ...data,
+  windows: Object.fromEntries(
+    Object.entries(data.windows).map(([p, w]) => [
+      p,
+      { lower: w.lower, upper: w.upper, watchLower: w.watchLower, watchUpper: w.watchUpper, reaction: w.reaction },
+    ]),
+  ),
+});
+
+describe("a change of a bath", () => {
+  test("is a new version from then on; a check from before stays judged by the old window", async () => {
+    const before = await bathOf("Tank 3", at);
+    const data = asSent(before.data);
+    const ph = { ...data.windows.ph, upper: 6.4, watchUpper: 6.2 };
+    const change = {
+      code: "Tank 3",
+      seen: before.versionId,
+      reason: "Supplier's new sheet",
+      data: { ...data, windows: { ...data.windows, ph } },
+    };
+    const checks = {
+      kind: "bath-check",
+      bath: "Tank 3",
+      values: [{ parameter: "ph", value: 6, typed: "6", typedUnit: "" }],
+    };
+    await stored(t, person("operator", "rufus"), at, checks);
+    expect((await loadBath(t.app, "Tank 3", at))?.result).toBe("out");
+    expect(await saveBath(t.app, lead, change, later(5))).toMatchObject({
+      ok: true,
+      already: false,
+      href: "/pretreat/tank-3",
+    });
+    expect((await bathOf("Tank 3", later(6))).data.windows.ph).toMatchObject({ upper: 6.4 });
+    expect((await loadBath(t.app, "Tank 3", at))?.result).toBe("out");
+    expect(
+      (await loadBath(t.app, "Tank 3", later(6)))?.series.find((s) => s.parameter === "ph")?.points.at(-1)?.result,
+    ).toBe("in");
+    const [newest] = await bathVersions(t.app, before.id);
+    expect(newest).toMatchObject({ by: "ines", reason: "Supplier's new sheet" });
+    // Sent again as it now stands it changes nothing.
+    const now = await bathOf("Tank 3", later(6));
+    expect(await saveBath(t.app, lead, { ...change, seen: now.versionId }, later(7))).toMatchObject({
+      ok: true,
+      already: true,
+    });
+    expect(await bathVersions(t.app, before.id)).toHaveLength(2);
+  });
+  test("of two people at once one is kept, and the other is told whose", async () => {
+    const before = await bathOf("Tank 4", at);
+    const change = (by: string, volumeL: number) =>
+      saveBath(
+        t.app,
+        person("lead", by),
+        { code: "Tank 4", seen: before.versionId, reason: "measured anew", data: { ...asSent(before.data), volumeL } },
+        later(8),
+      );
+    const outcomes = await Promise.all([change("ines", 3100), change("dagny", 3200)]);
+    expect(outcomes.filter((o) => o.ok)).toHaveLength(1);
+    const lost = outcomes.find((o) => !o.ok);
+    if (!lost || lost.ok) throw new Error("both kept");
+    expect(lost.failure).toMatchObject({ kind: "set-up-changed", what: "Tank 4" });
+    expect(failureText(lost.failure)).toMatch(/(ines|dagny) changed Tank 4 meanwhile/);
+  });
+  test("what cannot be run is refused by its field, and nothing is kept", async () => {
+    const before = await bathOf("Tank 3", later(20));
+    const data = asSent(before.data);
+    const send = (over: object, rest: object = {}) =>
+      saveBath(
+        t.app,
+        lead,
+        { code: "Tank 3", seen: before.versionId, reason: "try", data: { ...data, ...over }, ...rest },
+        later(21),
+      );
+    expect(await send({ volumeL: 0 })).toMatchObject({ failure: { kind: "bad-bath", field: "volume, L" } });
+    expect(await send({ stage: "moon" })).toMatchObject({ failure: { kind: "bad-entry", field: "data.stage" } });
+    expect(await send({ volumeL: "4200" })).toMatchObject({ failure: { kind: "bad-entry", field: "data.volumeL" } });
+    expect(await send({}, { reason: " " })).toMatchObject({ failure: { kind: "bad-entry", field: "reason" } });
+    expect(await send({}, { code: "Tank\u0000" })).toMatchObject({ failure: { kind: "bad-entry" } });
+    expect(await send({ volumeL: 4300 }, { seen: null })).toMatchObject({
+      failure: { kind: "code-taken", code: "Tank 3" },
+    });
+    expect(await send({}, { code: "Tank 77" })).toMatchObject({ failure: { kind: "unknown-set-up" } });
+    expect((await bathOf("Tank 3", later(30))).versionId).toBe(before.versionId);
+  });
+  test("out of use nothing is due on it, and its record stays", async () => {
+    const before = await bathOf("Tank 4", later(30));
+    const data = { ...asSent(before.data), retired: true };
+    expect(
+      await saveBath(t.app, lead, { code: "Tank 4", seen: before.versionId, reason: "line rebuilt", data }, later(31)),
+    ).toMatchObject({ ok: true });
+    const line = await loadLine(t.app, lead, later(32));
+    expect(line.baths.map((b) => b.bath.code)).not.toContain("Tank 4");
+    expect((await loadBath(t.app, "Tank 4", later(32)))?.series[0]?.points.length).toBeGreaterThan(5);
+  });
+});
+
+describe("a usual wash", () => {
+  test("is added behind what there is, each tank under the next free number, ready to be watched", async () => {
+    const begun = await startWash(t.app, lead, "five", later(40));
+    expect(begun).toEqual({ ok: true, codes: ["Tank 1", "Tank 2", "Tank 5", "Tank 6", "Tank 7"] });
+    const five = washTemplates.find((w) => w.id === "five");
+    for (const [i, code] of (begun.ok ? begun.codes : []).entries()) {
+      const bath = await bathOf(code, later(41));
+      expect(Object.keys(bath.data.windows).sort()).toEqual(Object.keys(five?.baths[i]?.windows ?? {}).sort());
+    }
+    const line = await loadLine(t.app, lead, later(41));
+    expect(line.baths.map((b) => b.bath.code)).toEqual(expect.arrayContaining(["Tank 1", "Tank 7"]));
+    await stored(t, person("operator", "rufus"), later(41), {
+      kind: "bath-check",
+      bath: "Tank 1",
+      values: [{ parameter: "ph", value: 11, typed: "11", typedUnit: "" }],
+    });
+    expect((await loadBath(t.app, "Tank 1", later(42)))?.series.find((s) => s.parameter === "ph")?.points).toHaveLength(
+      1,
+    );
+  });
+  test("one that nobody knows is refused", async () => {
+    expect(await startWash(t.app, lead, "eleven", later(43))).toMatchObject({ failure: { kind: "unknown-set-up" } });
+  });
+});
