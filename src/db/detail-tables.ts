@@ -24,6 +24,16 @@ export const detailTables = {
   },
   line_stop: { line_id: "uuid", from_at: "timestamptz", to_at: "timestamptz", cause: "text" },
   round_skip: { reason: "text" },
+  wash_panel: {
+    before_g: "float8?",
+    after_g: "float8?",
+    area_m2: "float8?",
+    g_per_m2: "float8?",
+    colour: "text?",
+    look: "text",
+    note: "text?",
+  },
+  sludge: { what: "text", depth_mm: "float8?", note: "text?" },
   thickness_set: { coat_no: "int", source: "text", typed_unit: "text" },
   thickness_reading: {
     ordinal: "int",

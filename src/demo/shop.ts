@@ -355,6 +355,7 @@ export const shop: readonly Seed[] = [
       targetPh: 5.2,
       phChangePerLPerM3: -0.19,
       acidProduct: "Conversion make-up acid",
+      weightGPerM2: [0.2, 0.9],
       caution: "Acid: gloves, goggles; acid into water, never the other way. Supplier's sheet first.",
       contactS: [60, 120],
     },

@@ -1,5 +1,13 @@
 import { describe, expect, test } from "vitest";
-import { type BathSetup, bathParameters, checkBath, readiness, washTemplates } from "@/core/bath";
+import {
+  type BathSetup,
+  bathParameters,
+  checkBath,
+  judgePanel,
+  readiness,
+  usualColours,
+  washTemplates,
+} from "@/core/bath";
 
 const bath: BathSetup = {
   name: "Tank 3 conversion",
@@ -112,5 +120,37 @@ describe("usual washes to begin from", () => {
       ),
     );
     expect(readiness(values)).toMatchObject({ index: 100, grade: "measured", unknown: [] });
+  });
+});
+
+describe("a panel of the conversion coat", () => {
+  const asked = [0.2, 0.9] as const;
+  const panel = (over: object) =>
+    judgePanel(
+      { gPerM2: null, colour: null, look: "uniform-dull", ...over } as Parameters<typeof judgePanel>[0],
+      asked,
+    );
+  test.each([
+    [{ gPerM2: 0.5 }, "in"],
+    [{ gPerM2: 0.2 }, "in"],
+    [{ gPerM2: 0.19 }, "out"],
+    [{ gPerM2: 1.2 }, "out"],
+    [{ colour: "gold" }, "watch"],
+    [{ colour: "blue" }, "watch"],
+    [{ colour: "pale blue" }, "out"],
+    [{ colour: "dull grey" }, "out"],
+    [{ gPerM2: 0.5, look: "powdery" }, "out"],
+    [{ colour: "mauve" }, "unknown"],
+  ])("%j: %s", (over, result) => {
+    expect(panel(over)).toBe(result);
+  });
+  test("a colour whose whole band lies inside is in; nothing asked is not known", () => {
+    expect(judgePanel({ gPerM2: null, colour: "gold", look: "uniform-dull" }, [0.3, 1])).toBe("in");
+    expect(judgePanel({ gPerM2: 0.5, colour: null, look: "uniform-dull" }, null)).toBe("unknown");
+  });
+  test("the usual colours follow one another without a gap, lightest first", () => {
+    for (let i = 1; i < usualColours.length; i++)
+      expect(usualColours[i]?.fromGPerM2).toBe(usualColours[i - 1]?.toGPerM2);
+    expect(usualColours.at(-1)?.toGPerM2).toBeNull();
   });
 });

@@ -17,6 +17,8 @@ const views = [
   "/pretreat",
   "/pretreat/tank-3",
   "/pretreat/round",
+  "/pretreat/set-up",
+  "/pretreat/tank-3/set-up",
   "/coat",
   "/cure",
   "/test",

@@ -122,3 +122,28 @@ test("a lead changes a window with its reason, and takes a tank out of use and b
   await page.goto("/pretreat/tank-4/set-up");
   await expect(page.getByText("A lead or administrator sets up the wash.")).toBeVisible();
 });
+
+test("a panel is weighed and judged as it is typed; sludge is noted; the rinse says its overflow", async ({ page }) => {
+  await signIn(page, "maren");
+  await page.goto("/pretreat/tank-3");
+  await page.waitForLoadState("networkidle");
+  await page.getByText("A panel, weighed or by colour").press("Enter");
+  await page.getByLabel("Before stripping, g").fill("41.320");
+  await page.getByLabel("After, g").fill("41.305");
+  await page.getByLabel("Area, both sides, m²").fill("0.03");
+  const panels = page.getByRole("complementary").or(page.locator("aside")).first();
+  await expect(panels.getByText("0.50 g/m²").first()).toBeVisible();
+  await page.getByRole("button", { name: "Record the panel" }).press("Enter");
+  await expect(page.locator("main section.bench").getByText("0.50 g/m²")).toBeVisible();
+  await page.getByText("Sludge or filter").press("Enter");
+  await page.getByLabel("Depth, mm").fill("45");
+  await page.getByRole("button", { name: "Record it", exact: true }).last().press("Enter");
+  await expect(page.locator("main section.bench").getByText("45 mm")).toBeVisible();
+  await page.goto("/pretreat/tank-4");
+  await page.waitForLoadState("networkidle");
+  await page.getByLabel("Carried in, L/h").fill("10");
+  await page.getByLabel("Bath before, µS/cm").fill("1500");
+  // Ten litres an hour thinned ten times over two rinses: 10 × √10.
+  await page.getByLabel("Rinses in counter-flow").fill("2");
+  await expect(page.getByText("32 L/h")).toBeVisible();
+});

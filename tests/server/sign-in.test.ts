@@ -101,6 +101,8 @@ describe("roles", () => {
       "passage",
       "prep-step",
       "round-skip",
+      "sludge",
+      "wash-panel",
     ]);
     expect(Object.values(abilityFor).every((a) => a === "log-line" || a === "inspect")).toBe(true);
   });

@@ -5,6 +5,7 @@ import { outStretches } from "@/core/bath";
 import { bathWork } from "@/server/baths/bath-work";
 import { exposedRacks } from "@/server/baths/exposure";
 import { loadBath } from "@/server/baths/load-bath";
+import { washProofs } from "@/server/baths/wash-proofs";
 import { readinessByHour, washReadiness } from "@/server/baths/wash-readiness";
 import { storeEntry } from "@/server/entries/store-entry";
 import { makeStructure } from "@/server/jobs/make-job";
@@ -348,5 +349,55 @@ describe("the work of a bath", () => {
     for (const p of work.products) expect(p.per100M2).toBeCloseTo((100 * p.litres) / work.areaM2, 9);
     expect(work.products.length).toBeGreaterThan(0);
     expect(work.sinceAdditionM2 ?? 0).toBeLessThanOrEqual(work.areaM2);
+  });
+});
+
+describe("proofs of the wash", () => {
+  const bathId = async () =>
+    [...(await setupAt(t.app, "bath", at)).values()].find((b) => b.code === "Tank 3")?.id ?? "";
+  const panel = (over: object) => ({
+    kind: "wash-panel",
+    bath: "Tank 3",
+    beforeG: null,
+    afterG: null,
+    areaM2: null,
+    colour: null,
+    look: "uniform-dull",
+    note: "",
+    ...over,
+  });
+  test("a panel weighed is measured, one by colour is by procedure; the weight is worked out and kept", async () => {
+    await stored(t, operator, ago(12), panel({ beforeG: 41.32, afterG: 41.305, areaM2: 0.03 }));
+    await stored(t, operator, ago(11), panel({ colour: "gold", look: "streaked" }));
+    const { panels } = await washProofs(t.app, await bathId(), at);
+    expect(panels[0]).toMatchObject({ colour: "gold", grade: "by-procedure", gPerM2: null, look: "streaked" });
+    expect(panels[1]).toMatchObject({ grade: "measured", colour: null });
+    expect(panels[1]?.gPerM2).toBeCloseTo(0.5, 9);
+  });
+  test("neither weighed nor judged, half weighed, heavier after than before: refused", async () => {
+    expect(await put(ago(10), panel({}))).toMatchObject({ failure: { kind: "bad-entry", field: "beforeG" } });
+    expect(await put(ago(10), panel({ beforeG: 41, afterG: 40 }))).toMatchObject({ failure: { kind: "bad-entry" } });
+    expect(await put(ago(10), panel({ beforeG: 41, afterG: 42, areaM2: 0.03 }))).toMatchObject({
+      failure: { kind: "gained-mass" },
+    });
+  });
+  test("sludge: a depth wants its figure, digging out does not", async () => {
+    const sludge = (what: string, depthMm: number | null) => ({
+      kind: "sludge",
+      bath: "Tank 3",
+      what,
+      depthMm,
+      note: "",
+    });
+    expect(await put(ago(9), sludge("measured", null))).toMatchObject({
+      failure: { kind: "bad-entry", field: "depthMm" },
+    });
+    await stored(t, operator, ago(9), sludge("measured", 45));
+    await stored(t, operator, ago(8), sludge("desludged", null));
+    const seen = (await washProofs(t.app, await bathId(), at)).sludge;
+    expect(seen.map((s) => [s.what, s.depthMm])).toEqual([
+      ["desludged", null],
+      ["measured", 45],
+    ]);
   });
 });

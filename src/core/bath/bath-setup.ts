@@ -24,6 +24,8 @@ export type BathSetup = {
   readonly acidProduct: string;
   readonly caution: string;
   readonly contactS: readonly [number, number] | null;
+  /** Weight of the conversion coat asked for, g/m²; null where none is. */
+  readonly weightGPerM2?: readonly [number, number] | null;
 };
 
 /** Rounds further apart than this, h, are none. */
@@ -57,6 +59,9 @@ export function checkBath<T extends BathSetup>(bath: T): Result<T> {
     return bad("target, %", bath.targetPercent, "is not under the concentrate's own strength");
   if (bath.contactS && !(bath.contactS[0] > 0 && bath.contactS[0] < bath.contactS[1]))
     return bad("contact, s", bath.contactS.join(" to "), "is not a span over 0");
+  const weight = bath.weightGPerM2 ?? null;
+  if (weight && !(weight[0] >= 0 && weight[0] < weight[1]))
+    return bad("coating weight, g/m²", weight.join(" to "), "is not a span");
   const watched = Object.entries(bath.windows);
   if (watched.length === 0) return bad("windows", "", "are none: name one value to be watched at least");
   for (const [parameter, window] of watched) {

@@ -3,12 +3,14 @@ import * as record from "./2026-11-23T140000-record";
 import * as people from "./2026-11-23T140100-people";
 import * as plan from "./2026-11-23T180000-plan";
 import * as wash from "./2026-11-23T220000-wash";
+import * as washProof from "./2026-11-23T230000-wash-proof";
 
 const migrations: Record<string, Migration> = {
   "2026-11-23T140000-record": record,
   "2026-11-23T140100-people": people,
   "2026-11-23T180000-plan": plan,
   "2026-11-23T220000-wash": wash,
+  "2026-11-23T230000-wash-proof": washProof,
 };
 /** A fixed list rather than a folder scan, so that it loads alike under tsx, Vitest and Next. */
 export const migrationProvider: MigrationProvider = { getMigrations: async () => migrations };

@@ -1,5 +1,5 @@
 import * as v from "valibot";
-import { bathParameterBounds, bathParameters } from "@/core/bath";
+import { bathParameterBounds, bathParameters, panelLooks, usualColours } from "@/core/bath";
 import { loadKnowledge } from "@/core/diagnosis";
 import { FASTEST_LINE_M_PER_MIN } from "@/core/line";
 import { conditionQuantities, conditionQuantityNames, prepMeasures, prepSteps } from "@/core/preparation";
@@ -106,6 +106,38 @@ export const entrySchema = v.variant("kind", [
   }),
   /** A round of a bath that is left out, with its reason. */
   entry("round-skip", { bath: filled(60), reason: said(400, "is too short: name the reason") }),
+  /** A panel of the conversion coat: stripped and weighed, or judged by its colour. */
+  v.pipe(
+    entry("wash-panel", {
+      bath: filled(60),
+      beforeG: v.nullable(number(0, 100_000)),
+      afterG: v.nullable(number(0, 100_000)),
+      areaM2: v.nullable(number(0, 100)),
+      colour: v.nullable(v.picklist(usualColours.map((c) => c.colour))),
+      look: v.picklist(panelLooks),
+      note: text(400),
+    }),
+    v.forward(
+      v.check(
+        (x) => x.colour !== null || (x.beforeG !== null && x.afterG !== null && x.areaM2 !== null),
+        "is missing: weigh the panel before and after, with its area, or name its colour",
+      ),
+      ["beforeG"],
+    ),
+  ),
+  /** Sludge measured or dug out, a filter changed. */
+  v.pipe(
+    entry("sludge", {
+      bath: filled(60),
+      what: v.picklist(["measured", "desludged", "filter-changed"]),
+      depthMm: v.nullable(number(0, 3000)),
+      note: text(400),
+    }),
+    v.forward(
+      v.check((x) => x.what !== "measured" || x.depthMm !== null, "is missing: measure how deep it lies"),
+      ["depthMm"],
+    ),
+  ),
   /** The line stood still from `happenedAt` to `until`, with what was in it. */
   entry("line-stop", { line: filled(60), until: moment, cause: said(200, "is too short: name the cause") }),
   entry("passage", { rack: filled(20), stage: v.picklist(passageStages) }),

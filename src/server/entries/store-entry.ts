@@ -14,7 +14,7 @@ import { storeRecord } from "../record/store-record";
 import { storeTogether } from "../record/store-together";
 import { setupAt } from "../setup/setup-data";
 import { type Ability, may, type Person } from "../sign-in/roles";
-import { bathCheck, bathEvent, findBath } from "./bath-entries";
+import { bathCheck, bathEvent, findBath, washPanel } from "./bath-entries";
 import { type Entry, entrySchema } from "./entry";
 import { coat, conditions, lineRun, load } from "./line-entries";
 import { lineStop } from "./line-stop";
@@ -27,6 +27,8 @@ export const abilityFor: Record<Entry["kind"], Ability> = {
   "bath-check": "log-line",
   "bath-event": "log-line",
   "round-skip": "log-line",
+  "wash-panel": "log-line",
+  sludge: "log-line",
   "line-stop": "log-line",
   passage: "log-line",
   "line-run": "log-line",
@@ -103,6 +105,19 @@ async function detailsOf(db: Kysely<Database>, person: Person, entry: Entry): Pr
             where: { bathId: bath.id },
             grade: "unknown",
             details: { round_skip: [{ reason: entry.reason }] },
+          }
+        : refuse({ kind: "unknown-bath", name: entry.bath });
+    }
+    case "wash-panel":
+      return washPanel(db, entry);
+    case "sludge": {
+      const bath = await findBath(db, entry.bath, entry.happenedAt);
+      return bath
+        ? {
+            ok: true,
+            where: { bathId: bath.id },
+            grade: entry.depthMm === null ? "by-procedure" : "measured",
+            details: { sludge: [{ what: entry.what, depth_mm: entry.depthMm, note: entry.note || null }] },
           }
         : refuse({ kind: "unknown-bath", name: entry.bath });
     }

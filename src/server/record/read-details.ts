@@ -11,6 +11,8 @@ export const tablesOfKind: Record<string, readonly DetailTable[]> = {
   "bath-event": ["bath_event"],
   "line-stop": ["line_stop"],
   "round-skip": ["round_skip"],
+  "wash-panel": ["wash_panel"],
+  sludge: ["sludge"],
   thickness: ["thickness_set", "thickness_reading"],
   bake: ["bake", "bake_place", "bake_channel"],
   coat: ["coat"],

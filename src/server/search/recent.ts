@@ -18,7 +18,17 @@ export type RecordLine = {
 };
 
 /** Kinds that change how things stand, as against the run of readings and passages. */
-const CHANGES = ["bath-event", "defect", "disposition", "confirmation", "certificate", "visit"];
+const CHANGES = [
+  "bath-event",
+  "line-stop",
+  "round-skip",
+  "sludge",
+  "defect",
+  "disposition",
+  "confirmation",
+  "certificate",
+  "visit",
+];
 
 /** The newest records before a moment, one line each. Walks the time index backwards; O(limit). */
 export async function recentRecords(
@@ -38,12 +48,14 @@ export async function recentRecords(
         when 'condition' then (select x.quantity from condition x where x.record_id = p.id) when 'defect' then (select x.defect from defect x where x.record_id = p.id)
         when 'disposition' then (select x.decision from disposition x where x.record_id = p.id) when 'finding' then (select x.finding || ' ' || x.state from finding x where x.record_id = p.id)
         when 'bath-event' then (select concat_ws(' ', x.event, round(x.amount_l::numeric, 1) || ' L', x.product) from bath_event x where x.record_id = p.id)
+        when 'line-stop' then (select round(extract(epoch from x.to_at - x.from_at) / 60) || ' min, ' || x.cause from line_stop x where x.record_id = p.id) when 'round-skip' then (select x.reason from round_skip x where x.record_id = p.id)
+        when 'wash-panel' then (select coalesce(round(x.g_per_m2::numeric, 2) || ' g/m²', x.colour) || ', ' || x.look from wash_panel x where x.record_id = p.id) when 'sludge' then (select concat_ws(', ', x.what, x.depth_mm || ' mm') from sludge x where x.record_id = p.id)
         when 'bake' then (select x.load_no from bake x where x.record_id = p.id) end as text
     from (
       select r.id, r.kind, r.happened_at as at, r.stored_at as "storedAt", r.by_user as by, k.number as rack, coalesce(e.code, s.name) as place, r.grade, r.supersedes, r.reason
       from record r left join rack k on k.id = r.rack_id left join job j on j.id = r.job_id left join setup_entity e on e.id = r.bath_id left join structure s on s.id = r.structure_id
       where r.stored_at <= ${before} and (${filter.kind ?? null}::text is null or r.kind = ${filter.kind ?? null}) and (${filter.rack ?? null}::text is null or k.number = ${filter.rack ?? null})
-        and (${filter.changesSince ?? null}::timestamptz is null or r.stored_at >= ${filter.changesSince ?? null} and (r.kind = any(${CHANGES}) or (r.supersedes is not null and r.reason <> 'Pulled')))
+        and (${filter.changesSince ?? null}::timestamptz is null or r.stored_at >= ${filter.changesSince ?? null} and (r.kind = any(${CHANGES}) or (r.supersedes is not null and r.reason <> 'Pulled' and r.reason not like 'The line stood:%')))
         and (${person.customerId}::uuid is null or coalesce(j.customer_id, s.customer_id) = ${person.customerId}::uuid)
       order by r.stored_at desc, r.id desc limit ${limit}) p
     order by p."storedAt" desc, p.id desc`.execute(db);

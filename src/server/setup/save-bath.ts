@@ -39,6 +39,7 @@ const dataSchema = v.strictObject({
   acidProduct: text(80),
   caution: text(300),
   contactS: v.nullable(v.tuple([number, number])),
+  weightGPerM2: v.optional(v.nullable(v.tuple([number, number])), null),
   retired: v.boolean(),
 });
 const saveSchema = v.object({

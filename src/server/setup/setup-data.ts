@@ -140,6 +140,8 @@ export const setupSchemas = {
     acidProduct: v.optional(v.string(), ""),
     caution: v.string(),
     contactS: v.nullable(v.tuple([finite, finite])),
+    /** Weight of the conversion coat asked for, g/m². */
+    weightGPerM2: v.optional(v.nullable(v.tuple([finite, finite])), null),
     /** Taken out of use: its record stays, and nothing is due on it. */
     retired: v.optional(v.boolean(), false),
   }),

@@ -43,6 +43,8 @@ function textsOf(bath: BathSetup, units: UnitSystem): Texts {
     phChangePerLPerM3: plain(bath.phChangePerLPerM3),
     contactFrom: plain(bath.contactS?.[0] ?? null),
     contactTo: plain(bath.contactS?.[1] ?? null),
+    weightFrom: plain(bath.weightGPerM2?.[0] ?? null),
+    weightTo: plain(bath.weightGPerM2?.[1] ?? null),
     product: bath.product,
     acidProduct: bath.acidProduct,
     caution: bath.caution,
@@ -111,6 +113,7 @@ export function BathSetupForm({
     // What must be there and is not goes as 0, which the check refuses by its name.
     const must = (key: string, label: string): number => read(key, label) ?? 0;
     const [contactFrom, contactTo] = [read("contactFrom", "contact"), read("contactTo", "contact")];
+    const [weightFrom, weightTo] = [read("weightFrom", "coating weight"), read("weightTo", "coating weight")];
     const data = {
       name: texts.name ?? "",
       stage,
@@ -143,6 +146,7 @@ export function BathSetupForm({
       acidProduct: texts.acidProduct ?? "",
       caution: texts.caution ?? "",
       contactS: contactFrom === null && contactTo === null ? null : [contactFrom ?? 0, contactTo ?? 0],
+      weightGPerM2: weightFrom === null && weightTo === null ? null : [weightFrom ?? 0, weightTo ?? 0],
       retired: gone,
     };
     if (wrong) return setState({ busy: false, message: { good: false, text: wrong } });
@@ -218,6 +222,8 @@ export function BathSetupForm({
           {field("roundHours", "Round every, h", true)}
           {field("contactFrom", "Contact at least, s")}
           {field("contactTo", "Contact at most, s")}
+          {role === "conversion" && field("weightFrom", "Coat at least, g/m²")}
+          {role === "conversion" && field("weightTo", "Coat at most, g/m²")}
         </div>
       </section>
       <section className="ruled">

@@ -12,6 +12,14 @@ export function recordSentence(r: Line): string {
       return "checked";
     case "bath-event":
       return text || "addition or change";
+    case "line-stop":
+      return `the line stood ${text}`;
+    case "round-skip":
+      return `round left out: ${text}`;
+    case "wash-panel":
+      return `panel ${text}`;
+    case "sludge":
+      return `sludge ${text}`;
     case "thickness":
       return `film, ${r.number ?? 0} readings`;
     case "bake":

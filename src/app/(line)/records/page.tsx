@@ -15,6 +15,10 @@ const PAGE = 60;
 const kinds = [
   "bath-check",
   "bath-event",
+  "round-skip",
+  "line-stop",
+  "wash-panel",
+  "sludge",
   "passage",
   "prep-step",
   "coat",

@@ -4,6 +4,7 @@ import { outStretches } from "@/core/bath";
 import { bathWork } from "@/server/baths/bath-work";
 import { exposedRacks } from "@/server/baths/exposure";
 import { type BathFile, loadBath } from "@/server/baths/load-bath";
+import { washProofs } from "@/server/baths/wash-proofs";
 import { database } from "@/server/database";
 import { currentLine } from "@/server/line/current-line";
 import { preferences } from "@/server/preferences";
@@ -12,6 +13,9 @@ import { may } from "@/server/sign-in/roles";
 import { BathCheckForm } from "@/ui/bath/bath-check-form";
 import { AdditionAdvice, BathVerdict, SeriesChart, SeriesWords } from "@/ui/bath/bath-panel";
 import { ExposureList } from "@/ui/bath/exposure-list";
+import { RinseFlow } from "@/ui/bath/rinse-flow";
+import { PanelForm, SludgeForm } from "@/ui/bath/wash-proof-forms";
+import { WashProofs } from "@/ui/bath/wash-proofs";
 import { clock, when, withUnit } from "@/ui/format";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
@@ -72,6 +76,7 @@ export default async function BathPage({ params }: { params: Promise<{ bath: str
     })),
   );
   // How much a shop runs through its baths is its own affair.
+  const proofs = await washProofs(database(), file.bath.id, line.at);
   const work = person.customerId === null ? await bathWork(database(), file.bath, line.at) : null;
   const reaction = file.series.find((s) => s.reaction);
   return (
@@ -126,6 +131,9 @@ export default async function BathPage({ params }: { params: Promise<{ bath: str
             <SeriesWords series={s} timeZone={line.timeZone} units={units} />
           </div>
         ))}
+        <div className="mt-6">
+          <WashProofs {...proofs} asked={data.weightGPerM2} now={line.at} timeZone={line.timeZone} units={units} />
+        </div>
         {exposures.length > 0 && (
           <section className="mt-6" aria-label="Out of window">
             <h2>Out of its window, and what passed then</h2>
@@ -157,6 +165,11 @@ export default async function BathPage({ params }: { params: Promise<{ bath: str
         )}
         <AdditionAdvice file={file} />
         <div className="mt-5" />
+        {data.role === "rinse" && (
+          <MarginBlock title="Overflow it needs">
+            <RinseFlow limit={data.windows.conductivity?.upper ?? null} />
+          </MarginBlock>
+        )}
         {work && (
           <MarginBlock title="Work done">
             <p className="m-0">
@@ -181,6 +194,20 @@ export default async function BathPage({ params }: { params: Promise<{ bath: str
             {work.notMeasured > 0 && (
               <p className="small soft m-0">{work.notMeasured} racks of parts never measured are not counted.</p>
             )}
+          </MarginBlock>
+        )}
+        {may(person.role, "log-line") && (
+          <MarginBlock title="Proofs">
+            {data.role === "conversion" && (
+              <details>
+                <summary className="link min-h-11 cursor-pointer content-center">A panel, weighed or by colour</summary>
+                <PanelForm bath={file.bath.code} asked={data.weightGPerM2} />
+              </details>
+            )}
+            <details>
+              <summary className="link min-h-11 cursor-pointer content-center">Sludge or filter</summary>
+              <SludgeForm bath={file.bath.code} />
+            </details>
           </MarginBlock>
         )}
         <MarginBlock title="Additions and changes">
