@@ -395,6 +395,37 @@ describe("a load", () => {
   });
 });
 
+describe("clocks of a rack", () => {
+  test("start with the wipe and the conversion bath, and end with the powder", async () => {
+    await freshRack(t, "LC1", { at: earlier(300) });
+    const onLine = async () => (await loadLine(t.app, operator, at)).racks.find((r) => r.number === "LC1");
+    expect(await onLine()).toMatchObject({ unsealedSinceMs: null, wipedAtMs: null });
+    await stored(t, operator, earlier(60), { kind: "passage", rack: "LC1", stage: "conversion" });
+    await stored(t, operator, earlier(5), {
+      kind: "prep-step",
+      rack: "LC1",
+      step: "solvent-wipe",
+      done: true,
+      value: null,
+      note: "",
+    });
+    expect(await onLine()).toMatchObject({
+      unsealedSinceMs: earlier(60).getTime(),
+      wipedAtMs: earlier(5).getTime(),
+    });
+    const left = {
+      kind: "prep-step",
+      rack: "LC1",
+      step: "solvent-wipe",
+      done: false,
+      value: null,
+      note: "washed instead",
+    };
+    await stored(t, operator, earlier(4), left);
+    expect((await onLine())?.wipedAtMs).toBe(earlier(5).getTime());
+  });
+});
+
 describe("by entry line", () => {
   const typed = async (text: string) => {
     const understood = valueOrThrow(parseShorthand(text));

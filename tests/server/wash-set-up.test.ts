@@ -1,12 +1,15 @@
+import { v7 as uuidv7 } from "uuid";
 import { afterAll, beforeAll, describe, expect, test } from "vitest";
 import { washTemplates } from "@/core/bath";
 import { loadBath } from "@/server/baths/load-bath";
 import { loadLine } from "@/server/line/load-line";
+import { loadRack } from "@/server/rack/load-rack";
 import { bathVersions, saveBath, startWash } from "@/server/setup/save-bath";
+import { saveLine } from "@/server/setup/save-line";
 import { setupAt } from "@/server/setup/setup-data";
 import { failureText } from "@/ui/words/failures";
 import { person, type TestDatabase, testDatabase } from "../support/database";
-import { stored } from "../support/entries";
+import { freshRack, stored } from "../support/entries";
 
 let t: TestDatabase;
 const at = new Date();
@@ -141,5 +144,63 @@ describe("a usual wash", () => {
   });
   test("one that nobody knows is refused", async () => {
     expect(await startWash(t.app, lead, "eleven", later(43))).toMatchObject({ failure: { kind: "unknown-set-up" } });
+  });
+});
+
+describe("the line", () => {
+  const lineOf = async (when: Date) => {
+    const [found] = (await setupAt(t.app, "line", when)).values();
+    if (!found) throw new Error("no line");
+    return found;
+  };
+  test("a longer conversion stage is a new version: what runs from then on is in it longer", async () => {
+    const before = await lineOf(later(50));
+    const stages = before.data.stages.map((s) => (s.stage === "conversion" ? { ...s, lengthM: 2.4 } : s));
+    const change = {
+      code: before.code,
+      seen: before.versionId,
+      reason: "nozzles added",
+      data: { ...before.data, stages },
+    };
+    expect(await saveLine(t.app, lead, change, later(51))).toMatchObject({ ok: true, already: false });
+    expect(await saveLine(t.app, lead, change, later(52))).toMatchObject({ ok: true, already: true });
+    expect((await lineOf(later(50))).data.stages.find((s) => s.stage === "conversion")?.lengthM).toBe(1.8);
+    expect((await lineOf(later(53))).data.stages.find((s) => s.stage === "conversion")?.lengthM).toBe(2.4);
+    await freshRack(t, "WL1", { at: later(40) });
+    await stored(t, person("operator", "rufus"), later(54), {
+      kind: "line-run",
+      rack: "WL1",
+      line: before.code,
+      speedMPerMin: 1.2,
+    });
+    const passage = (await loadRack(t.app, lead, "WL1"))?.latest
+      .flatMap((r) => r.details.passage ?? [])
+      .find((p) => p.stage === "conversion");
+    expect(((passage?.left_at?.getTime() ?? 0) - (passage?.entered_at.getTime() ?? 0)) / 1000).toBe(120);
+  });
+  test("stages over one another, one twice, no length, no speed, an older version: refused, nothing kept", async () => {
+    const now = await lineOf(later(60));
+    const send = (data: object, rest: object = {}) =>
+      saveLine(
+        t.app,
+        lead,
+        { code: now.code, seen: now.versionId, reason: "try", data: { ...now.data, ...data }, ...rest },
+        later(61),
+      );
+    const [first, ...others] = now.data.stages;
+    expect(await send({ stages: [{ ...first, lengthM: 9 }, ...others] })).toMatchObject({
+      failure: { kind: "stages-overlap" },
+    });
+    expect(await send({ stages: [first, { ...first, fromM: 60 }] })).toMatchObject({
+      failure: { kind: "value-given-twice" },
+    });
+    expect(await send({ stages: [{ ...first, lengthM: 0 }] })).toMatchObject({ failure: { kind: "bad-input" } });
+    expect(await send({ stages: [] })).toMatchObject({ failure: { kind: "bad-entry", field: "data.stages" } });
+    expect(await send({ usualSpeedMPerMin: 0 })).toMatchObject({ failure: { kind: "bad-input" } });
+    expect(await send({ usualSpeedMPerMin: 2 }, { seen: uuidv7() })).toMatchObject({
+      failure: { kind: "set-up-changed" },
+    });
+    expect(await send({}, { seen: null })).toMatchObject({ failure: { kind: "code-taken" } });
+    expect((await lineOf(later(70))).versionId).toBe(now.versionId);
   });
 });

@@ -5,6 +5,7 @@ import { outStretches } from "@/core/bath";
 import { bathWork } from "@/server/baths/bath-work";
 import { exposedRacks } from "@/server/baths/exposure";
 import { loadBath } from "@/server/baths/load-bath";
+import { openSkips } from "@/server/baths/round-skips";
 import { washProofs } from "@/server/baths/wash-proofs";
 import { readinessByHour, washReadiness } from "@/server/baths/wash-readiness";
 import { storeEntry } from "@/server/entries/store-entry";
@@ -312,6 +313,10 @@ describe("a round left out", () => {
     const id = await stored(t, operator, ago(5), { kind: "round-skip", bath: "Tank 4", reason: "pump house locked" });
     const row = await t.app.selectFrom("round_skip").selectAll().where("record_id", "=", id).executeTakeFirst();
     expect(row?.reason).toBe("pump house locked");
+    const rinse = [...(await setupAt(t.app, "bath", at)).values()].find((b) => b.code === "Tank 4")?.id ?? "";
+    expect((await openSkips(t.app, at)).get(rinse)).toMatchObject({ by: "rufus", reason: "pump house locked" });
+    await stored(t, operator, ago(1), check({ conductivity: 61 }, {}, "Tank 4"));
+    expect((await openSkips(t.app, at)).has(rinse)).toBe(false);
   });
 });
 

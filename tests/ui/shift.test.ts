@@ -20,6 +20,8 @@ const rack = (number: string, what: RackState, over: Partial<RackOnLine> = {}): 
   defect: null,
   iso: null,
   bareSinceMs: null,
+  unsealedSinceMs: null,
+  wipedAtMs: null,
   ...over,
 });
 const bake = (over: Partial<OpenBake> = {}): OpenBake => ({
@@ -46,6 +48,8 @@ const line = (over: Partial<Line> = {}): Line => ({
   bareLimitHours: 4,
   humidityPercent: null,
   dewPointMarginC: 3,
+  unsealedLimitHours: 24,
+  flashOffMinutes: 10,
   timeZone: "Europe/London",
   siteName: "Test shop",
   shift: { name: "Day shift", previousBegan: minutes(-600) },
@@ -155,5 +159,38 @@ describe("the rail", () => {
     expect(coat?.tags).toHaveLength(states.length);
     expect(new Set(coat?.tags.map((tag) => tag.word)).size).toBe(states.length);
     expect(rail.stages.filter((s) => s.id !== "coat").every((s) => s.tags.length === 0)).toBe(true);
+  });
+});
+
+describe("clocks that start by themselves", () => {
+  const of = (over: Partial<RackOnLine>) =>
+    dueList(line({ racks: [rack("100", "running", { stage: "prepare", ...over })] }), "metric");
+  test("solvent: wait while it flashes off, nothing after", () => {
+    expect(of({ wipedAtMs: minutes(-4).getTime() })[0]).toMatchObject({
+      what: "Rack 100, solvent",
+      word: "Wait 6 min",
+      result: "watch",
+      atMs: minutes(6).getTime(),
+    });
+    expect(of({ wipedAtMs: minutes(-10).getTime() })).toEqual([]);
+  });
+  test("an unsealed coat: said with a quarter of its time left, and out past it", () => {
+    expect(of({ unsealedSinceMs: minutes(-17 * 60).getTime() })).toEqual([]);
+    expect(of({ unsealedSinceMs: minutes(-19 * 60).getTime() })[0]).toMatchObject({
+      what: "Rack 100, unsealed coat",
+      word: "Coat by 16:00",
+      result: "watch",
+    });
+    expect(of({ unsealedSinceMs: minutes(-25 * 60).getTime() })[0]).toMatchObject({
+      word: "Wash again",
+      result: "out",
+    });
+  });
+  test("the rail says when the wiped rack is dry", () => {
+    const facts = railFacts(
+      line({ racks: [rack("100", "running", { stage: "prepare", wipedAtMs: minutes(-4).getTime() })] }),
+      (d) => d.toISOString().slice(11, 16),
+    );
+    expect(facts.stages.find((s) => s.id === "prepare")?.fact.text).toBe("100 dry 10:06");
   });
 });

@@ -13,6 +13,7 @@ import { keepMarks } from "@/server/plan/part-marks";
 import { type ReceiveOutcome, receiveWork } from "@/server/plan/receive";
 import { dispose } from "@/server/release/dispose";
 import { saveBath, startWash } from "@/server/setup/save-bath";
+import { saveLine } from "@/server/setup/save-line";
 import { noteAttempt, tooManyAttempts } from "@/server/sign-in/attempts";
 import { passwordFits, personWith } from "@/server/sign-in/person";
 
@@ -147,6 +148,12 @@ export async function keepBath(input: unknown): Promise<ActionOutcome> {
   const who = await personWith("release");
   if (!who.ok) return { ok: false, failure: who.refusal };
   return guarded("bath", () => saveBath(database(), who.person, input, now()));
+}
+
+export async function keepLine(input: unknown): Promise<ActionOutcome> {
+  const who = await personWith("release");
+  if (!who.ok) return { ok: false, failure: who.refusal };
+  return guarded("line", () => saveLine(database(), who.person, input, now()));
 }
 
 export async function beginWash(templateId: string): Promise<ActionOutcome> {

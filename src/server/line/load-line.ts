@@ -50,6 +50,10 @@ export type RackOnLine = {
   readonly defect: string | null;
   readonly iso: number | null;
   readonly bareSinceMs: number | null;
+  /** Out of the conversion bath and not coated: an unsealed coat protects for a day or so. */
+  readonly unsealedSinceMs: number | null;
+  /** Wiped with solvent and not coated: it must be gone before powder or heat. */
+  readonly wipedAtMs: number | null;
 };
 export type OpenBake = {
   readonly recordId: string;
@@ -76,6 +80,8 @@ export type Line = {
   /** The humidity that limit is for; null where none was read and the usual limit stands. */
   readonly humidityPercent: number | null;
   readonly dewPointMarginC: number;
+  readonly unsealedLimitHours: number;
+  readonly flashOffMinutes: number;
   readonly timeZone: string;
   readonly siteName: string;
   readonly shift: { readonly name: string; readonly previousBegan: Date };
@@ -139,6 +145,8 @@ export async function loadLine(db: Kysely<Database>, person: Person, at: Date): 
     bareLimitHours: valueOrThrow(bareLimitHours(humidityPercent, site.bareLimits, site.bareLimitHours)),
     humidityPercent,
     dewPointMarginC: site.dewPointMarginC,
+    unsealedLimitHours: site.unsealedLimitHours,
+    flashOffMinutes: site.flashOffMinutes,
     timeZone: site.timeZone,
     siteName: site.name,
     shift: shiftNow(at, site),
@@ -160,6 +168,8 @@ type RackRow = {
   readings: string;
   rubbed: boolean;
   blasted_at: Date | null;
+  converted_at: Date | null;
+  wiped_at: Date | null;
   coated: boolean;
 };
 
@@ -169,7 +179,7 @@ const stands = sql.raw("not exists (select 1 from record s where s.supersedes = 
 async function racksOnLine(db: Kysely<Database>, person: Person, at: Date): Promise<RackRow[]> {
   const since = new Date(at.getTime() - DAYS_ON_LINE * 86_400_000);
   const { rows } = await sql<RackRow>`
-    select k.number, j.part_id, j.customer_id, k.hung_at, p.stage, p.entered_at, p.left_at, d.decision, w.at as reworked_at, x.iso, f.defect, t.readings, u.rubbed, b.blasted_at, c.coated
+    select k.number, j.part_id, j.customer_id, k.hung_at, p.stage, p.entered_at, p.left_at, d.decision, w.at as reworked_at, x.iso, f.defect, t.readings, u.rubbed, b.blasted_at, v.converted_at, y.wiped_at, c.coated
     from rack k join job j on j.id = k.job_id
     left join lateral (select d.decision from record r join disposition d on d.record_id = r.id where r.rack_id = k.id and r.kind = 'disposition' order by r.happened_at desc limit 1) d on true
     left join lateral (select max(r.happened_at) as at, coalesce(max(r.happened_at), '-infinity') as since from record r join disposition d on d.record_id = r.id where r.rack_id = k.id and r.kind = 'disposition' and d.decision in ('scuff-and-recoat', 'strip')) w on true
@@ -180,6 +190,8 @@ async function racksOnLine(db: Kysely<Database>, person: Person, at: Date): Prom
     left join lateral (select exists (select 1 from record r where r.rack_id = k.id and r.kind = 'solvent-rub' and r.happened_at > w.since) as rubbed) u on true
     left join lateral (select exists (select 1 from record r where r.rack_id = k.id and r.kind = 'coat' and r.happened_at > w.since) as coated) c on true
     left join lateral (select coalesce(q.left_at, q.entered_at) as blasted_at from record r join passage q on q.record_id = r.id where r.rack_id = k.id and r.kind = 'passage' and q.stage = 'blast' and r.happened_at > w.since and ${stands} order by r.happened_at desc limit 1) b on true
+    left join lateral (select max(coalesce(q.left_at, q.entered_at)) as converted_at from record r join passage q on q.record_id = r.id where r.rack_id = k.id and r.kind = 'passage' and q.stage = 'conversion' and r.happened_at > w.since and ${stands}) v on true
+    left join lateral (select max(r.happened_at) as wiped_at from record r join prep_step q on q.record_id = r.id where r.rack_id = k.id and r.kind = 'prep-step' and q.step = 'solvent-wipe' and q.done and r.happened_at > w.since and ${stands}) y on true
     where k.hung_at > ${since} and k.hung_at <= ${at} and (d.decision is null or d.decision in ('hold', 'scuff-and-recoat', 'strip'))
       and (${person.customerId}::uuid is null or j.customer_id = ${person.customerId}::uuid)
     order by k.hung_at desc limit 40`.execute(db);
@@ -248,6 +260,8 @@ function describeRack(
     defect: row.defect,
     iso: row.iso,
     bareSinceMs,
+    unsealedSinceMs: row.coated ? null : (row.converted_at?.getTime() ?? null),
+    wipedAtMs: row.coated ? null : (row.wiped_at?.getTime() ?? null),
   };
 }
 

@@ -47,6 +47,11 @@ function factOf(
     case "plan":
       return say(line.jobsDue === 1 ? "1 job open" : `${line.jobsDue} jobs open`);
     case "prepare": {
+      const wet = here.find(
+        (r) => r.wipedAtMs !== null && r.wipedAtMs + line.flashOffMinutes * 60_000 > line.at.getTime(),
+      );
+      if (wet?.wipedAtMs)
+        return say(`${wet.number} dry ${clock(new Date(wet.wipedAtMs + line.flashOffMinutes * 60_000))}`);
       const bare = here.find((r) => r.bareSinceMs !== null);
       return bare?.bareSinceMs
         ? { text: null, prefix: `${bare.number} bare`, sinceMs: line.at.getTime() - bare.bareSinceMs }

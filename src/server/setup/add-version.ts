@@ -22,3 +22,9 @@ export async function addVersion<K extends SetupKind>(
     })
     .execute();
 }
+
+/** Who made a version: named to the one whose change came second. */
+export async function madeBy(db: Kysely<Database>, versionId: string): Promise<string> {
+  const row = await db.selectFrom("setup_version").select("by_user").where("id", "=", versionId).executeTakeFirst();
+  return row?.by_user ?? "";
+}

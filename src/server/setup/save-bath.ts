@@ -8,7 +8,7 @@ import type { Database } from "@/db/schema";
 import { badEntry, filled, said, text } from "../input";
 import { canonicalText } from "../record/canonical";
 import type { Person } from "../sign-in/roles";
-import { addVersion } from "./add-version";
+import { addVersion, madeBy } from "./add-version";
 import { type SetupInput, setupAt } from "./setup-data";
 
 const number = v.pipe(v.number("is not a number"), v.finite("is not a number"));
@@ -55,7 +55,7 @@ export type BathSaved =
 const refuse = (failure: Failure): BathSaved => ({ ok: false, failure });
 export const bathHref = (code: string): string => `/pretreat/${code.toLowerCase().replaceAll(" ", "-")}`;
 /** One change of the set-up at a time, so that two people do not both build on the same version. */
-const SETUP_LOCK = 7206003;
+export const SETUP_LOCK = 7206003;
 
 /**
  * A bath set up, or a new version of it from now on; older checks are judged by the version of their time. Failures:
@@ -76,14 +76,8 @@ export async function saveBath(db: Kysely<Database>, person: Person, input: unkn
     if (seen && !known) return refuse({ kind: "unknown-set-up", what: "bath", name: code });
     const same = known && canonicalText(known.data) === canonicalText(data);
     if (same) return { ok: true, href: bathHref(known.code), already: true };
-    if (known && known.versionId !== seen) {
-      const by = await trx
-        .selectFrom("setup_version")
-        .select("by_user")
-        .where("id", "=", known.versionId)
-        .executeTakeFirst();
-      return refuse({ kind: "set-up-changed", by: by?.by_user ?? "", what: known.code });
-    }
+    if (known && known.versionId !== seen)
+      return refuse({ kind: "set-up-changed", by: await madeBy(trx, known.versionId), what: known.code });
     await keep(trx, person, known?.id ?? null, code, data, reason, at);
     return { ok: true, href: bathHref(code), already: false };
   });

@@ -172,6 +172,9 @@ export const setupSchemas = {
     /** Where the limit depends on the air: hours by humidity. Empty: the one above. */
     bareLimits: v.optional(v.array(v.object({ upToHumidityPercent: finite, hours: v.pipe(finite, v.gtValue(0)) })), []),
     dewPointMarginC: finite,
+    /** An unsealed conversion coat protects so long, h; solvent is left to flash off so long, min. */
+    unsealedLimitHours: v.optional(finite, 24),
+    flashOffMinutes: v.optional(finite, 10),
     compressedAirDewPointC: finite,
     /** Shifts by name and local start; each runs to the next one's start. */
     shifts: v.optional(v.array(v.object({ name: v.string(), from: v.string() })), [

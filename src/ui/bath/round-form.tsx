@@ -37,6 +37,8 @@ export type RoundBath = {
   readonly caution: string;
   readonly titrationFactor: number | null;
   readonly reaction: string | null;
+  /** The last round, where it was left out: when, by whom and why. */
+  readonly leftOut: string | null;
   readonly values: readonly RoundValue[];
 };
 type Sent = { readonly good: boolean; readonly text: string; readonly failure: Failure | null };
@@ -173,6 +175,7 @@ export function RoundForm({ baths }: { baths: readonly RoundBath[] }) {
                 </button>
               </span>
             </legend>
+            {bath.leftOut && <p className="small soft clear-both m-0">{bath.leftOut}</p>}
             {bath.reaction && (
               <p className="m-0 clear-both border-l-4 border-out pl-3">
                 <b>Out of its window.</b> {bath.reaction}.

@@ -13,6 +13,9 @@ export type DueItem = {
   readonly href: string;
 };
 
+/** An unsealed coat is said when a quarter of its time is left. */
+const SAID_BEFORE = 0.25;
+
 /** What needs a hand now, soonest first: pulls, bath checks, bare metal, open readings, held racks, cases. */
 export function dueList(line: Line, units: UnitSystem): DueItem[] {
   const items: DueItem[] = [];
@@ -82,6 +85,26 @@ export function dueList(line: Line, units: UnitSystem): DueItem[] {
         href: `/racks/${rack.number}/prepare`,
       });
     }
+    const flashedOff = (rack.wipedAtMs ?? 0) + line.flashOffMinutes * 60_000;
+    if (rack.wipedAtMs !== null && flashedOff > now)
+      items.push({
+        atMs: flashedOff,
+        what: `Rack ${rack.number}, solvent`,
+        why: `Wiped ${time(new Date(rack.wipedAtMs))}; it flashes off for ${line.flashOffMinutes} min before powder or heat`,
+        result: "watch",
+        word: `Wait ${Math.ceil((flashedOff - now) / 60_000)} min`,
+        href: `/racks/${rack.number}/prepare`,
+      });
+    const sealBy = (rack.unsealedSinceMs ?? 0) + line.unsealedLimitHours * 3_600_000;
+    if (rack.unsealedSinceMs !== null && now > sealBy - SAID_BEFORE * line.unsealedLimitHours * 3_600_000)
+      items.push({
+        atMs: sealBy,
+        what: `Rack ${rack.number}, unsealed coat`,
+        why: `Out of the conversion bath ${span(now - rack.unsealedSinceMs)} ago; it protects for ${line.unsealedLimitHours} h, then it is washed again`,
+        result: sealBy < now ? "out" : "watch",
+        word: sealBy < now ? "Wash again" : `Coat by ${time(new Date(sealBy))}`,
+        href: `/racks/${rack.number}/coat`,
+      });
     if (rack.what === "film-open")
       items.push({
         atMs: now,

@@ -132,7 +132,14 @@ export default async function BathPage({ params }: { params: Promise<{ bath: str
           </div>
         ))}
         <div className="mt-6">
-          <WashProofs {...proofs} asked={data.weightGPerM2} now={line.at} timeZone={line.timeZone} units={units} />
+          <WashProofs
+            panels={data.role === "conversion" ? proofs.panels : null}
+            sludge={proofs.sludge}
+            asked={data.weightGPerM2}
+            now={line.at}
+            timeZone={line.timeZone}
+            units={units}
+          />
         </div>
         {exposures.length > 0 && (
           <section className="mt-6" aria-label="Out of window">

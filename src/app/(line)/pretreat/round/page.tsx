@@ -1,6 +1,8 @@
 import type { Metadata } from "next";
 import Link from "next/link";
 import type { BathFile } from "@/server/baths/load-bath";
+import { openSkips, type RoundSkip } from "@/server/baths/round-skips";
+import { database } from "@/server/database";
 import { currentLine } from "@/server/line/current-line";
 import { personOnPage } from "@/server/sign-in/person";
 import { may } from "@/server/sign-in/roles";
@@ -14,7 +16,7 @@ export const metadata: Metadata = { title: "Round" };
 /** Checks drawn beside each value. */
 const SPARK_POINTS = 14;
 
-function inRound(file: BathFile, now: Date, timeZone: string): RoundBath {
+function inRound(file: BathFile, skip: RoundSkip | undefined, now: Date, timeZone: string): RoundBath {
   const overdue = file.nextCheckBy !== null && file.nextCheckBy < now;
   return {
     code: file.bath.code,
@@ -27,6 +29,7 @@ function inRound(file: BathFile, now: Date, timeZone: string): RoundBath {
     dueResult: file.result === "out" ? "out" : !file.nextCheckBy ? "unknown" : overdue ? "watch" : "in",
     caution: file.bath.data.caution,
     titrationFactor: file.bath.data.titrationFactorPercentPerMl,
+    leftOut: skip ? `${when(skip.at, now, timeZone)} left out by ${skip.by}: ${skip.reason}` : null,
     reaction: file.series.find((s) => s.reaction)?.reaction?.what ?? null,
     values: file.series.map((s) => {
       const last = s.points.at(-1);
@@ -43,6 +46,7 @@ function inRound(file: BathFile, now: Date, timeZone: string): RoundBath {
 export default async function RoundPage() {
   const person = await personOnPage();
   const line = await currentLine(person);
+  const skips = await openSkips(database(), line.at);
   // Walking order is the tanks' own: by their code.
   const baths = [...line.baths].sort((a, b) => a.bath.code.localeCompare(b.bath.code, "en", { numeric: true }));
   const due = baths.filter((b) => b.nextCheckBy === null || b.nextCheckBy < line.at).length;
@@ -62,7 +66,7 @@ export default async function RoundPage() {
         {baths.length === 0 ? (
           <p className="mt-4">No bath is set up.</p>
         ) : may(person.role, "log-line") ? (
-          <RoundForm baths={baths.map((b) => inRound(b, line.at, line.timeZone))} />
+          <RoundForm baths={baths.map((b) => inRound(b, skips.get(b.bath.id), line.at, line.timeZone))} />
         ) : (
           <p className="mt-4">Whoever works on the line takes the round.</p>
         )}

@@ -10,11 +10,12 @@ import { personOnPage } from "@/server/sign-in/person";
 import { may } from "@/server/sign-in/roles";
 import { BathSetupForm } from "@/ui/bath/bath-setup-form";
 import { BeginWash } from "@/ui/bath/begin-wash";
+import { LineSetupForm } from "@/ui/bath/line-setup-form";
 import { dateAndTime } from "@/ui/format";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
 import { bathWindow, parameterName } from "@/ui/words/baths";
-import { beginWash, keepBath } from "../../actions";
+import { beginWash, keepBath, keepLine } from "../../actions";
 
 export const metadata: Metadata = { title: "The wash as it is set up" };
 
@@ -23,8 +24,9 @@ const [plainest] = washTemplates;
 export default async function WashSetUpPage() {
   const person = await personOnPage();
   const at = now();
-  const [baths, site, { units }] = await Promise.all([
+  const [baths, lines, site, { units }] = await Promise.all([
     setupAt(database(), "bath", at),
+    setupAt(database(), "line", at),
     siteAt(database(), at),
     preferences(),
   ]);
@@ -77,6 +79,13 @@ export default async function WashSetUpPage() {
             </div>
           ))}
         </div>
+        {mayChange &&
+          [...lines.values()].map((item) => (
+            <section key={item.versionId} className="ruled mt-6" aria-label={item.code}>
+              <h2>{item.code}, its stages from the entrance</h2>
+              <LineSetupForm code={item.code} seen={item.versionId} line={item.data} save={keepLine} />
+            </section>
+          ))}
         {mayChange && first && (
           <details className="mt-5">
             <summary className="link min-h-11 cursor-pointer content-center">Set up one more tank</summary>

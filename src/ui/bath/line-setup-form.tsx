@@ -1,0 +1,147 @@
+"use client";
+import { useRouter } from "next/navigation";
+import { type FormEvent, useState } from "react";
+import { v7 as uuidv7 } from "uuid";
+import { passagesFromSpeed } from "@/core/line";
+import { parseNumber } from "@/core/units";
+import { RecordRow } from "../forms/recorded";
+import { TextField } from "../forms/text-field";
+import { TypedNumber } from "../forms/typed-number";
+import { failureText } from "../words/failures";
+import { passageName } from "../words/preparation";
+
+type Outcome =
+  | { readonly ok: true }
+  | { readonly ok: false; readonly failure: { readonly kind: string; readonly [detail: string]: unknown } };
+type StageTexts = { readonly key: string; readonly stage: string; readonly fromM: string; readonly lengthM: string };
+const lineStages = ["clean", "conversion", "rinse", "dry-off"] as const;
+
+/** A conveyor washer by its stages: where each begins and how long it is; the contact at its usual speed as one types. */
+export function LineSetupForm({
+  code,
+  seen,
+  line,
+  save,
+}: {
+  code: string;
+  seen: string;
+  line: {
+    readonly name: string;
+    readonly usualSpeedMPerMin: number;
+    readonly stages: readonly { readonly stage: string; readonly fromM: number; readonly lengthM: number }[];
+  };
+  save: (input: unknown) => Promise<Outcome>;
+}) {
+  const router = useRouter();
+  const [name, setName] = useState(line.name);
+  const [speed, setSpeed] = useState(String(line.usualSpeedMPerMin));
+  const [stages, setStages] = useState<readonly StageTexts[]>(() =>
+    line.stages.map((s) => ({ key: uuidv7(), stage: s.stage, fromM: String(s.fromM), lengthM: String(s.lengthM) })),
+  );
+  const [reason, setReason] = useState("");
+  const [state, setState] = useState<{ busy: boolean; message: { good: boolean; text: string } | null }>({
+    busy: false,
+    message: null,
+  });
+  const put = (key: string, change: Partial<StageTexts>) =>
+    setStages(stages.map((s) => (s.key === key ? { ...s, ...change } : s)));
+  const numberOf = (text: string): number => {
+    const read = parseNumber(text);
+    return read.ok ? read.value : Number.NaN;
+  };
+  const read = stages.map((s) => ({ stage: s.stage, fromM: numberOf(s.fromM), lengthM: numberOf(s.lengthM) }));
+  const runs = passagesFromSpeed(0, numberOf(speed), read);
+  const secondsOf = (stage: string): string => {
+    const run = runs.ok ? runs.value.find((r) => r.stage === stage) : undefined;
+    return run ? `${((run.leftMs - run.enteredMs) / 1000).toFixed(0)} s` : "–";
+  };
+  const submit = async (e: FormEvent) => {
+    e.preventDefault();
+    if (!runs.ok) return setState({ busy: false, message: { good: false, text: failureText(runs.error) } });
+    setState({ busy: true, message: null });
+    const data = { name, usualSpeedMPerMin: numberOf(speed), stages: read };
+    const outcome = await save({ code, seen, reason, data }).catch(
+      (): Outcome => ({ ok: false, failure: { kind: "not-saved" } }),
+    );
+    setState({
+      busy: false,
+      message: outcome.ok
+        ? { good: true, text: "Kept as a new version, from now on." }
+        : { good: false, text: failureText(outcome.failure) },
+    });
+    if (!outcome.ok) return;
+    setReason("");
+    router.refresh();
+  };
+  return (
+    <form onSubmit={submit} className="grid gap-2" noValidate>
+      <div className="grid max-w-[560px] grid-cols-[minmax(0,1fr)_150px] gap-3">
+        <TextField id="line-name" label="Name" text={name} change={setName} most={60} />
+        <TypedNumber id="line-speed" label="Usual speed, m/min" text={speed} change={setSpeed} />
+      </div>
+      {stages.map((s, i) => (
+        <div
+          key={s.key}
+          className="row grid-cols-[150px_130px_130px_90px_minmax(0,1fr)] items-end gap-3 max-[700px]:grid-cols-3"
+        >
+          <div className="field">
+            <label htmlFor={`stage-${s.key}`}>Stage {i + 1}</label>
+            <select
+              id={`stage-${s.key}`}
+              className="input"
+              value={s.stage}
+              onChange={(e) => put(s.key, { stage: e.target.value })}
+            >
+              {lineStages.map((stage) => (
+                <option key={stage} value={stage}>
+                  {passageName[stage]}
+                </option>
+              ))}
+            </select>
+          </div>
+          <TypedNumber
+            id={`from-${s.key}`}
+            label="From entrance, m"
+            text={s.fromM}
+            change={(fromM) => put(s.key, { fromM })}
+          />
+          <TypedNumber
+            id={`length-${s.key}`}
+            label="Length, m"
+            text={s.lengthM}
+            change={(lengthM) => put(s.key, { lengthM })}
+          />
+          <span className="num pb-2.5">{secondsOf(s.stage)}</span>
+          <button
+            type="button"
+            className="link min-h-11 justify-self-start"
+            onClick={() => setStages(stages.filter((x) => x.key !== s.key))}
+          >
+            take out
+          </button>
+        </div>
+      ))}
+      <p className="m-0">
+        <button
+          type="button"
+          className="btn"
+          onClick={() => setStages([...stages, { key: uuidv7(), stage: "rinse", fromM: "", lengthM: "" }])}
+        >
+          One more stage
+        </button>
+      </p>
+      <TextField
+        id="line-reason"
+        label="Why it changes"
+        text={reason}
+        change={setReason}
+        most={300}
+        required
+        className="max-w-[560px]"
+      />
+      <RecordRow busy={state.busy} message={state.message}>
+        Keep the line as a new version
+      </RecordRow>
+    </form>
+  );
+}
