@@ -6,14 +6,12 @@ import { fahrenheitToC, parseNumber, type UnitSystem } from "@/core/units";
 import { RecordRow } from "../forms/recorded";
 import { TextField } from "../forms/text-field";
 import { TypedNumber } from "../forms/typed-number";
+import { useVersion, type VersionOutcome } from "../forms/use-version";
 import { usePreferences } from "../preferences-context";
 import { inUnits, parameterDigits, parameterName, parameterUnit } from "../words/baths";
 import { failureText } from "../words/failures";
 import { passageName } from "../words/preparation";
 
-type Outcome =
-  | { readonly ok: true; readonly href?: string }
-  | { readonly ok: false; readonly failure: { readonly kind: string; readonly [detail: string]: unknown } };
 const limits = ["lower", "watchLower", "watchUpper", "upper"] as const;
 const limitName = {
   lower: "out under",
@@ -74,7 +72,7 @@ export function BathSetupForm({
   seen: string | null;
   bath: BathSetup;
   retired: boolean;
-  save: (input: unknown) => Promise<Outcome>;
+  save: (input: unknown) => Promise<VersionOutcome>;
 }) {
   const { units } = usePreferences();
   const router = useRouter();
@@ -86,11 +84,7 @@ export function BathSetupForm({
   const [role, setRole] = useState<BathSetup["role"]>(bath.role);
   const [gone, setGone] = useState(retired);
   const [newCode, setNewCode] = useState("");
-  const [reason, setReason] = useState("");
-  const [state, setState] = useState<{ busy: boolean; message: { good: boolean; text: string } | null }>({
-    busy: false,
-    message: null,
-  });
+  const version = useVersion(save);
   const put = (key: string) => (text: string) => setTexts((before) => ({ ...before, [key]: text }));
   const field = (key: string, label: string, required = false) => (
     <TypedNumber id={`bath-${key}`} label={label} text={texts[key] ?? ""} change={put(key)} required={required} />
@@ -149,21 +143,9 @@ export function BathSetupForm({
       weightGPerM2: weightFrom === null && weightTo === null ? null : [weightFrom ?? 0, weightTo ?? 0],
       retired: gone,
     };
-    if (wrong) return setState({ busy: false, message: { good: false, text: wrong } });
-    setState({ busy: true, message: null });
-    const outcome = await save({ code: code ?? newCode, seen, reason, data }).catch(
-      (): Outcome => ({ ok: false, failure: { kind: "not-saved" } }),
-    );
-    setState({
-      busy: false,
-      message: outcome.ok
-        ? { good: true, text: "Kept as a new version, from now on." }
-        : { good: false, text: failureText(outcome.failure) },
-    });
-    if (!outcome.ok) return;
-    setReason("");
-    if (code === null && outcome.href) router.push(`${outcome.href}/set-up`);
-    else router.refresh();
+    if (wrong) return version.refuse(wrong);
+    const outcome = await version.keep({ code: code ?? newCode, seen, data });
+    if (outcome.ok && code === null && outcome.href) router.push(`${outcome.href}/set-up`);
   };
   const word = (key: string, label: string, most: number, wide = false) => (
     <TextField
@@ -300,13 +282,13 @@ export function BathSetupForm({
       <TextField
         id="bath-reason"
         label={code === null ? "Where these figures come from" : "Why it changes"}
-        text={reason}
-        change={setReason}
+        text={version.reason}
+        change={version.setReason}
         most={300}
         required
         className="max-w-[560px]"
       />
-      <RecordRow busy={state.busy} message={state.message}>
+      <RecordRow busy={version.busy} message={version.message}>
         {code === null ? "Set it up" : "Keep as a new version"}
       </RecordRow>
     </form>

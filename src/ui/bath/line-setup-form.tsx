@@ -1,5 +1,4 @@
 "use client";
-import { useRouter } from "next/navigation";
 import { type FormEvent, useState } from "react";
 import { v7 as uuidv7 } from "uuid";
 import { passagesFromSpeed } from "@/core/line";
@@ -7,12 +6,10 @@ import { parseNumber } from "@/core/units";
 import { RecordRow } from "../forms/recorded";
 import { TextField } from "../forms/text-field";
 import { TypedNumber } from "../forms/typed-number";
+import { useVersion, type VersionOutcome } from "../forms/use-version";
 import { failureText } from "../words/failures";
 import { passageName } from "../words/preparation";
 
-type Outcome =
-  | { readonly ok: true }
-  | { readonly ok: false; readonly failure: { readonly kind: string; readonly [detail: string]: unknown } };
 type StageTexts = { readonly key: string; readonly stage: string; readonly fromM: string; readonly lengthM: string };
 const lineStages = ["clean", "conversion", "rinse", "dry-off"] as const;
 
@@ -30,19 +27,14 @@ export function LineSetupForm({
     readonly usualSpeedMPerMin: number;
     readonly stages: readonly { readonly stage: string; readonly fromM: number; readonly lengthM: number }[];
   };
-  save: (input: unknown) => Promise<Outcome>;
+  save: (input: unknown) => Promise<VersionOutcome>;
 }) {
-  const router = useRouter();
   const [name, setName] = useState(line.name);
   const [speed, setSpeed] = useState(String(line.usualSpeedMPerMin));
   const [stages, setStages] = useState<readonly StageTexts[]>(() =>
     line.stages.map((s) => ({ key: uuidv7(), stage: s.stage, fromM: String(s.fromM), lengthM: String(s.lengthM) })),
   );
-  const [reason, setReason] = useState("");
-  const [state, setState] = useState<{ busy: boolean; message: { good: boolean; text: string } | null }>({
-    busy: false,
-    message: null,
-  });
+  const version = useVersion(save);
   const put = (key: string, change: Partial<StageTexts>) =>
     setStages(stages.map((s) => (s.key === key ? { ...s, ...change } : s)));
   const numberOf = (text: string): number => {
@@ -57,21 +49,8 @@ export function LineSetupForm({
   };
   const submit = async (e: FormEvent) => {
     e.preventDefault();
-    if (!runs.ok) return setState({ busy: false, message: { good: false, text: failureText(runs.error) } });
-    setState({ busy: true, message: null });
-    const data = { name, usualSpeedMPerMin: numberOf(speed), stages: read };
-    const outcome = await save({ code, seen, reason, data }).catch(
-      (): Outcome => ({ ok: false, failure: { kind: "not-saved" } }),
-    );
-    setState({
-      busy: false,
-      message: outcome.ok
-        ? { good: true, text: "Kept as a new version, from now on." }
-        : { good: false, text: failureText(outcome.failure) },
-    });
-    if (!outcome.ok) return;
-    setReason("");
-    router.refresh();
+    if (!runs.ok) return version.refuse(failureText(runs.error));
+    await version.keep({ code, seen, data: { name, usualSpeedMPerMin: numberOf(speed), stages: read } });
   };
   return (
     <form onSubmit={submit} className="grid gap-2" noValidate>
@@ -133,13 +112,13 @@ export function LineSetupForm({
       <TextField
         id="line-reason"
         label="Why it changes"
-        text={reason}
-        change={setReason}
+        text={version.reason}
+        change={version.setReason}
         most={300}
         required
         className="max-w-[560px]"
       />
-      <RecordRow busy={state.busy} message={state.message}>
+      <RecordRow busy={version.busy} message={version.message}>
         Keep the line as a new version
       </RecordRow>
     </form>

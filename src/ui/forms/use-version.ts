@@ -1,0 +1,34 @@
+"use client";
+import { useRouter } from "next/navigation";
+import { useState } from "react";
+import { failureText } from "../words/failures";
+
+export type VersionOutcome =
+  | { readonly ok: true; readonly href?: string }
+  | { readonly ok: false; readonly failure: { readonly kind: string; readonly [detail: string]: unknown } };
+
+/** Keeps a new version of something set up, with why it changes; what was typed stays when it is refused. */
+export function useVersion(save: (input: unknown) => Promise<VersionOutcome>) {
+  const router = useRouter();
+  const [reason, setReason] = useState("");
+  const [busy, setBusy] = useState(false);
+  const [message, setMessage] = useState<{ good: boolean; text: string } | null>(null);
+  const refuse = (text: string) => setMessage({ good: false, text });
+  const keep = async (what: { readonly code: string; readonly seen: string | null; readonly data: object }) => {
+    setBusy(true);
+    setMessage(null);
+    const outcome = await save({ ...what, reason }).catch(
+      (): VersionOutcome => ({ ok: false, failure: { kind: "not-saved" } }),
+    );
+    setBusy(false);
+    if (!outcome.ok) {
+      refuse(failureText(outcome.failure));
+      return outcome;
+    }
+    setMessage({ good: true, text: "Kept as a new version, from now on." });
+    setReason("");
+    router.refresh();
+    return outcome;
+  };
+  return { reason, setReason, busy, message, refuse, keep };
+}
