@@ -179,7 +179,7 @@ const stands = sql.raw("not exists (select 1 from record s where s.supersedes = 
 async function racksOnLine(db: Kysely<Database>, person: Person, at: Date): Promise<RackRow[]> {
   const since = new Date(at.getTime() - DAYS_ON_LINE * 86_400_000);
   const { rows } = await sql<RackRow>`
-    select k.number, j.part_id, j.customer_id, k.hung_at, p.stage, p.entered_at, p.left_at, d.decision, w.at as reworked_at, x.iso, f.defect, t.readings, u.rubbed, b.blasted_at, v.converted_at, y.wiped_at, c.coated
+    select k.number, j.part_id, j.customer_id, k.hung_at, p.stage, p.entered_at, p.left_at, d.decision, w.at as reworked_at, x.iso, f.defect, t.readings, u.rubbed, b.blasted_at, b.converted_at, u.wiped_at, u.coated
     from rack k join job j on j.id = k.job_id
     left join lateral (select d.decision from record r join disposition d on d.record_id = r.id where r.rack_id = k.id and r.kind = 'disposition' order by r.happened_at desc limit 1) d on true
     left join lateral (select max(r.happened_at) as at, coalesce(max(r.happened_at), '-infinity') as since from record r join disposition d on d.record_id = r.id where r.rack_id = k.id and r.kind = 'disposition' and d.decision in ('scuff-and-recoat', 'strip')) w on true
@@ -187,11 +187,8 @@ async function racksOnLine(db: Kysely<Database>, person: Person, at: Date): Prom
     left join lateral (select x.iso from record r join cross_cut x on x.record_id = r.id where r.rack_id = k.id and r.kind = 'cross-cut' and r.happened_at > w.since and ${stands} order by r.happened_at desc limit 1) x on true
     left join lateral (select f.defect from record r join defect f on f.record_id = r.id where r.rack_id = k.id and r.kind = 'defect' and f.pieces_affected is distinct from 0 and r.happened_at > w.since and ${stands} order by r.happened_at desc limit 1) f on true
     left join lateral (select count(*) as readings from record r join thickness_reading t on t.record_id = r.id where r.rack_id = k.id and r.kind = 'thickness' and t.rejected_reason is null and r.happened_at > w.since and ${stands}) t on true
-    left join lateral (select exists (select 1 from record r where r.rack_id = k.id and r.kind = 'solvent-rub' and r.happened_at > w.since) as rubbed) u on true
-    left join lateral (select exists (select 1 from record r where r.rack_id = k.id and r.kind = 'coat' and r.happened_at > w.since) as coated) c on true
-    left join lateral (select coalesce(q.left_at, q.entered_at) as blasted_at from record r join passage q on q.record_id = r.id where r.rack_id = k.id and r.kind = 'passage' and q.stage = 'blast' and r.happened_at > w.since and ${stands} order by r.happened_at desc limit 1) b on true
-    left join lateral (select max(coalesce(q.left_at, q.entered_at)) as converted_at from record r join passage q on q.record_id = r.id where r.rack_id = k.id and r.kind = 'passage' and q.stage = 'conversion' and r.happened_at > w.since and ${stands}) v on true
-    left join lateral (select max(r.happened_at) as wiped_at from record r join prep_step q on q.record_id = r.id where r.rack_id = k.id and r.kind = 'prep-step' and q.step = 'solvent-wipe' and q.done and r.happened_at > w.since and ${stands}) y on true
+    left join lateral (select max(coalesce(q.left_at, q.entered_at)) filter (where q.stage = 'blast') as blasted_at, max(coalesce(q.left_at, q.entered_at)) filter (where q.stage = 'conversion') as converted_at from record r join passage q on q.record_id = r.id where r.rack_id = k.id and r.kind = 'passage' and q.stage in ('blast', 'conversion') and r.happened_at > w.since and ${stands}) b on true
+    left join lateral (select coalesce(bool_or(r.kind = 'solvent-rub'), false) as rubbed, coalesce(bool_or(r.kind = 'coat'), false) as coated, max(r.happened_at) filter (where q.step = 'solvent-wipe' and q.done and ${stands}) as wiped_at from record r left join prep_step q on q.record_id = r.id where r.rack_id = k.id and r.kind in ('solvent-rub', 'coat', 'prep-step') and r.happened_at > w.since) u on true
     where k.hung_at > ${since} and k.hung_at <= ${at} and (d.decision is null or d.decision in ('hold', 'scuff-and-recoat', 'strip'))
       and (${person.customerId}::uuid is null or j.customer_id = ${person.customerId}::uuid)
     order by k.hung_at desc limit 40`.execute(db);

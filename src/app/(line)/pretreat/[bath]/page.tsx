@@ -62,22 +62,24 @@ export default async function BathPage({ params }: { params: Promise<{ bath: str
     )
     .sort((a, b) => b.stretch.firstOutMs - a.stretch.firstOutMs)
     .slice(0, STRETCHES_SHOWN);
-  const exposures = await Promise.all(
-    stretches.map(async ({ parameter, stretch }) => ({
-      parameter,
-      stretch,
-      exposure: await exposedRacks(
-        database(),
-        person,
-        data.stage,
-        new Date(stretch.fromMs),
-        new Date(stretch.toMs ?? line.at.getTime()),
-      ),
-    })),
-  );
-  // How much a shop runs through its baths is its own affair.
-  const proofs = await washProofs(database(), file.bath.id, line.at);
-  const work = person.customerId === null ? await bathWork(database(), file.bath, line.at) : null;
+  const [exposures, proofs, work] = await Promise.all([
+    Promise.all(
+      stretches.map(async ({ parameter, stretch }) => ({
+        parameter,
+        stretch,
+        exposure: await exposedRacks(
+          database(),
+          person,
+          data.stage,
+          new Date(stretch.fromMs),
+          new Date(stretch.toMs ?? line.at.getTime()),
+        ),
+      })),
+    ),
+    washProofs(database(), file.bath.id, line.at),
+    // How much a shop runs through its baths is its own affair.
+    person.customerId === null ? bathWork(database(), file.bath, line.at) : null,
+  ]);
   const reaction = file.series.find((s) => s.reaction);
   return (
     <>
