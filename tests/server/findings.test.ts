@@ -222,6 +222,7 @@ describe("the wash", () => {
       rackId: "rack",
       bathId: role,
       bath: `Tank ${role}`,
+      bathCode: `Tank ${role}`,
       role,
       stage: "conversion",
       at: at(8),

@@ -7,6 +7,7 @@ import { loadRack } from "@/server/rack/load-rack";
 import { bathVersions, saveBath, startWash } from "@/server/setup/save-bath";
 import { saveLine } from "@/server/setup/save-line";
 import { setupAt } from "@/server/setup/setup-data";
+import { conditionsWhenPassed } from "@/server/trace/conditions";
 import { failureText } from "@/ui/words/failures";
 import { person, type TestDatabase, testDatabase } from "../support/database";
 import { freshRack, stored } from "../support/entries";
@@ -107,6 +108,10 @@ describe("a change of a bath", () => {
     expect(await send({ volumeL: 4300 }, { seen: null })).toMatchObject({
       failure: { kind: "code-taken", code: "Tank 3" },
     });
+    for (const code of ["round", "Set up", "Tank  3", " ", "Tank-3"])
+      expect(await send({}, { code, seen: null }), code).toMatchObject({
+        failure: { kind: "bad-entry", field: "code" },
+      });
     expect(await send({}, { code: "Tank 77" })).toMatchObject({ failure: { kind: "unknown-set-up" } });
     expect((await bathOf("Tank 3", later(30))).versionId).toBe(before.versionId);
   });
@@ -119,12 +124,22 @@ describe("a change of a bath", () => {
     const line = await loadLine(t.app, lead, later(32));
     expect(line.baths.map((b) => b.bath.code)).not.toContain("Tank 4");
     expect((await loadBath(t.app, "Tank 4", later(32)))?.series[0]?.points.length).toBeGreaterThan(5);
+    // A rack that passed before met it; one that passes from now on is not asked about it.
+    const rack = await t.app.selectFrom("rack").select("id").where("number", "=", "0869").executeTakeFirstOrThrow();
+    const codes = async (when: Date) =>
+      new Set((await conditionsWhenPassed(t.app, [rack.id], when)).baths.map((b) => b.bathCode));
+    expect(await codes(at)).toEqual(new Set(["Tank 3", "Tank 4"]));
+    expect(await codes(later(32))).toEqual(new Set(["Tank 3"]));
   });
 });
 
 describe("a usual wash", () => {
   test("is added behind what there is, each tank under the next free number, ready to be watched", async () => {
-    const begun = await startWash(t.app, lead, "five", later(40));
+    const press = { id: uuidv7(), template: "five" };
+    const [begun, again] = await Promise.all([1, 2].map(() => startWash(t.app, lead, press, later(40))));
+    if (!begun) throw new Error("nothing begun");
+    // Pressed twice at once it is begun once.
+    expect(again).toEqual(begun);
     expect(begun).toEqual({ ok: true, codes: ["Tank 1", "Tank 2", "Tank 5", "Tank 6", "Tank 7"] });
     const five = washTemplates.find((w) => w.id === "five");
     for (const [i, code] of (begun.ok ? begun.codes : []).entries()) {
@@ -143,7 +158,10 @@ describe("a usual wash", () => {
     );
   });
   test("one that nobody knows is refused", async () => {
-    expect(await startWash(t.app, lead, "eleven", later(43))).toMatchObject({ failure: { kind: "unknown-set-up" } });
+    const start = (input: unknown) => startWash(t.app, lead, input, later(43));
+    expect(await start({ id: uuidv7(), template: "eleven" })).toMatchObject({ failure: { kind: "unknown-set-up" } });
+    expect(await start({ id: "x", template: "five" })).toMatchObject({ failure: { kind: "bad-entry", field: "id" } });
+    expect(await start("five")).toMatchObject({ failure: { kind: "bad-entry" } });
   });
 });
 

@@ -156,11 +156,11 @@ export async function keepLine(input: unknown): Promise<ActionOutcome> {
   return guarded("line", () => saveLine(database(), who.person, input, now()));
 }
 
-export async function beginWash(templateId: string): Promise<ActionOutcome> {
+export async function beginWash(input: unknown): Promise<ActionOutcome> {
   const who = await personWith("release");
   if (!who.ok) return { ok: false, failure: who.refusal };
   return guarded("wash", async () => {
-    const begun = await startWash(database(), who.person, String(templateId), now());
+    const begun = await startWash(database(), who.person, input, now());
     return begun.ok ? { ok: true } : begun;
   });
 }

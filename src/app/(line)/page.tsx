@@ -1,5 +1,6 @@
 import type { Metadata } from "next";
 import Link from "next/link";
+import { bathSlug } from "@/core/bath";
 import { database } from "@/server/database";
 import { currentLine } from "@/server/line/current-line";
 import { preferences } from "@/server/preferences";
@@ -65,7 +66,7 @@ export default async function ShiftPage() {
           <div className="mt-6 grid grid-cols-[minmax(0,560px)_minmax(220px,1fr)] gap-7 max-[860px]:grid-cols-1">
             <div>
               <h2>
-                <Link className="link" href={`/pretreat/${shown.bath.code.toLowerCase().replace(" ", "-")}`}>
+                <Link className="link" href={`/pretreat/${bathSlug(shown.bath.code)}`}>
                   {shown.bath.data.name}
                 </Link>
                 , {parameterName[series.parameter]}, last {series.points.length} checks

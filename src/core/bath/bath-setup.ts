@@ -28,6 +28,12 @@ export type BathSetup = {
   readonly weightGPerM2?: readonly [number, number] | null;
 };
 
+/** A bath's name in an address: “Tank 3” is `tank-3`. A code holds no hyphen, so that the way back is one. */
+export const bathSlug = (code: string): string => code.toLowerCase().replaceAll(" ", "-");
+export const codeOfSlug = (slug: string): string => slug.toLowerCase().replaceAll("-", " ");
+/** Addresses of the wash that are no bath's. */
+export const takenSlugs: readonly string[] = ["round", "set-up"];
+
 /** Rounds further apart than this, h, are none. */
 export const LONGEST_ROUND_HOURS = 168;
 const LONGEST_RECHECK_MIN = 24 * 60;

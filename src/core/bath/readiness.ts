@@ -1,5 +1,5 @@
 import { err, ok, type Result } from "../result";
-import { type EvidenceGrade, weakestGrade } from "../verdict";
+import { type EvidenceGrade, type VerdictResult, weakestGrade } from "../verdict";
 import type { BathParameter, BathWindow } from "./bath-window";
 
 export type ReadinessValue = {
@@ -63,3 +63,11 @@ export function readiness(values: readonly ReadinessValue[]): Readiness {
     grade: grades.length ? weakestGrade(grades) : "unknown",
   };
 }
+
+/** Under this index the worst value has gone over eight tenths of the way to its limit (100 − 50 · 0.84² ≈ 65). */
+export const READY_WATCH = 65;
+/** The index with a value just at its limit. */
+export const READY_LIMIT = 50;
+/** Whether the wash is ready: out when a value is beyond its limit, to watch near it, not known without any. */
+export const readinessResult = (index: number | null): VerdictResult =>
+  index === null ? "unknown" : index < READY_LIMIT ? "out" : index < READY_WATCH ? "watch" : "in";

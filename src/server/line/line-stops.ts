@@ -88,6 +88,8 @@ export type StopSeen = {
     readonly number: string;
     readonly at: StoppedAt;
     readonly seconds: number;
+    /** What it may take, s: the contact asked for, or the longest it may stand wet; null where none is set or it is dry. */
+    readonly limitS: readonly [number | null, number] | null;
     readonly result: VerdictResult;
   }[];
 };
@@ -135,7 +137,10 @@ export async function loadLineStops(
                   .contactS ?? null)
               : null;
           const limits = { contactS, wetLimitS: site.wetLimitS, dryStages: DRY_STAGES };
-          return [{ number, ...stood, result: judgeStop(stood, limits) }];
+          const wet = stood.at.where === "between" && !DRY_STAGES.includes(stood.at.after);
+          return [
+            { number, ...stood, limitS: wet ? [null, site.wetLimitS] : contactS, result: judgeStop(stood, limits) },
+          ];
         }),
       };
     }),

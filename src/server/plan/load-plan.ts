@@ -103,7 +103,7 @@ export async function loadPlanFile(db: Kysely<Database>, person: Person, number:
   const { fit, loading } = part ? fitAtSite(part, places, site) : { fit: null, loading: null };
   const schedule = powder.data.schedule;
   const middle = [...schedule].sort((a, b) => a.metalC - b.metalC)[Math.floor(schedule.length / 2)];
-  const conversion = [...baths.values()].find((b) => b.data.role === "conversion");
+  const conversion = [...baths.values()].find((b) => b.data.role === "conversion" && !b.data.retired);
   const masks = item.data.marks.filter((m) => m.kind === "mask" || m.kind === "plug").length;
   const routeFor = (p: Pick<Plan, "system" | "condition" | "handSteps">): readonly RouteStep[] =>
     part && p.system

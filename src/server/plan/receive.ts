@@ -122,7 +122,8 @@ export async function receiveWork(
   const middle = [...powder.data.schedule].sort((a, b) => a.metalC - b.metalC)[
     Math.floor(powder.data.schedule.length / 2)
   ];
-  const contactS = [...baths.values()].find((b) => b.data.role === "conversion")?.data.contactS ?? null;
+  const contactS =
+    [...baths.values()].find((b) => b.data.role === "conversion" && !b.data.retired)?.data.contactS ?? null;
   const planned: { line: (typeof order.lines)[number]; part: PlannedPart; plan: Plan }[] = [];
   for (const [i, line] of order.lines.entries()) {
     const part: PlannedPart = { ...line };

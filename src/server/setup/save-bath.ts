@@ -1,12 +1,13 @@
 import { type Kysely, sql } from "kysely";
 import { v7 as uuidv7 } from "uuid";
 import * as v from "valibot";
-import { bathParameters, bathRoles, checkBath, washTemplates } from "@/core/bath";
+import { bathParameters, bathRoles, bathSlug, checkBath, takenSlugs, washTemplates } from "@/core/bath";
 import type { Failure } from "@/core/result";
 import { passageStages } from "@/core/shorthand";
 import type { Database } from "@/db/schema";
 import { badEntry, filled, said, text } from "../input";
 import { canonicalText } from "../record/canonical";
+import { derivedId } from "../record/derived-id";
 import type { Person } from "../sign-in/roles";
 import { addVersion, madeBy } from "./add-version";
 import { type SetupInput, setupAt } from "./setup-data";
@@ -43,17 +44,26 @@ const dataSchema = v.strictObject({
   retired: v.boolean(),
 });
 const saveSchema = v.object({
-  code: v.pipe(filled(20), v.regex(/^[A-Za-z0-9][A-Za-z0-9 ]*$/, "is not letters, digits and spaces")),
+  code: v.pipe(
+    filled(20),
+    v.regex(/^[A-Za-z0-9]+( [A-Za-z0-9]+)*$/, "is not letters and digits with single spaces between"),
+    v.check((code) => !takenSlugs.includes(bathSlug(code)), "is what a view of the wash is called already"),
+  ),
   /** The version that was on screen; null for a bath that is new. */
   seen: v.nullable(v.pipe(v.string(), v.uuid("is not a version"))),
   reason: said(300, "is too short: name why it changes"),
   data: dataSchema,
 });
+const startSchema = v.object({
+  /** Made once by the button: pressed twice it is one. */
+  id: v.pipe(v.string(), v.uuid("is not an id")),
+  template: filled(40),
+});
 export type BathSaved =
   | { readonly ok: true; readonly href: string; readonly already: boolean }
   | { readonly ok: false; readonly failure: Failure };
 const refuse = (failure: Failure): BathSaved => ({ ok: false, failure });
-export const bathHref = (code: string): string => `/pretreat/${code.toLowerCase().replaceAll(" ", "-")}`;
+export const bathHref = (code: string): string => `/pretreat/${bathSlug(code)}`;
 /** One change of the set-up at a time, so that two people do not both build on the same version. */
 export const SETUP_LOCK = 7206003;
 
@@ -84,31 +94,42 @@ export async function saveBath(db: Kysely<Database>, person: Person, input: unkn
 }
 
 /**
- * The baths of a usual wash, added behind those there are, each under the next free number. Failure: `unknown-set-up`.
- * What is usual is only a beginning: each is to be put right by the supplier's sheet.
+ * The baths of a usual wash, added behind those there are, each under the next free number. Failures: `bad-entry`, `unknown-set-up`.
+ * The same id sent twice is one. What is usual is only a beginning: each is to be put right by the supplier's sheet.
  */
 export async function startWash(
   db: Kysely<Database>,
   person: Person,
-  templateId: string,
+  input: unknown,
   at: Date,
 ): Promise<
   { readonly ok: true; readonly codes: readonly string[] } | { readonly ok: false; readonly failure: Failure }
 > {
+  const parsed = v.safeParse(startSchema, input);
+  if (!parsed.success) return { ok: false, failure: badEntry(parsed.issues) };
+  const { id, template: templateId } = parsed.output;
   const template = washTemplates.find((t) => t.id === templateId);
-  if (!template)
-    return { ok: false, failure: { kind: "unknown-set-up", what: "wash", name: String(templateId).slice(0, 40) } };
+  if (!template) return { ok: false, failure: { kind: "unknown-set-up", what: "wash", name: templateId } };
   return db.transaction().execute(async (trx) => {
     await sql`select pg_advisory_xact_lock(${SETUP_LOCK})`.execute(trx);
     const taken = new Set([...(await setupAt(trx, "bath", at)).values()].map((b) => b.code.toLowerCase()));
+    const ids = template.baths.map((_, i) => derivedId(id, `bath:${i}`));
+    // Sent again, after an answer that was lost, it finds its tanks there.
+    const there = await trx.selectFrom("setup_entity").select(["id", "code"]).where("id", "in", ids).execute();
+    if (there.length > 0)
+      return { ok: true as const, codes: ids.map((x) => there.find((t) => t.id === x)?.code ?? "") };
     const codes: string[] = [];
     let next = 1;
-    for (const bath of template.baths) {
+    for (const [i, bath] of template.baths.entries()) {
       while (taken.has(`tank ${next}`)) next++;
       const code = `Tank ${next}`;
       taken.add(code.toLowerCase());
       const data = { ...bath, name: `${code} ${bath.name}`, retired: false } as SetupInput<"bath">;
-      await keep(trx, person, null, code, data, `Begun from a usual wash: ${template.name}`, at);
+      await trx
+        .insertInto("setup_entity")
+        .values({ id: ids[i] as string, kind: "bath", code })
+        .execute();
+      await keep(trx, person, ids[i] as string, code, data, `Begun from a usual wash: ${template.name}`, at);
       codes.push(code);
     }
     return { ok: true as const, codes };

@@ -9,6 +9,7 @@ export type BathCondition = {
   readonly rackId: string;
   readonly bathId: string;
   readonly bath: string;
+  readonly bathCode: string;
   readonly role: string;
   readonly stage: string;
   readonly at: Date;
@@ -60,7 +61,7 @@ export async function conditionsWhenPassed(
   at: Date,
 ): Promise<Conditions> {
   if (rackIds.length === 0) return { passages: [], baths: [] };
-  const baths = [...(await setupAt(db, "bath", at)).values()];
+  const baths = [...(await setupAt(db, "bath", at)).values()].filter((bath) => !bath.data.retired);
   const watched = baths.flatMap((bath) =>
     Object.keys(bath.data.windows).map((parameter) => ({ stage: bath.data.stage, id: bath.id, parameter })),
   );
@@ -110,6 +111,7 @@ export async function conditionsWhenPassed(
       rackId: row.rack_id,
       bathId: bath.id,
       bath: bath.data.name,
+      bathCode: bath.code,
       role: bath.data.role,
       contactS: bath.data.contactS,
       stage: row.stage,

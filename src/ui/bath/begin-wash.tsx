@@ -1,6 +1,7 @@
 "use client";
 import { useRouter } from "next/navigation";
-import { useState } from "react";
+import { useRef, useState } from "react";
+import { v7 as uuidv7 } from "uuid";
 import { failureText } from "../words/failures";
 
 type Outcome =
@@ -13,9 +14,10 @@ export function BeginWash({
   begin,
 }: {
   templates: readonly { readonly id: string; readonly name: string; readonly tanks: readonly string[] }[];
-  begin: (id: string) => Promise<Outcome>;
+  begin: (input: unknown) => Promise<Outcome>;
 }) {
   const router = useRouter();
+  const id = useRef(uuidv7());
   const [chosen, setChosen] = useState(templates[0]?.id ?? "");
   const [asked, setAsked] = useState(false);
   const [state, setState] = useState<{ busy: boolean; text: string; good: boolean }>({
@@ -66,9 +68,10 @@ export function BeginWash({
               disabled={state.busy}
               onClick={async () => {
                 setState({ busy: true, text: "", good: true });
-                const outcome = await begin(chosen).catch(
+                const outcome = await begin({ id: id.current, template: chosen }).catch(
                   (): Outcome => ({ ok: false, failure: { kind: "not-saved" } }),
                 );
+                if (outcome.ok) id.current = uuidv7();
                 setAsked(false);
                 setState({
                   busy: false,

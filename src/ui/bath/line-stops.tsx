@@ -6,6 +6,10 @@ import { passageName } from "../words/preparation";
 
 const stageWord = (stage: string): string => passageName[stage] ?? stage;
 
+const minutes = (seconds: number): string => String(Math.round(seconds / 6) / 10);
+const limitText = ([least, most]: readonly [number | null, number]): string =>
+  least === null ? `${minutes(most)} at most` : `${minutes(least)}–${minutes(most)} asked`;
+
 /** Each stop with the racks that stood in the line: where, how long in all, and whether that spoils them. */
 export function LineStops({ stops, now, timeZone }: { stops: readonly StopSeen[]; now: Date; timeZone: string }) {
   if (stops.length === 0) return <p className="soft m-0">No stop in the last two days.</p>;
@@ -33,7 +37,10 @@ export function LineStops({ stops, now, timeZone }: { stops: readonly StopSeen[]
                   ? `in ${stageWord(rack.at.stage).toLowerCase()}`
                   : `wet between ${stageWord(rack.at.after).toLowerCase()} and ${stageWord(rack.at.before).toLowerCase()}`}
               </span>
-              <span className="num">{(rack.seconds / 60).toFixed(1)} min</span>
+              <span className="num">
+                {(rack.seconds / 60).toFixed(1)} min
+                {rack.limitS && <span className="small faint block">{limitText(rack.limitS)}</span>}
+              </span>
               <Verdict result={rack.result}>
                 {rack.result === "out"
                   ? rack.at.where === "between"

@@ -1,4 +1,5 @@
 import { scaleLinear, scaleTime } from "d3";
+import { READY_LIMIT } from "@/core/bath";
 import type { EvidenceGrade } from "@/core/verdict";
 import { clock } from "../format";
 
@@ -44,8 +45,8 @@ export function ReadinessChart({
               width={Math.max(1, step - 2)}
               height={Math.max(1, HEIGHT - FOOT - y(h.index))}
               fill={h.grade === "measured" ? "var(--band)" : "url(#assumed-hatch)"}
-              stroke={h.index < 50 ? "var(--out)" : "var(--ink-2)"}
-              strokeWidth={h.index < 50 ? 2.5 : 1}
+              stroke={h.index < READY_LIMIT ? "var(--out)" : "var(--ink-2)"}
+              strokeWidth={h.index < READY_LIMIT ? 2.5 : 1}
             />
           )}
           {h.at.getHours() % 6 === 0 && (
@@ -58,13 +59,13 @@ export function ReadinessChart({
       <line
         x1={0}
         x2={WIDTH - SAID}
-        y1={y(50)}
-        y2={y(50)}
+        y1={y(READY_LIMIT)}
+        y2={y(READY_LIMIT)}
         stroke="var(--out)"
         strokeWidth={1.5}
         strokeDasharray="5 4"
       />
-      <text x={WIDTH - SAID + 6} y={y(50) + 4}>
+      <text x={WIDTH - SAID + 6} y={y(READY_LIMIT) + 4}>
         50: at a limit
       </text>
       <text x={WIDTH - SAID + 6} y={y(100) + 8}>

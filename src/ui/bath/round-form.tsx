@@ -10,15 +10,7 @@ import type { Failure } from "../frame/line-actions";
 import { useShell } from "../frame/shell";
 import { Verdict } from "../marks/verdict";
 import { usePreferences } from "../preferences-context";
-import {
-  bathFigure,
-  bathValue,
-  bathWindow,
-  inUnits,
-  parameterDigits,
-  parameterName,
-  parameterUnit,
-} from "../words/baths";
+import { bathValue, bathWindow, inUnits, parameterDigits, parameterName, parameterUnit } from "../words/baths";
 import { failureText } from "../words/failures";
 import { AskedAgain } from "./asked-again";
 import { readBathValue } from "./read-value";
@@ -305,7 +297,7 @@ function RoundRow({
       <span className="num max-[820px]:hidden">
         {last ? (
           <>
-            <b className="fig">{bathFigure(parameter, last.value, units)}</b>{" "}
+            <b className="fig">{bathValue(parameter, last.value, units)}</b>{" "}
             <span className="small faint">{lastWhen}</span>
           </>
         ) : (

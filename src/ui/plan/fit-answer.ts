@@ -1,4 +1,5 @@
 import { type Box, type Equipment, fitAtSite } from "@/core/plan";
+import { keptOut } from "../words/plan";
 
 /** A part's fit in short, as the list of a delivery shows it. */
 export type FitInShort =
@@ -20,8 +21,6 @@ export type FitQuestion = {
 };
 export type FitAnswer = { readonly number: number; readonly found: readonly FitInShort[] };
 
-const tooMuch = { along: "long", across: "deep", up: "tall", mass: "heavy" } as const;
-
 /** Every part of a delivery against the site, away from the screen's own thread. */
 export function answer({ number, parts, places, rooms }: FitQuestion): FitAnswer {
   return {
@@ -35,10 +34,7 @@ export function answer({ number, parts, places, rooms }: FitQuestion): FitAnswer
           fits: false,
           keptOutBy: keptOutBy.map((a) => ({
             place: a.equipment,
-            by:
-              a.overKg !== null
-                ? `${a.overKg.toFixed(0)} kg too heavy`
-                : `${Math.abs(a.clearanceMm ?? 0).toFixed(0)} mm too ${tooMuch[a.tight ?? "up"]}`,
+            by: keptOut(a),
           })),
         };
       const counts = loading?.ok ? loading.value : null;

@@ -1,3 +1,4 @@
+import { bathSlug } from "@/core/bath";
 import type { UnitSystem } from "@/core/units";
 import type { VerdictResult } from "@/core/verdict";
 import type { Line } from "@/server/line/load-line";
@@ -70,7 +71,7 @@ export function dueList(line: Line, units: UnitSystem): DueItem[] {
       why,
       result: file.result === "out" ? "out" : overdue || file.result === "watch" ? "watch" : "in",
       word: overdue ? "Check overdue" : `Check by ${time(file.nextCheckBy)}`,
-      href: `/pretreat/${file.bath.code.toLowerCase().replace(" ", "-")}`,
+      href: `/pretreat/${bathSlug(file.bath.code)}`,
     });
   }
   for (const rack of line.racks) {

@@ -6,12 +6,13 @@ import { describeValues } from "@/core/statistics";
 import { judgeNominal, judgeSpotArea, type Spot, spotLimits, spotMeans } from "@/core/thickness";
 import { FilmHistogram } from "../charts/film-histogram";
 import { PartSketch, type SketchFace } from "../charts/part-sketch";
-import { figure, withUnit } from "../format";
+import { withUnit } from "../format";
+import { TextField } from "../forms/text-field";
 import { type EntryContext, useEntryContext, useShell } from "../frame/shell";
-import { Verdict } from "../marks/verdict";
 import { usePreferences } from "../preferences-context";
 import { failureText } from "../words/failures";
-import { filmReason } from "../words/reasons";
+import { FilmFigures, RuleStanding } from "./film-readout";
+import { RejectList } from "./reject-list";
 
 type Face = {
   id: string;
@@ -192,7 +193,6 @@ export function ThicknessStation({ rack, faces, film, sets, readingsPerSpot, may
     (low, e) => (!low || e[1] < low[1] ? e : low),
     null,
   );
-  const big = "fig whitespace-nowrap text-[30px] font-bold leading-none max-[1000px]:text-[25px]";
 
   async function record() {
     if (busy || draft.length === 0) return;
@@ -243,33 +243,15 @@ export function ThicknessStation({ rack, faces, film, sets, readingsPerSpot, may
         )}
       </div>
       <div>
-        <div className="ruled grid grid-cols-[repeat(4,auto)] items-baseline gap-x-5 gap-y-1">
-          {["mean", "s.d. of spots", "lowest spot", "readings"].map((w) => (
-            <span key={w} className="small soft">
-              {w}
-            </span>
-          ))}
-          <span className={big}>
-            {stats.ok ? figure(stats.value.mean, "thickness", units).text : "–"}{" "}
-            <span className="text-[14px] font-medium">{figure(0, "thickness", units).unit}</span>
-          </span>
-          <span className={big}>
-            {overSpots.ok && overSpots.value.sampleSd !== null
-              ? units === "us"
-                ? (overSpots.value.sampleSd / 25.4).toFixed(2)
-                : overSpots.value.sampleSd.toFixed(1)
-              : "–"}
-          </span>
-          <span
-            className={`${big} ${lowest && lowest[1] < limits.lowestUm ? "text-out" : lowest && lowest[1] < minUm ? "text-watch" : ""}`}
-          >
-            {lowest ? figure(lowest[1], "thickness", units).text : "–"}
-          </span>
-          <span className={big}>
-            {kept.length}
-            <span className="text-[14px] font-medium"> of {asked}</span>
-          </span>
-        </div>
+        <FilmFigures
+          meanUm={stats.ok ? stats.value.mean : null}
+          sdUm={overSpots.ok ? overSpots.value.sampleSd : null}
+          lowestUm={lowest?.[1] ?? null}
+          limits={{ minUm, lowestUm: limits.lowestUm }}
+          read={kept.length}
+          asked={asked}
+          units={units}
+        />
         <div className="mt-4">
           <FilmHistogram
             valuesUm={kept}
@@ -280,30 +262,7 @@ export function ThicknessStation({ rack, faces, film, sets, readingsPerSpot, may
             units={units}
           />
         </div>
-        <div className="ruled mt-3" aria-live="polite">
-          <h2>How it stands by the rule</h2>
-          {!judged.ok && <p className="mt-1.5">{failureText(judged.error)}</p>}
-          {judged.ok && judged.value.reasons.length === 0 && (
-            <div className="row grid-cols-[96px_1fr]">
-              <Verdict result="in">In</Verdict>
-              <span>Mean and every spot inside the range</span>
-            </div>
-          )}
-          {judged.ok &&
-            judged.value.reasons.slice(0, 5).map((reason) => {
-              const said = filmReason(reason, units);
-              return (
-                <div key={`${said.word}${said.text}`} className="row grid-cols-[100px_minmax(0,1fr)_110px]">
-                  <Verdict result={said.result}>{said.word}</Verdict>
-                  <span>{said.text}</span>
-                  <span className="num">{said.figure}</span>
-                </div>
-              );
-            })}
-          {judged.ok && judged.value.reasons.length > 5 && (
-            <p className="small soft">and {judged.value.reasons.length - 5} more</p>
-          )}
-        </div>
+        <RuleStanding judged={judged} units={units} />
         {mayInspect && (
           <div className="no-print mt-4 flex flex-wrap items-center gap-3">
             <button type="button" className="btn pri" onClick={record} disabled={draft.length === 0 || busy}>
@@ -335,16 +294,14 @@ export function ThicknessStation({ rack, faces, film, sets, readingsPerSpot, may
         {correcting && (
           <div className="mt-3 max-w-[520px] border-l-4 border-sorrel pl-3">
             <p>Correcting the set of {correcting.label}. Leave readings out below, drop the last, or type new ones.</p>
-            <div className="field mt-1">
-              <label htmlFor="correct-reason">Why it is corrected</label>
-              <input
-                id="correct-reason"
-                className="input"
-                maxLength={400}
-                value={reason}
-                onChange={(e) => setReason(e.target.value)}
-              />
-            </div>
+            <TextField
+              id="correct-reason"
+              label="Why it is corrected"
+              text={reason}
+              change={setReason}
+              most={400}
+              className="mt-1"
+            />
             <button
               type="button"
               className="btn mt-2"
@@ -385,43 +342,5 @@ export function ThicknessStation({ rack, faces, film, sets, readingsPerSpot, may
         )}
       </div>
     </div>
-  );
-}
-
-/** A reading can be left out of the mean with a reason; it stays on record. */
-function RejectList({
-  draft,
-  units,
-  onReject,
-}: {
-  draft: readonly Draft[];
-  units: "metric" | "us";
-  onReject: (key: string, reason: string | null) => void;
-}) {
-  return (
-    <details className="mt-3">
-      <summary className="min-h-8 cursor-pointer soft">Readings not yet recorded: leave one out</summary>
-      <div className="mt-1 max-h-56 overflow-auto">
-        {draft.map((r, i) => (
-          <div key={r.key} className="row grid-cols-[36px_52px_90px_minmax(0,1fr)]">
-            <span className="fig faint">{i + 1}</span>
-            <span className="fig">{r.spot}</span>
-            <span className="num">{withUnit(r.valueUm, "thickness", units)}</span>
-            <select
-              aria-label={`Reading ${i + 1}: keep or leave out`}
-              className="input"
-              value={r.rejectedReason ?? ""}
-              onChange={(e) => onReject(r.key, e.target.value || null)}
-            >
-              <option value="">keep</option>
-              <option>probe off the part</option>
-              <option>too near an edge</option>
-              <option>dirt under the probe</option>
-              <option>double reading</option>
-            </select>
-          </div>
-        ))}
-      </div>
-    </details>
   );
 }

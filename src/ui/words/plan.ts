@@ -3,6 +3,7 @@ import type {
   ExpectedLife,
   Exposure,
   Family,
+  FitAt,
   MarkKind,
   PartFeature,
   RouteCheck,
@@ -57,6 +58,11 @@ export const familyName: Record<Family, string> = {
   acrylic: "acrylic",
   silicone: "silicone",
 };
+/** What keeps a part out of a place, with by how much. */
+export const keptOut = ({ overKg, clearanceMm, tight }: FitAt): string =>
+  overKg !== null
+    ? `${overKg.toFixed(0)} kg too heavy`
+    : `${Math.abs(clearanceMm ?? 0).toFixed(0)} mm too ${{ along: "long", across: "deep", up: "tall", mass: "heavy" }[tight ?? "up"]}`;
 export const markName: Record<MarkKind, string> = {
   hang: "hang",
   mask: "mask",

@@ -1,5 +1,6 @@
 import type { Metadata } from "next";
 import Link from "next/link";
+import { bathSlug, readinessResult } from "@/core/bath";
 import { readinessByHour, washReadiness } from "@/server/baths/wash-readiness";
 import { database } from "@/server/database";
 import { currentLine } from "@/server/line/current-line";
@@ -35,9 +36,7 @@ export default async function PretreatPage() {
         <PageHead above="Baths and rinses, the next check first" title="Pretreat">
           <span className="flex flex-wrap items-center gap-4">
             <span>
-              <Verdict
-                result={ready.index === null ? "unknown" : ready.index < 50 ? "out" : ready.index < 65 ? "watch" : "in"}
-              >
+              <Verdict result={readinessResult(ready.index)}>
                 {ready.index === null ? "Readiness not known" : `Ready ${ready.index} of 100`}
               </Verdict>{" "}
               <Grade grade={ready.grade} />
@@ -68,10 +67,7 @@ export default async function PretreatPage() {
             return (
               <div key={file.bath.id} className="ruled mt-5">
                 <div className="flex flex-wrap items-baseline justify-between gap-3">
-                  <Link
-                    className="link text-[17px] font-bold"
-                    href={`/pretreat/${file.bath.code.toLowerCase().replace(" ", "-")}`}
-                  >
+                  <Link className="link text-[17px] font-bold" href={`/pretreat/${bathSlug(file.bath.code)}`}>
                     {file.bath.data.name}
                   </Link>
                   <BathVerdict file={file} now={line.at} timeZone={line.timeZone} />

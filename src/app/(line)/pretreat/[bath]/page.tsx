@@ -1,6 +1,6 @@
 import type { Metadata } from "next";
 import { notFound } from "next/navigation";
-import { outStretches } from "@/core/bath";
+import { codeOfSlug, outStretches } from "@/core/bath";
 import { bathWork } from "@/server/baths/bath-work";
 import { exposedRacks } from "@/server/baths/exposure";
 import { type BathFile, loadBath } from "@/server/baths/load-bath";
@@ -49,7 +49,7 @@ const STRETCHES_SHOWN = 6;
 export default async function BathPage({ params }: { params: Promise<{ bath: string }> }) {
   const person = await personOnPage();
   const line = await currentLine(person);
-  const file = await loadBath(database(), (await params).bath.replace("-", " "), line.at);
+  const file = await loadBath(database(), codeOfSlug((await params).bath), line.at);
   if (!file) notFound();
   const { data } = file.bath;
   const { units } = await preferences();

@@ -1,6 +1,7 @@
 import type { Metadata } from "next";
 import Link from "next/link";
 import { notFound } from "next/navigation";
+import { bathSlug } from "@/core/bath";
 import { database } from "@/server/database";
 import { structuresOfRack } from "@/server/field/load-structure";
 import { currentLine } from "@/server/line/current-line";
@@ -124,7 +125,7 @@ export default async function TravellerPage({ params }: { params: Promise<{ numb
           {conditions.baths.length === 0 && <p className="soft">No passage through a bath is on record.</p>}
           {conditions.baths.map((b) => (
             <div key={`${b.bathId}${b.parameter}`} className="row grid-cols-[126px_minmax(0,1fr)_16px_24px]">
-              <Link className="link soft" href={`/pretreat/${b.bath.split(" ").slice(0, 2).join("-").toLowerCase()}`}>
+              <Link className="link soft" href={`/pretreat/${bathSlug(b.bathCode)}`}>
                 {b.bath}
               </Link>
               <span>

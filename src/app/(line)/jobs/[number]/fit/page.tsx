@@ -12,7 +12,7 @@ import { FitDrawing } from "@/ui/plan/fit-drawing";
 import { JobTabs } from "@/ui/plan/job-tabs";
 import { MarksForm } from "@/ui/plan/marks-form";
 import { failureText } from "@/ui/words/failures";
-import { markName } from "@/ui/words/plan";
+import { keptOut, markName } from "@/ui/words/plan";
 import { placeMarks } from "../../../actions";
 
 export const metadata: Metadata = { title: "Fit and hanging" };
@@ -51,14 +51,8 @@ export default async function FitPage({ params }: { params: Promise<{ number: st
             {!best && (
               <p className="mt-4 border-l-4 border-out pl-3">
                 In the way that comes nearest it is kept out by{" "}
-                {fit.value.keptOutBy
-                  .map((a) =>
-                    a.overKg !== null
-                      ? `${a.equipment} (${a.overKg.toFixed(0)} kg too heavy)`
-                      : `${a.equipment} (${Math.abs(a.clearanceMm ?? 0).toFixed(0)} mm too ${{ along: "long", across: "deep", up: "tall", mass: "heavy" }[a.tight ?? "up"]})`,
-                  )
-                  .join(", ")}
-                . Turn it, split it, or send it elsewhere.
+                {fit.value.keptOutBy.map((a) => `${a.equipment} (${keptOut(a)})`).join(", ")}. Turn it, split it, or
+                send it elsewhere.
               </p>
             )}
             <div className="mt-4 overflow-x-auto">

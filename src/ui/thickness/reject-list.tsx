@@ -1,0 +1,44 @@
+import { withUnit } from "../format";
+
+/** A reading can be left out of the mean with a reason; it stays on record. */
+export function RejectList({
+  draft,
+  units,
+  onReject,
+}: {
+  draft: readonly {
+    readonly key: string;
+    readonly spot: string;
+    readonly valueUm: number;
+    readonly rejectedReason: string | null;
+  }[];
+  units: "metric" | "us";
+  onReject: (key: string, reason: string | null) => void;
+}) {
+  return (
+    <details className="mt-3">
+      <summary className="min-h-8 cursor-pointer soft">Readings not yet recorded: leave one out</summary>
+      <div className="mt-1 max-h-56 overflow-auto">
+        {draft.map((r, i) => (
+          <div key={r.key} className="row grid-cols-[36px_52px_90px_minmax(0,1fr)]">
+            <span className="fig faint">{i + 1}</span>
+            <span className="fig">{r.spot}</span>
+            <span className="num">{withUnit(r.valueUm, "thickness", units)}</span>
+            <select
+              aria-label={`Reading ${i + 1}: keep or leave out`}
+              className="input"
+              value={r.rejectedReason ?? ""}
+              onChange={(e) => onReject(r.key, e.target.value || null)}
+            >
+              <option value="">keep</option>
+              <option>probe off the part</option>
+              <option>too near an edge</option>
+              <option>dirt under the probe</option>
+              <option>double reading</option>
+            </select>
+          </div>
+        ))}
+      </div>
+    </details>
+  );
+}
