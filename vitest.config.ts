@@ -23,7 +23,7 @@ export default defineConfig({
         resolve: { alias },
         test: {
           name: "database",
-          include: ["tests/db/**/*.test.ts", "tests/server/**/*.test.ts"],
+          include: ["tests/db/**/*.test.ts", "tests/server/**/*.test.{ts,tsx}"],
           environment: "node",
           fileParallelism: false,
           testTimeout: 20_000,
