@@ -72,7 +72,8 @@ test("the wrong drum is asked about; with a reason it stands", async ({ page }) 
   await expect(page.getByText(/“Drum from bay 9” is not a product of Tank 3/)).toBeVisible();
   await page.getByLabel("It goes in all the same, because").fill("label torn, same maker");
   await page.getByRole("button", { name: "Record it with this reason" }).click();
-  await expect(page.getByText("Drum from bay 9").first()).toBeVisible();
+  const changes = page.locator("aside section").filter({ hasText: "Additions and changes" });
+  await expect(changes.getByText(/addition of 12 L Drum from bay 9/)).toBeVisible();
 });
 
 test("a stop of the line is noted; nine bad days list the racks that passed then", async ({ page }) => {

@@ -255,7 +255,7 @@ function RoundRow({
   const last = points.at(-1);
   const id = `round-${bath.code}-${parameter}`;
   return (
-    <div className="row clear-both grid-cols-[128px_104px_minmax(0,1fr)_150px_132px] items-center gap-3 max-[820px]:grid-cols-[112px_104px_minmax(0,1fr)]">
+    <div className="row clear-both grid-cols-[128px_104px_minmax(0,1fr)_210px_132px] items-center gap-3 max-[820px]:grid-cols-[112px_104px_minmax(0,1fr)]">
       <label htmlFor={id}>
         {titrates
           ? "titrant, mL"

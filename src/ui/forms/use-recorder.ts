@@ -21,6 +21,8 @@ export function useRecorder() {
   ) => {
     if (busy) return false;
     setBusy(true);
+    // What came of the press before must not stand for this one.
+    setMessage(null);
     const content = JSON.stringify(entry);
     if (id.current?.content !== content) id.current = { content, id: uuidv7() };
     const outcome = await actions

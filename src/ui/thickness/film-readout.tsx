@@ -79,10 +79,10 @@ export function RuleStanding({ judged, units }: { judged: Judged; units: UnitSys
       {reasons.slice(0, REASONS_SHOWN).map((reason) => {
         const said = filmReason(reason, units);
         return (
-          <div key={`${said.word}${said.text}`} className="row grid-cols-[100px_minmax(0,1fr)_110px]">
+          <div key={`${said.word}${said.text}`} className="row grid-cols-[100px_minmax(0,1fr)_auto]">
             <Verdict result={said.result}>{said.word}</Verdict>
             <span>{said.text}</span>
-            <span className="num">{said.figure}</span>
+            <span className="num whitespace-nowrap">{said.figure}</span>
           </div>
         );
       })}
