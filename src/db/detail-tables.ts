@@ -21,6 +21,8 @@ export const detailTables = {
     parameter: "text?",
     expected_value: "float8?",
     note: "text?",
+    /** The drum it came from, where that is on record. */
+    lot_id: "uuid?",
   },
   line_stop: { line_id: "uuid", from_at: "timestamptz", to_at: "timestamptz", cause: "text" },
   round_skip: { reason: "text" },
@@ -34,6 +36,19 @@ export const detailTables = {
     note: "text?",
   },
   sludge: { what: "text", depth_mm: "float8?", note: "text?" },
+  dry_off: { air_c: "float8?", metal_c: "float8?", parts_dry: "boolean", hollow_blown: "boolean?", note: "text?" },
+  outgas: { cure_metal_c: "float8", channel: "text", held_c: "float8?", longest_s: "float8", result: "text" },
+  metal_mark: { what: "text", face: "text", x: "float8", y: "float8", decision: "text", reason: "text" },
+  panel_test: {
+    test: "text",
+    washed_at: "timestamptz",
+    removed_percent: "float8?",
+    iso: "int?",
+    hours: "float8?",
+    creep_mm: "float8?",
+    coating: "text",
+    note: "text?",
+  },
   thickness_set: { coat_no: "int", source: "text", typed_unit: "text" },
   thickness_reading: {
     ordinal: "int",

@@ -1,6 +1,14 @@
-import { type simulateLine, TITRATION_FACTOR_PERCENT_PER_ML } from "@/core/simulated-line";
+import { INHIBITOR_FACTOR_MG_PER_ML, type simulateLine, TITRATION_FACTOR_PERCENT_PER_ML } from "@/core/simulated-line";
 import type { NewRecord } from "@/server/record/store-record";
 import { type Made, record } from "./demo-record";
+import { chemicals } from "./shop-wash";
+
+type Addition = { readonly product: string; readonly atMs: number };
+/** The drum an addition came from; the wrong one was none of the bath's. */
+const lotOf = (made: Made, { product }: Addition): string | null =>
+  chemicals.some((c) => c.product === product)
+    ? made.entity("chemical", `${product} ${chemicals.find((c) => c.product === product)?.lot}`)
+    : null;
 
 /** Bath rounds, additions and the air of the hall, as the simulated line had them. */
 export function bathRecords(made: Made, line: ReturnType<typeof simulateLine>): NewRecord[] {
@@ -36,6 +44,20 @@ export function bathRecords(made: Made, line: ReturnType<typeof simulateLine>): 
               blank_ml: 0.2,
               factor: TITRATION_FACTOR_PERCENT_PER_ML,
             },
+            ...(c.inhibitorMgPerL === null
+              ? []
+              : [
+                  {
+                    ordinal: 4,
+                    parameter: "inhibitor",
+                    value: c.inhibitorMgPerL,
+                    typed: (c.inhibitorMgPerL / INHIBITOR_FACTOR_MG_PER_ML).toFixed(1),
+                    typed_unit: "mL",
+                    titrant_ml: c.inhibitorMgPerL / INHIBITOR_FACTOR_MG_PER_ML,
+                    blank_ml: 0,
+                    factor: INHIBITOR_FACTOR_MG_PER_ML,
+                  },
+                ]),
           ],
         },
       }),
@@ -54,6 +76,23 @@ export function bathRecords(made: Made, line: ReturnType<typeof simulateLine>): 
               parameter: null,
               expected_value: null,
               note: e.note || null,
+              lot_id: lotOf(made, e),
+            },
+          ],
+        },
+      }),
+    ),
+    ...line.stops.map((s) =>
+      record("line-stop", s.fromMs, "washer", {
+        by: "rufus",
+        grade: "measured",
+        details: {
+          line_stop: [
+            {
+              line_id: made.entity("line", "Washer 1"),
+              from_at: new Date(s.fromMs),
+              to_at: new Date(s.toMs),
+              cause: s.cause,
             },
           ],
         },

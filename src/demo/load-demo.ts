@@ -11,10 +11,11 @@ import { bathRecords } from "./bath-records";
 import { DAY, demoId, insertRecords, type Made } from "./demo-record";
 import { loadField } from "./field-records";
 import { insertOffersFirst, loadPlans, offerRecords, type ToldOffer } from "./plan-records";
-import { products } from "./products";
+import { everyProduct, products, tubeFrame } from "./products";
 import { rackId, rackRecords } from "./rack-records";
 import { recoatRecords } from "./recoat-records";
 import { demoPassword, people, shop } from "./shop";
+import { chemicals, type Seed } from "./shop-wash";
 
 const SEED = 20_261_123;
 
@@ -26,7 +27,7 @@ export async function loadDemo(
 ): Promise<{ racks: number; records: number; readings: number }> {
   const result = await db.transaction().execute(async (trx) => {
     const setupFrom = anchor.getTime() - 7 * 365 * DAY;
-    const made = await loadShop(trx, new Date(setupFrom));
+    const made = await loadShop(trx, new Date(setupFrom), anchor);
     await loadPeople(trx, made);
     const records: NewRecord[] = [];
     const midnight = new Date(anchor);
@@ -42,6 +43,7 @@ export async function loadDemo(
       wrongAdditionMs: midnight.getTime() - 16 * DAY + 7 * 3_600_000,
       putRightMs: midnight.getTime() - 7 * DAY + 9 * 3_600_000,
       gassyDeliveryMs: midnight.getTime() - 10 * DAY,
+      beside: [{ product: tubeFrame, everyDays: 2, firstRackNumber: 820 }],
       inHand: (
         [
           [250, "SHELTER-POST"],
@@ -100,9 +102,15 @@ export async function loadDemo(
   return result;
 }
 
-async function loadShop(db: Kysely<Database>, from: Date): Promise<Made> {
+async function loadShop(db: Kysely<Database>, from: Date, anchor: Date): Promise<Made> {
   const ids = new Map<string, string>();
-  for (const item of shop) {
+  const day = (days: number) => new Date(anchor.getTime() + days * DAY).toISOString().slice(0, 10);
+  const drums: Seed[] = chemicals.map(({ product, lot, litres, receivedDaysAgo, usableForDays }) => ({
+    kind: "chemical",
+    code: `${product} ${lot}`,
+    data: { product, lot, litres, receivedOn: day(-receivedDaysAgo), usableUntil: day(usableForDays) },
+  }));
+  for (const item of [...shop, ...drums]) {
     const id = demoId(from.getTime(), `${item.kind}:${item.code}`);
     ids.set(`${item.kind}:${item.code}`, id);
     await db.insertInto("setup_entity").values({ id, kind: item.kind, code: item.code }).execute();
@@ -158,7 +166,12 @@ async function loadPeople(db: Kysely<Database>, made: Made): Promise<void> {
   }
 }
 
-const customerOf: Record<string, string> = { "SHELTER-POST": "C2", "LAMP-HEAD": "C3", "FERRY-SEAT": "C1" };
+const customerOf: Record<string, string> = {
+  "SHELTER-POST": "C2",
+  "LAMP-HEAD": "C3",
+  "FERRY-SEAT": "C1",
+  "GREENHOUSE-FRAME": "C5",
+};
 
 /** The offer that the seats' story turns on. */
 const declinedPrimer: ToldOffer = {
@@ -173,7 +186,7 @@ const declinedPrimer: ToldOffer = {
 
 /** What was agreed for the line's regular work: one coat on blasted and washed metal. */
 function agreedSystem(productKey: string, cast: boolean): NonNullable<PlanInput["system"]> {
-  const code = products.find((p) => p.key === productKey)?.powder;
+  const code = everyProduct.find((p) => p.key === productKey)?.powder;
   const powder = shop.find((s) => s.kind === "powder" && s.code === code);
   if (!powder) throw new RangeError(`no powder for ${productKey} in the demo shop`);
   const { minUm, maxUm, family } = powder.data as SetupInput<"powder">;
@@ -200,7 +213,7 @@ async function loadJobs(
 ): Promise<Map<string, string>> {
   const jobs = new Map<string, string>();
   const firstMs = Math.min(...racks.map((r) => r.hungMs));
-  for (const [i, product] of products.entries()) {
+  for (const [i, product] of everyProduct.entries()) {
     if (!racks.some((r) => r.product === product.key)) continue;
     const powder = shop.find((s) => s.kind === "powder" && s.code === product.powder)?.data as {
       minUm: number;
@@ -271,7 +284,7 @@ async function loadRacks(
         created_by: "maren",
       })
       .execute();
-    const count = products.find((p) => p.key === rack.product)?.pieces ?? 1;
+    const count = everyProduct.find((p) => p.key === rack.product)?.pieces ?? 1;
     const rows = Array.from({ length: count }, (_, i) => ({
       id: demoId(rack.hungMs, `piece:${rack.number}:${i + 1}`),
       rack_id: rackId(rack),

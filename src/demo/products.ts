@@ -56,3 +56,24 @@ export const products: readonly SimulatedProduct[] = [
     doorToPullS: 1900,
   },
 ];
+
+/** Work beside the regular one: tube frames, whose ends hold water out of the washer. */
+export const tubeFrame: SimulatedProduct = {
+  key: "GREENHOUSE-FRAME",
+  cast: false,
+  hollow: true,
+  powder: "GR-340",
+  targetUm: 76,
+  faces: [
+    { face: "F", spots: five("F"), effectUm: [1, 0, 2, -1, -2] },
+    { face: "E", spots: five("E"), effectUm: [-2, -3, 0, -2, -4] },
+  ],
+  pieces: 12,
+  tauS: [
+    { channel: "Frame rail", tauS: 150 },
+    { channel: "Corner node", tauS: 240 },
+  ],
+  setPointC: 205,
+  doorToPullS: 1800,
+};
+export const everyProduct: readonly SimulatedProduct[] = [...products, tubeFrame];

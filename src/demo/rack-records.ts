@@ -4,7 +4,7 @@ import type { SimulatedRack } from "@/core/simulated-line";
 import type { Json } from "@/db/detail-tables";
 import type { NewRecord } from "@/server/record/store-record";
 import { demoId, type Made, MINUTE, record } from "./demo-record";
-import { products } from "./products";
+import { everyProduct } from "./products";
 
 export const rackId = (rack: SimulatedRack) => demoId(rack.hungMs, `rack:${rack.number}`);
 
@@ -40,6 +40,25 @@ export function rackRecords(made: Made, rack: SimulatedRack, jobId: string, anch
         details: { prep_step: [{ step: p.step, done: p.done, value: p.value, unit: p.unit, note: null }] },
       }),
     );
+  if (rack.dryOff)
+    out.push(
+      record("dry-off", rack.dryOff.atMs, name, {
+        ...base,
+        by: "rufus",
+        grade: "measured",
+        details: {
+          dry_off: [
+            {
+              air_c: rack.dryOff.airC,
+              metal_c: rack.dryOff.metalC,
+              parts_dry: true,
+              hollow_blown: rack.dryOff.hollowBlown,
+              note: null,
+            },
+          ],
+        },
+      }),
+    );
   if (rack.coat)
     out.push(
       record("coat", rack.coat.atMs, name, {
@@ -68,7 +87,7 @@ export function rackRecords(made: Made, rack: SimulatedRack, jobId: string, anch
       }),
     );
   if (rack.bake) {
-    const powder = products.find((p) => p.key === rack.product)?.powder as string;
+    const powder = everyProduct.find((p) => p.key === rack.product)?.powder as string;
     const pulled = rack.bake.pulledMs <= anchorMs;
     out.push(
       record("bake", rack.bake.closedMs, name, {
@@ -178,36 +197,51 @@ export function rackRecords(made: Made, rack: SimulatedRack, jobId: string, anch
         },
       }),
     );
-  if (rack.pinholes)
+  const pieces = everyProduct.find((p) => p.key === rack.product)?.pieces ?? 1;
+  const seen = (
+    [
+      ["pinholes", rack.pinholes, "H", 50, 40, 8, "On the cast hood; the rolled brackets beside it are clean"],
+      ["flash-rust", rack.flashRust, null, null, null, 15, "Bloom on the metal out of the washer, after the stop"],
+      ["blistering", rack.blisters, "E", 50, 8, 6, "At the tube ends only; the rails between are sound"],
+    ] as const
+  ).flatMap(([defect, found, face, x, y, extent, note]) =>
+    found ? [{ defect, ...found, face, x, y, extent, note }] : [],
+  );
+  for (const d of seen)
     out.push(
-      record("defect", rack.pinholes.atMs, `${name}:pinholes`, {
+      record("defect", d.atMs, `${name}:${d.defect}`, {
         ...base,
         grade: "measured",
         details: {
           defect: [
             {
-              defect: "pinholes",
-              face: "H",
-              x: 50,
-              y: 40,
-              extent_percent: 8,
-              pieces_affected: rack.pinholes.pieces,
-              pieces_seen: 20,
-              note: "On the cast hood; the rolled brackets beside it are clean",
+              defect: d.defect,
+              face: d.face,
+              x: d.x,
+              y: d.y,
+              extent_percent: d.extent,
+              pieces_affected: d.pieces,
+              pieces_seen: pieces,
+              note: d.note,
             },
           ],
         },
       }),
     );
+  const bad = seen.filter((d) => d.defect !== "pinholes" || d.pieces >= 2);
   const doneMs = (rack.rub?.atMs ?? 0) + 40 * MINUTE;
-  const clean =
-    rack.rub && rack.film && !atHand && (rack.crossCut?.squaresLost ?? 0) < 2 && (rack.pinholes?.pieces ?? 0) < 2;
+  const clean = rack.rub && rack.film && !atHand && (rack.crossCut?.squaresLost ?? 0) < 2 && bad.length === 0;
   if (rack.rub && doneMs < anchorMs - 3_600_000) {
     const decision = clean ? "accept" : "hold";
     const verdict: Json = { decidedOn: "demo", filmFails: false };
+    const held: Record<string, string> = {
+      pinholes: "Pinholes on the hood",
+      "flash-rust": "Rust bloom under the film",
+      blistering: "Blisters at the tube ends",
+    };
     const notes = {
       accept: "Film, cure and adhesion in",
-      hold: (rack.pinholes?.pieces ?? 0) >= 2 ? "Pinholes on the hood" : "Cross-cut on panel outside the requirement",
+      hold: held[bad[0]?.defect ?? ""] ?? "Cross-cut on panel outside the requirement",
     };
     out.push(
       record("disposition", doneMs, name, {

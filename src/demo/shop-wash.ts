@@ -2,6 +2,14 @@ import type { SetupInput, SetupKind } from "@/server/setup/setup-data";
 
 export type Seed = { [K in SetupKind]: { kind: K; code: string; data: SetupInput<K> } }[SetupKind];
 
+/** Drums of the wash's chemicals: received and usable so many days before and after the demo's day. */
+export const chemicals = [
+  { product: "Conversion make-up acid", lot: "A-118", litres: 600, receivedDaysAgo: 800, usableForDays: 90 },
+  { product: "Conversion make-up acid", lot: "A-131", litres: 200, receivedDaysAgo: 12, usableForDays: 340 },
+  { product: "Conversion concentrate", lot: "C-77", litres: 400, receivedDaysAgo: 800, usableForDays: 160 },
+  { product: "Nitrite inhibitor", lot: "N-20", litres: 60, receivedDaysAgo: 800, usableForDays: 25 },
+] as const;
+
 /** The shop's wash: its tanks with their windows, and the washer they stand in. */
 export const wash: readonly Seed[] = [
   {
@@ -37,11 +45,40 @@ export const wash: readonly Seed[] = [
             recheckMinutes: 30,
           },
         },
+        inhibitor: {
+          lower: 180,
+          upper: 600,
+          watchLower: 220,
+          watchUpper: null,
+          reaction: {
+            what: "Add inhibitor before the first rack; look at what stood wet since for flash rust",
+            recheckMinutes: 30,
+          },
+        },
         temperature: { lower: 42, upper: 55, watchLower: null, watchUpper: null },
       },
       titrationFactorPercentPerMl: 0.25,
+      recipes: {
+        concentration: {
+          sampleMl: 10,
+          titrant: "sodium hydroxide 0.1 N",
+          indicator: "5 drops of phenolphthalein",
+          endPoint: "pink that stays for 15 s",
+          factor: 0.25,
+          caution: "Caustic in the burette: goggles, gloves; fill it below eye height.",
+        },
+        inhibitor: {
+          sampleMl: 25,
+          titrant: "potassium permanganate 0.042 N",
+          indicator: "20 drops of sulphuric acid 50 %",
+          endPoint: "pink that stays for 15 s",
+          factor: 60,
+          caution: "Nitrite with acid gives off poisonous gas: only the sample in its flask, under the hood.",
+        },
+      },
       concentratePercent: 100,
-      product: "conversion concentrate",
+      product: "Conversion concentrate",
+      otherProducts: ["Nitrite inhibitor"],
       targetPercent: 2.1,
       targetPh: 5.2,
       phChangePerLPerM3: -0.19,

@@ -235,6 +235,30 @@ export const shop: readonly Seed[] = [
   },
   {
     kind: "part",
+    code: "GREENHOUSE-FRAME",
+    data: {
+      name: "Greenhouse frame",
+      substrate: "cold-rolled-steel",
+      thickestMm: 3,
+      features: ["hollow-section", "open-frame"],
+      measures: {
+        box: { lengthMm: 1800, widthMm: 40, heightMm: 900 },
+        thinnestMm: 2,
+        massKg: 9,
+        areaM2: 0.9,
+        lapM: 0,
+        edgeM: 0.8,
+      },
+      marks: [
+        { kind: "hang", face: "F", at: [20, 4], note: "upper rail" },
+        { kind: "hang", face: "F", at: [80, 4], note: "upper rail" },
+        { kind: "drain", face: "E", at: [50, 96], note: "open tube end" },
+      ],
+      faces: [post("F", "Frame", null), post("E", "Tube ends", null)],
+    },
+  },
+  {
+    kind: "part",
     code: "CHARGER-BOX",
     data: {
       name: "Charger enclosure",
@@ -299,7 +323,7 @@ export const shop: readonly Seed[] = [
       },
     })),
   ) as Seed[]),
-  ...(["GR-210", "GR-505", "GR-815"].map((code) => ({
+  ...(["GR-210", "GR-340", "GR-505", "GR-815"].map((code) => ({
     kind: "setup-sheet",
     code: `${code} booth 1`,
     data: {

@@ -20,6 +20,10 @@ const usual: Record<BathParameter, readonly number[]> = {
   concentration: [2.1, 2.05, 2, 2.12, 1.96],
   temperature: [47, 48, 46, 47, 49, 47],
   conductivity: [62, 71, 66, 80, 74],
+  "free-acid": [0.9, 1, 1.1, 0.8, 1],
+  "total-acid": [11, 11.4, 10.8, 11.1, 11.2],
+  inhibitor: [320, 310, 335, 300],
+  pressure: [150, 148, 152, 150],
 };
 const asked = (parameter: BathParameter, value: number) => questionBathValue(parameter, value, usual[parameter]);
 
@@ -34,6 +38,11 @@ describe("slips of unit and decimal point", () => {
     ["ph", 0.53, "tenfold-low", 5.3],
     ["concentration", 20.5, "tenfold-high", 2.05],
     ["concentration", 0.2, "tenfold-low", 2],
+    ["free-acid", 9.5, "tenfold-high", 0.95],
+    ["total-acid", 1.12, "tenfold-low", 11.2],
+    ["inhibitor", 32, "tenfold-low", 320],
+    ["pressure", 1.5, "bar-as-kilopascal", 150],
+    ["pressure", 21.8, "psi-as-kilopascal", 150.3],
   ] as const)("%s %d looks like %s: %d was meant", (parameter, value, slip, suggested) => {
     const question = asked(parameter, value);
     expect(question).toMatchObject({ parameter, value, slip });
@@ -49,6 +58,11 @@ describe("slips of unit and decimal point", () => {
     ["concentration", 3.4],
   ] as const)("%s %d is only far, which is what checks are for: not asked", (parameter, value) => {
     expect(asked(parameter, value)).toBeNull();
+  });
+  test("a rinse that scatters so widely that six spreads reach nothing is asked all the same", () => {
+    const wide = [62, 40, 85, 55, 79, 49, 70, 61];
+    expect(questionBathValue("conductivity", 0.062, wide)).toMatchObject({ slip: "milli-as-micro" });
+    expect(questionBathValue("conductivity", 30, wide)).toBeNull();
   });
   test("what reads as before is never asked, whatever the slips", () => {
     fc.assert(

@@ -7,6 +7,7 @@ import { establish, loadCase, sameCondition } from "@/server/causes/load-case";
 import { storeEntry } from "@/server/entries/store-entry";
 import { importFile } from "@/server/imports/import-file";
 import { exportJob } from "@/server/jobs/load-job";
+import { loadLineStops } from "@/server/line/line-stops";
 import { loadLine } from "@/server/line/load-line";
 import { judgeRack } from "@/server/rack/judge-rack";
 import { loadRack } from "@/server/rack/load-rack";
@@ -321,6 +322,64 @@ describe("the demo's stories can be found", () => {
     );
     expect(file?.diagnosis.causes[0]?.cause).toBe("no-barrier-primer");
     expect(file?.established.find((f) => f.finding === "no-primer")?.what).toMatchObject({ kind: "option-declined" });
+  });
+  const traced = async (defect: string) => {
+    const rows = await t.app
+      .selectFrom("record")
+      .innerJoin("defect", "defect.record_id", "record.id")
+      .innerJoin("rack", "rack.id", "record.rack_id")
+      .select(["record.id", "record.happened_at", "rack.number", "rack.hung_at"])
+      .where("defect.defect", "=", defect)
+      .orderBy("record.happened_at")
+      .execute();
+    const opened = await openCase(t.app, lead, { defectRecordId: rows[0]?.id ?? "", zone: "Rack" }, at);
+    const file = await loadCase(t.app, lead, opened.ok && opened.href ? (opened.href.split("/").pop() as string) : "");
+    return { rows, file };
+  };
+  test("story 6: Monday's racks rust where the line stood wet and the inhibitor had worn off", async () => {
+    const { rows, file } = await traced("flash-rust");
+    expect(rows.length).toBeGreaterThan(1);
+    expect(rows.every((r) => r.happened_at.getUTCDay() === 1)).toBe(true);
+    expect(file?.diagnosis.causes[0]?.cause).toBe("flash-rust-before-coat");
+    for (const finding of ["inhibitor-low", "line-stopped-wet", "flash-rust-seen"])
+      expect(file?.established.find((f) => f.finding === finding)?.state, finding).toBe("present");
+    // The chart shows it on the day, and the stop lists the rack that stood in it.
+    const tank = await loadBath(t.app, "Tank 3", new Date((rows.at(-1)?.happened_at.getTime() ?? 0) + 60_000));
+    const inhibitor = tank?.series.find((s) => s.parameter === "inhibitor");
+    expect(inhibitor?.points.at(-1)?.result).toBe("out");
+    expect(inhibitor?.reaction?.what).toContain("inhibitor");
+    const stops = await loadLineStops(t.app, lead, rows.at(-1)?.happened_at ?? at);
+    expect(stops[0]?.racks.map((r) => r.number)).toContain(rows.at(-1)?.number);
+    expect(stops[0]?.racks.find((r) => r.number === rows.at(-1)?.number)?.result).toBe("out");
+  });
+  test("story 7: tube ends of greenhouse frames blister in wet weather, and dry in fair", async () => {
+    const { rows, file } = await traced("blistering");
+    expect(rows.length).toBeGreaterThan(1);
+    expect(file?.diagnosis.causes[0]?.cause).toBe("trapped-moisture");
+    expect(file?.established.find((f) => f.finding === "moisture-left")).toMatchObject({
+      state: "present",
+      what: { kind: "seen", what: "tubes and laps not blown out" },
+    });
+    expect(file?.established.find((f) => f.finding === "hollow-section")?.state).toBe("present");
+    for (const row of rows) {
+      const air = await t.app
+        .selectFrom("record")
+        .innerJoin("condition", "condition.record_id", "record.id")
+        .select("condition.value")
+        .where("condition.quantity", "=", "humidity")
+        .where("record.happened_at", "<", row.hung_at)
+        .orderBy("record.happened_at", "desc")
+        .executeTakeFirst();
+      expect(air?.value, row.number).toBeGreaterThan(66);
+    }
+    const frames = await t.app
+      .selectFrom("rack")
+      .innerJoin("job", "job.id", "rack.job_id")
+      .innerJoin("setup_entity", "setup_entity.id", "job.part_id")
+      .select("rack.number")
+      .where("setup_entity.code", "=", "GREENHOUSE-FRAME")
+      .execute();
+    expect(frames.length).toBeGreaterThan(rows.length + 3);
   });
   test("a rack without a record says never recorded, not absent", async () => {
     const rack = await loadRack(t.app, lead, (await rackWith("accept")).number);

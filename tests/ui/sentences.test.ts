@@ -114,10 +114,12 @@ describe("what a rack's verdict says of each of its items", () => {
 describe("bath values", () => {
   test("each parameter has a name, and its decimals", () => {
     for (const p of bathParameters) expect(parameterName[p], p).toBeTruthy();
-    expect(bathParameters.map((p) => bathFigure(p, 5.256, "metric")).sort()).toEqual(["5", "5", "5.26", "5.26"]);
+    const shown = Object.fromEntries(bathParameters.map((p) => [p, bathFigure(p, 5.256, "metric")]));
+    expect(shown).toMatchObject({ ph: "5.26", concentration: "5.26", "free-acid": "5.3", temperature: "5" });
   });
-  test("only temperature differs between the two ways of reading", () => {
-    for (const p of bathParameters) expect(inUnits(p, 50, "us"), p).toBe(p === "temperature" ? 122 : 50);
+  test("only temperature and pressure differ between the two ways of reading", () => {
+    for (const p of bathParameters)
+      expect(inUnits(p, 50, "us"), p).toBeCloseTo(p === "temperature" ? 122 : p === "pressure" ? 7.2519 : 50, 3);
     expect(bathValue("ph", 5.2, "us")).toBe("5.20");
   });
   test("windows with both ends, one, and none", () => {

@@ -1,5 +1,6 @@
 import { err, ok, type Result } from "../result";
 import { type BathParameter, type BathWindow, bathParameterBounds, bathParameters } from "./bath-window";
+import { checkRecipe, type TitrationRecipes } from "./titration-recipe";
 
 export const bathRoles = ["cleaner", "conversion", "rinse"] as const;
 export type BathReaction = { readonly what: string; readonly recheckMinutes: number };
@@ -16,12 +17,15 @@ export type BathSetup = {
   readonly roundHours: number;
   readonly windows: Readonly<Partial<Record<string, BathWindow & { readonly reaction?: BathReaction | null }>>>;
   readonly titrationFactorPercentPerMl: number | null;
+  readonly recipes?: TitrationRecipes;
   readonly concentratePercent: number | null;
   readonly product: string;
   readonly targetPercent: number | null;
   readonly targetPh: number | null;
   readonly phChangePerLPerM3: number | null;
   readonly acidProduct: string;
+  /** What else may go in: inhibitor, defoamer; names as on the drums. */
+  readonly otherProducts?: readonly string[];
   readonly caution: string;
   readonly contactS: readonly [number, number] | null;
   /** Weight of the conversion coat asked for, g/m²; null where none is. */
@@ -75,6 +79,13 @@ export function checkBath<T extends BathSetup>(bath: T): Result<T> {
       return bad(parameter, "", "is not a value known here");
     const refusal = checkWindow(parameter as BathParameter, window);
     if (refusal) return bad(`${parameter}, ${refusal.field}`, refusal.value, refusal.why);
+  }
+  for (const [parameter, recipe] of Object.entries(bath.recipes ?? {})) {
+    if (!recipe) continue;
+    if (!watched.some(([p]) => p === parameter))
+      return bad(`titration of ${parameter}`, "", "is of a value that is not watched here");
+    const checked = checkRecipe(recipe);
+    if (!checked.ok) return checked;
   }
   const outside = (value: number | null, parameter: BathParameter): boolean => {
     const window = bath.windows[parameter];

@@ -2,12 +2,25 @@ import { within } from "../limits";
 import { err, ok, type Result } from "../result";
 import type { VerdictResult } from "../verdict";
 
-export const bathParameters = ["ph", "concentration", "temperature", "conductivity"] as const;
+export const bathParameters = [
+  "ph",
+  "concentration",
+  "free-acid",
+  "total-acid",
+  "inhibitor",
+  "temperature",
+  "pressure",
+  "conductivity",
+] as const;
 export type BathParameter = (typeof bathParameters)[number];
 /** Canonical unit of each bath parameter. */
 export const bathParameterUnits: Record<BathParameter, string> = {
   ph: "",
   concentration: "%",
+  "free-acid": "points",
+  "total-acid": "points",
+  inhibitor: "mg/L",
+  pressure: "kPa",
   temperature: "°C",
   conductivity: "µS/cm",
 };
@@ -15,6 +28,10 @@ export const bathParameterUnits: Record<BathParameter, string> = {
 export const bathParameterBounds: Record<BathParameter, readonly [number, number]> = {
   ph: [0, 14],
   concentration: [0, 100],
+  "free-acid": [0, 100],
+  "total-acid": [0, 500],
+  inhibitor: [0, 20_000],
+  pressure: [0, 2000],
   temperature: [-5, 120],
   conductivity: [0, 200_000],
 };

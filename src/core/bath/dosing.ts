@@ -16,6 +16,8 @@ export type DosingQuestion =
       readonly target: number;
     }
   | { readonly question: "over-freeboard"; readonly litres: number; readonly freeboardL: number }
+  | { readonly question: "drum-out-of-date"; readonly lot: string; readonly usableUntil: string }
+  | { readonly question: "more-than-left"; readonly lot: string; readonly litres: number; readonly leftL: number }
   | { readonly question: "over-single"; readonly litres: number; readonly mostL: number };
 
 export type Dosing = {
@@ -24,6 +26,8 @@ export type Dosing = {
   readonly bath: {
     readonly concentrate: string;
     readonly acid: string;
+    /** What else may go in: inhibitor, defoamer. */
+    readonly others?: readonly string[];
     readonly freeboardL: number;
     readonly maxSingleL: number | null;
     readonly targetPercent: number | null;
@@ -36,6 +40,9 @@ export type Dosing = {
   /** Newest readings; null where there is none since the last addition. */
   readonly percent: number | null;
   readonly ph: number | null;
+  /** The drum it comes from, and the day, YYYY-MM-DD; null where no drum is named. */
+  readonly drum?: { readonly lot: string; readonly leftL: number; readonly usableUntil: string | null } | null;
+  readonly today?: string;
 };
 
 /** From this many times the advised amount a dose looks like a slipped decimal point. */
@@ -57,17 +64,20 @@ export function sameProduct(a: string, b: string): boolean {
  * Failure: `bad-input` (litres not over 0). O(products).
  */
 export function questionAddition(dose: Dosing): Result<readonly DosingQuestion[]> {
-  const { product, litres, bath, elsewhere, advisedL, percent, ph } = dose;
+  const { product, litres, bath, elsewhere, advisedL, percent, ph, drum = null, today = "" } = dose;
   if (!(litres > 0) || !Number.isFinite(litres)) return err({ kind: "bad-input", name: "litres", value: litres });
   const out: DosingQuestion[] = [];
-  const known = [bath.concentrate, bath.acid].filter((p) => p.trim() !== "");
+  const { others = [] } = bath;
+  const known = [bath.concentrate, bath.acid, ...others].filter((p) => p.trim() !== "");
+  const other = others.some((name) => sameProduct(product, name));
   const concentrate = bath.concentrate !== "" && sameProduct(product, bath.concentrate);
   const acid = bath.acid !== "" && sameProduct(product, bath.acid);
-  if (known.length > 0 && !concentrate && !acid) {
+  if (known.length > 0 && !concentrate && !acid && !other) {
     const belongsTo = elsewhere.find((e) => sameProduct(product, e.product))?.bath ?? null;
     out.push({ question: "wrong-product", product, belongsTo, known });
   }
-  if (advisedL !== null && advisedL > 0 && litres >= TENFOLD_FROM * advisedL)
+  // What is reckoned is concentrate or acid: it says nothing of an inhibitor.
+  if (!other && advisedL !== null && advisedL > 0 && litres >= TENFOLD_FROM * advisedL)
     out.push({ question: "tenfold", litres, advisedL });
   if (concentrate && !acid && percent !== null && bath.targetPercent !== null && percent > bath.targetPercent)
     out.push({ question: "wrong-direction", parameter: "concentration", value: percent, target: bath.targetPercent });
@@ -76,5 +86,9 @@ export function questionAddition(dose: Dosing): Result<readonly DosingQuestion[]
   if (litres > bath.freeboardL) out.push({ question: "over-freeboard", litres, freeboardL: bath.freeboardL });
   if (bath.maxSingleL !== null && litres > bath.maxSingleL)
     out.push({ question: "over-single", litres, mostL: bath.maxSingleL });
+  if (drum?.usableUntil && drum.usableUntil < today)
+    out.push({ question: "drum-out-of-date", lot: drum.lot, usableUntil: drum.usableUntil });
+  if (drum && litres > drum.leftL + 1e-9)
+    out.push({ question: "more-than-left", lot: drum.lot, litres, leftL: drum.leftL });
   return ok(out);
 }

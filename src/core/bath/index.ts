@@ -9,6 +9,7 @@ export * from "./readiness";
 export * from "./stretches";
 export * from "./templates";
 export * from "./titration";
+export * from "./titration-recipe";
 export * from "./trend";
 export * from "./value-at-passage";
 export * from "./work";

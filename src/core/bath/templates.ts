@@ -39,12 +39,17 @@ const RECHECK_MIN = 30;
 export const washTemplates: readonly WashTemplate[] = known.templates.map(({ id, name, stages }) => ({
   id,
   name,
-  baths: stages.map((key): BathSetup => {
+  baths: stages.map((key, i): BathSetup => {
     const kind = known.kinds[key];
     if (!kind) throw new RangeError(`wash template ${id} names no kind ${key}`);
     const { windows, reactions, titrates, ...rest } = kind;
     return {
       ...rest,
+      // What is rinsed before the conversion bath carries cleaner, and has a stage of its own.
+      stage:
+        rest.stage === "rinse" && stages.slice(i).some((s) => known.kinds[s]?.role === "conversion")
+          ? "clean-rinse"
+          : rest.stage,
       ...USUAL,
       maxSingleL: null,
       windows: Object.fromEntries(

@@ -29,6 +29,11 @@ const parameterNames: Record<string, BathParameter> = {
   concentration: "concentration",
   conc: "concentration",
   titration: "concentration",
+  "free acid": "free-acid",
+  "total acid": "total-acid",
+  inhibitor: "inhibitor",
+  nitrite: "inhibitor",
+  pressure: "pressure",
 };
 
 /** "T3", "tank 3" and "Tank 3" are one tank. */

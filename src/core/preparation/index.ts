@@ -1,4 +1,7 @@
 export * from "./bare-metal";
 export * from "./conditions";
+export * from "./dry-off";
+export * from "./order";
+export * from "./outgas";
 export * from "./preparation";
 export * from "./steps";

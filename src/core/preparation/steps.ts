@@ -4,6 +4,7 @@ import type { VerdictResult } from "../verdict";
 export const prepSteps = [
   "strip",
   "seals-out",
+  "degrease",
   "grind",
   "break-edges",
   "blast",
@@ -95,9 +96,15 @@ export function stepsAskedFor(input: {
   readonly features: readonly string[];
   readonly stages: readonly string[];
   readonly recoat: boolean;
+  /** How the metal came in; null where nobody said. */
+  readonly condition?: { readonly oil: boolean; readonly weldSpatter: boolean; readonly oldCoating: string } | null;
 }): readonly PrepStep[] {
-  const { substrate, features, stages, recoat } = input;
+  const { substrate, features, stages, recoat, condition = null } = input;
   const asked = new Set<PrepStep>(["blow-off", "solvent-wipe"]);
+  if (!recoat && condition?.oil) asked.add("degrease");
+  if (!recoat && condition && condition.oldCoating !== "none") asked.add("strip");
+  if (!recoat && condition?.weldSpatter) asked.add("grind");
+  if (features.includes("rubber-or-seals")) asked.add("seals-out");
   if (recoat) asked.add("scuff");
   if (!recoat && stages.includes("blast")) {
     asked.add("blast");

@@ -39,8 +39,11 @@ export type Understood =
 export const passageStages = [
   "blast",
   "clean",
+  "clean-rinse",
   "conversion",
   "rinse",
+  "seal",
+  "final-rinse",
   "dry-off",
   "prebake",
   "booth",
@@ -65,6 +68,11 @@ const parameterWords: Record<string, BathParameter | "titrant"> = {
   conc: "concentration",
   titr: "titrant",
   ml: "titrant",
+  fa: "free-acid",
+  ta: "total-acid",
+  inhibitor: "inhibitor",
+  nitrite: "inhibitor",
+  pressure: "pressure",
 };
 
 /** Steps that follow the rack's number directly, with what is measured at them. */
@@ -72,6 +80,11 @@ const prepWords: Record<string, PrepStep> = {
   blast: "blast",
   profile: "blast",
   sand: "sand",
+  strip: "strip",
+  seals: "seals-out",
+  grease: "degrease",
+  grind: "grind",
+  edges: "break-edges",
   scuff: "scuff",
   blow: "blow-off",
   damage: "look-over",

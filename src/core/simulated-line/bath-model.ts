@@ -5,6 +5,8 @@ export type SimulatedBathCheck = {
   readonly ph: number;
   readonly titrantMl: number;
   readonly temperatureC: number;
+  /** Inhibitor, mg/L, where it was titrated: at the first round of a day. */
+  readonly inhibitorMgPerL: number | null;
 };
 export type SimulatedBathEvent = {
   readonly atMs: number;
@@ -18,6 +20,8 @@ export type SimulatedConversionBath = {
   readonly events: readonly SimulatedBathEvent[];
   /** True pH at a moment: what the metal met, not what was read. */
   readonly phAt: (ms: number) => number;
+  /** True inhibitor, mg/L. */
+  readonly inhibitorAt: (ms: number) => number;
 };
 const HOUR = 3_600_000;
 const DAY = 24 * HOUR;
@@ -26,6 +30,28 @@ const PH_CLIMB_PER_HOUR = 0.012;
 const PH_AFTER_ACID = 5.2;
 /** Make-up acid that brings the whole bath down by one pH, L: 4.2 m³ at 0.19 pH per L and m³. */
 const ACID_L_PER_PH = 22.1;
+/** Inhibitor wears off whether the line runs or not, mg/L an hour; it is made up on Monday, once the first round has seen it. */
+const INHIBITOR_LOSS_PER_HOUR = 1.62;
+const INHIBITOR_FULL = 430;
+const INHIBITOR_ADDED_AT_HOUR = 9.5;
+/** Where the line's last day is a Monday it was warned of: made up before the first round. */
+const WARNED_AT_HOUR = 5.4;
+/** Litres that bring the bath back up. */
+const INHIBITOR_L = 4.5;
+/** mg/L of inhibitor per mL of titrant, as the recipe has it. */
+export const INHIBITOR_FACTOR_MG_PER_ML = 60;
+export const isMonday = (ms: number): boolean => new Date(ms).getUTCDay() === 1;
+const dayOf = (ms: number): number => Math.floor(ms / DAY) * DAY;
+/** When the inhibitor is made up on a Monday. */
+const madeUpOn = (monday: number, lastDay: number): number =>
+  monday + (monday === lastDay ? WARNED_AT_HOUR : INHIBITOR_ADDED_AT_HOUR) * HOUR;
+/** Inhibitor over time, mg/L: full after Monday's addition, wearing off since. */
+const inhibitorOver = (toMs: number) => (ms: number) => {
+  let day = dayOf(ms);
+  while (!isMonday(day) || madeUpOn(day, dayOf(toMs)) > ms) day -= DAY;
+  return Math.max(0, INHIBITOR_FULL - (INHIBITOR_LOSS_PER_HOUR * (ms - madeUpOn(day, dayOf(toMs)))) / HOUR);
+};
+
 export const TITRATION_FACTOR_PERCENT_PER_ML = 0.25;
 
 /**
@@ -45,10 +71,19 @@ export function simulateConversionBath(
     for (const turn of turns) if (turn.ms <= ms) at = turn;
     return at.ph + (PH_CLIMB_PER_HOUR * (ms - at.ms)) / HOUR / (wrong(ms) ? 12 : 1);
   };
+  const inhibitorAt = inhibitorOver(period.toMs);
   let strength = 2.1;
   let wrongDone = false;
   let rightDone = false;
   for (let day = period.fromMs; day < period.toMs; day += DAY) {
+    if (isMonday(day) && madeUpOn(day, dayOf(period.toMs)) < period.toMs)
+      events.push({
+        atMs: madeUpOn(day, dayOf(period.toMs)),
+        event: "addition",
+        product: "Nitrite inhibitor",
+        amountL: INHIBITOR_L,
+        note: "",
+      });
     for (const hour of [6, 10, 14, 18]) {
       const ms = day + hour * HOUR + Math.round(random.uniform() * 10) * 60_000;
       if (ms >= period.toMs) break;
@@ -81,6 +116,7 @@ export function simulateConversionBath(
         ph: Math.round((ph + random.normal(0, 0.015)) * 100) / 100,
         titrantMl: Math.round((strength / TITRATION_FACTOR_PERCENT_PER_ML + 0.2 + random.normal(0, 0.08)) * 10) / 10,
         temperatureC: Math.round(47 + random.normal(0, 0.9)),
+        inhibitorMgPerL: hour === 6 ? burette(inhibitorAt(ms)) : null,
       });
       if (!wrong(ms) && ph > 5.62) {
         const atMs = ms + 25 * 60_000;
@@ -105,5 +141,9 @@ export function simulateConversionBath(
       }
     }
   }
-  return { checks, events, phAt };
+  return { checks, events: events.sort((a, b) => a.atMs - b.atMs), phAt, inhibitorAt };
 }
+
+/** What is read off a burette: to a tenth of a mL. */
+const burette = (mgPerL: number): number =>
+  (Math.round((mgPerL / INHIBITOR_FACTOR_MG_PER_ML) * 10) / 10) * INHIBITOR_FACTOR_MG_PER_ML;

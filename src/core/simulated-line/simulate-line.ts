@@ -1,5 +1,5 @@
 import type { Trace } from "../cure";
-import { type SimulatedBathCheck, type SimulatedBathEvent, simulateConversionBath } from "./bath-model";
+import { isMonday, type SimulatedBathCheck, type SimulatedBathEvent, simulateConversionBath } from "./bath-model";
 import { simulateBake } from "./oven-model";
 import { type Random, seededRandom } from "./random";
 
@@ -17,6 +17,8 @@ export type SimulatedProduct = {
   readonly tauS: readonly { readonly channel: string; readonly tauS: number }[];
   readonly setPointC: number;
   readonly doorToPullS: number;
+  /** Tubes and laps that hold water out of the washer. */
+  readonly hollow?: boolean;
 };
 export type SimulatedRack = {
   readonly number: string;
@@ -54,6 +56,15 @@ export type SimulatedRack = {
   } | null;
   readonly crossCut: { readonly atMs: number; readonly squaresLost: number } | null;
   readonly rub: { readonly atMs: number; readonly grade: number } | null;
+  readonly dryOff: {
+    readonly atMs: number;
+    readonly airC: number;
+    readonly metalC: number;
+    readonly hollowBlown: boolean | null;
+  } | null;
+  /** Pieces with rust bloom out of the washer, or with blisters at their tube ends. */
+  readonly flashRust: { readonly atMs: number; readonly pieces: number } | null;
+  readonly blisters: { readonly atMs: number; readonly pieces: number } | null;
   readonly pinholes: { readonly atMs: number; readonly pieces: number } | null;
   /** What the simulation knows to be true: only tests and practice may look. */
   readonly truth: { readonly causes: readonly string[]; readonly conversionPh: number };
@@ -72,7 +83,14 @@ export type SimulatedLine = {
     readonly compressedAirDewPointC: number;
   }[];
   readonly racks: readonly SimulatedRack[];
+  readonly stops: readonly { readonly fromMs: number; readonly toMs: number; readonly cause: string }[];
 };
+
+/** Days of wet weather, counted back from the end, and what the air holds then, %. */
+const WET_DAYS_BACK: readonly number[] = [19, 18, 17, 12, 11, 5, 4];
+const WET_RISE_PERCENT = 21;
+/** Under this the inhibitor no longer holds, mg/L. */
+const INHIBITOR_HOLDS_MG_PER_L = 180;
 
 const MINUTE = 60_000;
 const HOUR = 60 * MINUTE;
@@ -94,21 +112,38 @@ export function simulateLine(input: {
   readonly gassyDeliveryMs: number;
   /** Racks hung this many minutes before the end, so that each stage has one in hand. */
   readonly inHand?: readonly { readonly minutes: number; readonly product: string }[];
+  /** Work beside the regular one: a rack every so many days, numbered from its own first. */
+  readonly beside?: readonly {
+    readonly product: SimulatedProduct;
+    readonly everyDays: number;
+    readonly firstRackNumber: number;
+  }[];
 }): SimulatedLine {
   const random = seededRandom(input.seed);
   const bath = simulateConversionBath(random, input);
   const rinse: SimulatedLine["rinse"][number][] = [];
   const air: SimulatedLine["air"][number][] = [];
   const racks: SimulatedRack[] = [];
+  const stops: SimulatedLine["stops"][number][] = [];
+  const lastDay = Math.floor(input.toMs / DAY);
+  const wet = (ms: number): boolean => WET_DAYS_BACK.includes(lastDay - Math.floor(ms / DAY));
   let number = input.firstRackNumber;
   let load = 380;
+  const world = {
+    toMs: input.toMs,
+    phAt: bath.phAt,
+    inhibitorAt: bath.inhibitorAt,
+    wet,
+    gassyDeliveryMs: input.gassyDeliveryMs,
+    stops,
+  };
   for (let day = input.fromMs; day < input.toMs; day += DAY) {
     for (const hour of [6, 14]) {
       if (day + hour * HOUR >= input.toMs) continue;
       rinse.push({ atMs: day + hour * HOUR + 12 * MINUTE, microSiemensPerCm: Math.round(62 + random.normal(0, 9)) });
       air.push({
         atMs: day + hour * HOUR + 3 * MINUTE,
-        humidityPercent: Math.round(62 + random.normal(0, 7)),
+        humidityPercent: Math.min(97, Math.round(62 + random.normal(0, 7)) + (wet(day) ? WET_RISE_PERCENT : 0)),
         airC: Math.round(17 + random.normal(0, 2)),
         compressedAirDewPointC: Math.round(-30 + random.normal(0, 2)),
       });
@@ -127,9 +162,8 @@ export function simulateLine(input: {
           load: String(load++),
           hungMs,
           night,
-          toMs: input.toMs,
-          phAt: bath.phAt,
-          gassyDeliveryMs: input.gassyDeliveryMs,
+          ...world,
+          firstOfWeek: i === 0 && isMonday(day) && Math.floor(day / DAY) !== lastDay,
           day: Math.floor((day - input.fromMs) / DAY),
         }),
       );
@@ -146,14 +180,41 @@ export function simulateLine(input: {
         load: String(load++),
         hungMs,
         night: false,
-        toMs: input.toMs,
-        phAt: bath.phAt,
-        gassyDeliveryMs: input.gassyDeliveryMs,
+        ...world,
+        firstOfWeek: false,
         day,
       }),
     );
   }
-  return { kind: "simulated-line", conversion: { checks: bath.checks, events: bath.events }, rinse, air, racks };
+  // Work that comes beside the regular one has a stream of its own, so that it shifts nothing of the rest.
+  const besideRandom = seededRandom(input.seed + 2);
+  for (const [i, { product, everyDays, firstRackNumber }] of (input.beside ?? []).entries()) {
+    let own = firstRackNumber;
+    for (let day = input.fromMs + i * DAY; day < input.toMs; day += everyDays * DAY) {
+      const hungMs = day + Math.round((9.2 + besideRandom.uniform()) * 60) * MINUTE;
+      if (hungMs >= input.toMs - 8 * HOUR) continue;
+      racks.push(
+        simulateRack(besideRandom, {
+          product,
+          number: String(own++).padStart(4, "0"),
+          load: String(load++),
+          hungMs,
+          night: false,
+          ...world,
+          firstOfWeek: false,
+          day: Math.floor((day - input.fromMs) / DAY),
+        }),
+      );
+    }
+  }
+  return {
+    kind: "simulated-line",
+    conversion: { checks: bath.checks, events: bath.events },
+    rinse,
+    air,
+    racks,
+    stops: stops.filter((s) => s.toMs < input.toMs),
+  };
 }
 
 function simulateRack(
@@ -166,6 +227,11 @@ function simulateRack(
     night: boolean;
     toMs: number;
     phAt: (ms: number) => number;
+    inhibitorAt: (ms: number) => number;
+    wet: (ms: number) => boolean;
+    stops: { fromMs: number; toMs: number; cause: string }[];
+    /** The first rack of a week: the line stands once it is in the washer. */
+    firstOfWeek: boolean;
     gassyDeliveryMs: number;
     day: number;
   },
@@ -195,8 +261,19 @@ function simulateRack(
   go(28 + random.uniform() * 15);
   stage("clean", 2);
   const conversionMs = stage("conversion", 1.5);
+  if (r.firstOfWeek) {
+    // Out of the conversion bath and not yet in the rinse: wet, acid and in the open.
+    const fromMs = at + 20_000;
+    go(9 + (r.day % 4));
+    r.stops.push({ fromMs, toMs: at, cause: "Chain would not start after the weekend" });
+  }
   stage("rinse", 1);
-  stage("dry-off", 11);
+  const bare = r.firstOfWeek && r.inhibitorAt(conversionMs) < INHIBITOR_HOLDS_MG_PER_L;
+  const rusty = bare ? Math.ceil(product.pieces * 0.6) : 0;
+  const dryMs = stage("dry-off", 11) + 11 * MINUTE;
+  // Eleven minutes dry a flat face; in wet weather water stays in the tube ends, and nobody blew them out.
+  const damp = product.hollow === true && r.wet(dryMs);
+  const blown = product.hollow ? !damp : null;
   const conversionPh = r.phAt(conversionMs);
   const gassy = product.cast && r.hungMs >= r.gassyDeliveryMs;
   const skipped = product.cast && r.night && random.chance(0.85);
@@ -230,7 +307,13 @@ function simulateRack(
   const squaresLost = random.chance(0.85 * weak) ? 2 + Math.floor(random.uniform() * 9) : random.chance(0.03) ? 1 : 0;
   const pinholed =
     gassy && skipped ? 3 + Math.floor(random.uniform() * (product.pieces / 3)) : gassy && random.chance(0.12) ? 1 : 0;
-  const causes = [...(squaresLost > 1 ? ["conversion-thin"] : []), ...(pinholed > 1 ? ["casting-gas"] : [])];
+  const blistered = damp ? 2 + (r.day % 5) : 0;
+  const causes = [
+    ...(rusty > 0 ? ["flash-rust-before-coat"] : []),
+    ...(blistered > 0 ? ["trapped-moisture"] : []),
+    ...(squaresLost > 1 ? ["conversion-thin"] : []),
+    ...(pinholed > 1 ? ["casting-gas"] : []),
+  ];
   const past = (ms: number) => ms < r.toMs;
   return {
     number: r.number,
@@ -275,6 +358,9 @@ function simulateRack(
     film: past(filmMs) ? { atMs: filmMs, readings } : null,
     crossCut: past(at) ? { atMs: at, squaresLost } : null,
     rub: past(at + 5 * MINUTE) ? { atMs: at + 5 * MINUTE, grade: 5 } : null,
+    dryOff: past(dryMs) ? { atMs: dryMs, airC: 128 + (r.day % 5), metalC: 34 + (r.day % 4), hollowBlown: blown } : null,
+    flashRust: rusty > 0 && past(dryMs) ? { atMs: dryMs + MINUTE, pieces: rusty } : null,
+    blisters: blistered > 0 && past(filmMs) ? { atMs: filmMs - 4 * MINUTE, pieces: blistered } : null,
     pinholes: pinholed > 0 && past(filmMs) ? { atMs: filmMs - 5 * MINUTE, pieces: pinholed } : null,
     truth: { causes, conversionPh },
   };

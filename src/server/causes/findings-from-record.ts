@@ -7,7 +7,7 @@ import { coat } from "./findings/coat";
 import { declinedOption, type EstablishedFinding, type FoundWhat } from "./findings/established";
 import { cure, film } from "./findings/film-and-cure";
 import { castings, preparation } from "./findings/preparation";
-import { baths } from "./findings/wash";
+import { baths, dryness, wetBetween } from "./findings/wash";
 
 export type { EstablishedFinding, FoundWhat };
 
@@ -64,6 +64,8 @@ export function findingsFromRecord(
     });
   preparation(rack, context.site, add);
   baths(conditions, add);
+  wetBetween(rack, conditions, context.site.wetLimitS, add);
+  dryness(rack, add);
   film(rack, context.face, add);
   cure(rack, conditions, add);
   coat(rack, context, add);

@@ -1,6 +1,14 @@
 import type { Kysely } from "kysely";
-import { coatingWeightGPerM2, questionAddition, questionBathValue, readsLikeAnother } from "@/core/bath";
+import {
+  coatingWeightGPerM2,
+  questionAddition,
+  questionBathValue,
+  readsLikeAnother,
+  sameProduct,
+  titrationFactor,
+} from "@/core/bath";
 import type { Database } from "@/db/schema";
+import { chemicalStock } from "../baths/chemical-stock";
 import { loadBath } from "../baths/load-bath";
 import { recentValues, standingOf } from "../baths/recent-values";
 import { setupAt } from "../setup/setup-data";
@@ -56,7 +64,7 @@ export async function bathCheck(db: Kysely<Database>, entry: Of<"bath-check">): 
         typed_unit: x.typedUnit,
         titrant_ml: x.titrantMl,
         blank_ml: x.blankMl,
-        factor: x.titrantMl === null ? null : bath.data.titrationFactorPercentPerMl,
+        factor: x.titrantMl === null ? null : titrationFactor(bath.data, x.parameter),
       })),
     },
   };
@@ -70,6 +78,12 @@ export async function bathEvent(db: Kysely<Database>, entry: Of<"bath-event">): 
   const baths = [...(await setupAt(db, "bath", entry.happenedAt)).values()];
   const bath = baths.find((b) => b.code.toLowerCase() === entry.bath.trim().toLowerCase());
   if (!bath) return refuse({ kind: "unknown-bath", name: entry.bath });
+  const drum = entry.lot
+    ? (await chemicalStock(db, entry.happenedAt)).find((c) => c.code.toLowerCase() === entry.lot?.toLowerCase())
+    : null;
+  if (entry.lot && !drum) return refuse({ kind: "unknown-set-up", what: "drum", name: entry.lot });
+  if (drum && !sameProduct(drum.product, entry.product))
+    return refuse({ kind: "another-drum", lot: drum.code, product: entry.product });
   if (entry.event === "addition") {
     if (!entry.amountL) return refuse({ kind: "bad-entry", field: "litres", value: "", why: "is missing" });
     const standing = await standingOf(db, bath.id, entry.happenedAt);
@@ -94,17 +108,22 @@ export async function bathEvent(db: Kysely<Database>, entry: Of<"bath-event">): 
       bath: {
         concentrate: data.product,
         acid: data.acidProduct,
+        others: data.otherProducts,
         freeboardL: data.freeboardL,
         maxSingleL: data.maxSingleL,
         targetPercent: data.targetPercent,
         targetPh: data.targetPh,
       },
       elsewhere: baths.flatMap((b) =>
-        b.id === bath.id ? [] : [b.data.product, b.data.acidProduct].map((product) => ({ bath: b.code, product })),
+        b.id === bath.id
+          ? []
+          : [b.data.product, b.data.acidProduct, ...b.data.otherProducts].map((product) => ({ bath: b.code, product })),
       ),
       advisedL,
       percent: newest("concentration"),
       ph: newest("ph"),
+      drum: drum ?? null,
+      today: entry.happenedAt.toISOString().slice(0, 10),
     });
     if (!questions.ok) return refuse(questions.error);
     const [question] = questions.value;
@@ -123,6 +142,7 @@ export async function bathEvent(db: Kysely<Database>, entry: Of<"bath-event">): 
           parameter: null,
           expected_value: null,
           note: entry.note || null,
+          lot_id: drum?.id ?? null,
         },
       ],
     },

@@ -2,7 +2,14 @@ import * as v from "valibot";
 import { bathParameterBounds, bathParameters, panelLooks, usualColours } from "@/core/bath";
 import { loadKnowledge } from "@/core/diagnosis";
 import { FASTEST_LINE_M_PER_MIN } from "@/core/line";
-import { conditionQuantities, conditionQuantityNames, prepMeasures, prepSteps } from "@/core/preparation";
+import {
+  conditionQuantities,
+  conditionQuantityNames,
+  metalDecisions,
+  metalFaults,
+  prepMeasures,
+  prepSteps,
+} from "@/core/preparation";
 import { passageStages } from "@/core/shorthand";
 import { BEYOND_ANY_FILM_UM } from "@/core/thickness";
 import { filled, said, text } from "../input";
@@ -87,6 +94,15 @@ const conditionValue = v.pipe(
   ),
 );
 
+/** Samples of one channel; a day at one a second is the most that is taken. */
+const samples = 86_400;
+const traceChannel = v.object({
+  name: filled(40),
+  medium: v.picklist(["air", "metal"]),
+  timeS: v.pipe(v.array(v.pipe(v.number(), v.finite())), v.minLength(2, "are fewer than two"), v.maxLength(samples)),
+  tempC: v.pipe(v.array(v.nullable(v.pipe(v.number(), v.finite()))), v.maxLength(samples)),
+});
+
 /** Forms, the entry line, imports and instrument streams all make these; one schema checks them all. */
 export const entrySchema = v.variant("kind", [
   entry("bath-check", {
@@ -101,6 +117,8 @@ export const entrySchema = v.variant("kind", [
     product: text(80),
     amountL: v.nullable(number(0, 100_000)),
     note: text(400),
+    /** The drum it came from, by its lot. */
+    lot: v.optional(v.nullable(filled(130)), null),
     /** What was asked about stands all the same; the note says why. */
     sure: v.optional(v.boolean(), false),
   }),
@@ -136,6 +154,53 @@ export const entrySchema = v.variant("kind", [
     v.forward(
       v.check((x) => x.what !== "measured" || x.depthMm !== null, "is missing: measure how deep it lies"),
       ["depthMm"],
+    ),
+  ),
+  /** How a rack came out of the dry-off: parts looked at, tubes and laps blown out. */
+  entry("dry-off", {
+    rack: filled(20),
+    airC: v.nullable(number(-20, 400)),
+    metalC: v.nullable(number(-20, 400)),
+    partsDry: v.boolean("is neither dry nor damp: look at the parts"),
+    hollowBlown: v.nullable(v.boolean()),
+    note: text(400),
+  }),
+  /** An outgassing bake, by the trace of its metal. */
+  entry("outgas", { rack: filled(20), channels: v.pipe(v.array(traceChannel), v.minLength(1), v.maxLength(12)) }),
+  /** Pits, scale or old coating left on the metal, where it is, and what is decided. */
+  entry("metal-mark", {
+    rack: filled(20),
+    what: v.picklist(metalFaults),
+    face: filled(20),
+    x: number(0, 100),
+    y: number(0, 100),
+    decision: v.picklist(metalDecisions),
+    reason: said(400, "is too short: name why it goes on, or what is done"),
+  }),
+  /** A coated panel of an hour's wash, tested. */
+  v.pipe(
+    entry("panel-test", {
+      bath: filled(60),
+      test: v.picklist(["adhesion", "salt-spray"]),
+      washedAt: moment,
+      squaresLost: v.nullable(whole(0, 100)),
+      squares: v.nullable(v.picklist([25, 100], "is neither 25 nor 100")),
+      hours: v.nullable(number(1, 20_000)),
+      creepMm: v.nullable(number(0, 200)),
+      coating: filled(120),
+      note: text(400),
+    }),
+    v.forward(
+      v.check((x) => x.test !== "adhesion" || x.squaresLost !== null, "are missing: count the squares that came off"),
+      ["squaresLost"],
+    ),
+    v.forward(
+      v.check((x) => x.test !== "salt-spray" || x.hours !== null, "are missing: how long it was in the cabinet"),
+      ["hours"],
+    ),
+    v.forward(
+      v.check((x) => x.test !== "salt-spray" || x.creepMm !== null, "is missing: creep from the scribe"),
+      ["creepMm"],
     ),
   ),
   /** The line stood still from `happenedAt` to `until`, with what was in it. */

@@ -1,5 +1,5 @@
 import type { Kysely } from "kysely";
-import { concentrationFromTitration } from "@/core/bath";
+import { concentrationFromTitration, titrationFactor } from "@/core/bath";
 import { err, ok, type Result } from "@/core/result";
 import type { Understood } from "@/core/shorthand";
 import type { Database } from "@/db/schema";
@@ -36,7 +36,7 @@ export async function entryFromShorthand(
           values.push({ parameter: x.parameter, value: x.value, typed: x.typed, typedUnit: x.typedUnit });
           continue;
         }
-        const factor = bath.data.titrationFactorPercentPerMl;
+        const factor = titrationFactor(bath.data, "concentration");
         if (factor === null)
           return err({
             kind: "expected",

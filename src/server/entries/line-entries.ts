@@ -4,10 +4,12 @@ import { conditionQuantities } from "@/core/preparation";
 import type { Database } from "@/db/schema";
 import { stopsBetween, throughStops } from "../line/line-stops";
 import { findRack } from "../rack/find-rack";
+import { loadRack } from "../rack/load-rack";
 import { setupAt } from "../setup/setup-data";
 import type { Person } from "../sign-in/roles";
 import type { Entry } from "./entry";
 import { type Made, type Part, refuse } from "./made";
+import { coatTooSoon, ovenTooSoon } from "./metal-entries";
 
 type Of<K extends Entry["kind"]> = Extract<Entry, { kind: K }>;
 
@@ -61,8 +63,10 @@ export function conditions(entry: Of<"conditions">): Made {
 
 /** A coat of powder on a rack. Graded as measured where earth or voltage was read, by procedure where neither was. */
 export async function coat(db: Kysely<Database>, person: Person, entry: Of<"coat">): Promise<Made> {
-  const rack = await findRack(db, person, entry.rack);
-  if (!rack) return refuse({ kind: "unknown-rack", number: entry.rack });
+  const [rack, file] = await Promise.all([findRack(db, person, entry.rack), loadRack(db, person, entry.rack)]);
+  if (!rack || !file) return refuse({ kind: "unknown-rack", number: entry.rack });
+  const tooSoon = entry.supersedes ? null : coatTooSoon(file);
+  if (tooSoon) return refuse(tooSoon);
   const [lots, powders] = await Promise.all([
     setupAt(db, "lot", entry.happenedAt),
     setupAt(db, "powder", entry.happenedAt),
@@ -133,6 +137,14 @@ export async function load(db: Kysely<Database>, person: Person, entry: Of<"load
     .executeTakeFirst();
   if (inOven && inOven.idempotency_key !== `${entry.idempotencyKey}:bake`)
     return refuse({ kind: "rack-in-oven", number: inOven.number, load: inOven.load_no });
+  const parts = await setupAt(db, "part", entry.happenedAt);
+  for (const rack of found) {
+    // Only metal with rubber in it is looked into: a load may hold forty racks.
+    if (!parts.get(rack.part_id)?.data.features.includes("rubber-or-seals")) continue;
+    const file = await loadRack(db, person, rack.number);
+    const tooSoon = file && ovenTooSoon(file);
+    if (tooSoon) return refuse(tooSoon);
+  }
   const bake: Part = {
     name: "bake",
     kind: "bake",

@@ -2,7 +2,6 @@ import type { Kysely } from "kysely";
 import * as v from "valibot";
 import { crossCutFromSquares } from "@/core/bench";
 import { creepFromChip, creepFromScribe } from "@/core/field";
-import { prepMeasures } from "@/core/preparation";
 import type { EvidenceGrade } from "@/core/verdict";
 import type { Database } from "@/db/schema";
 import { findStructure } from "../field/find-structure";
@@ -19,6 +18,7 @@ import { type Entry, entrySchema } from "./entry";
 import { coat, conditions, lineRun, load } from "./line-entries";
 import { lineStop } from "./line-stop";
 import { type EntryOutcome, type Made, outcomeOf, refuse } from "./made";
+import { dryOff, metalMark, outgas, panelTest, prepStep } from "./metal-entries";
 
 /** An entry may lie this far ahead of the server's clock before it is taken for a slip. */
 const CLOCK_SLACK_MS = 5 * 60_000;
@@ -33,6 +33,10 @@ export const abilityFor: Record<Entry["kind"], Ability> = {
   passage: "log-line",
   "line-run": "log-line",
   "prep-step": "log-line",
+  "dry-off": "log-line",
+  outgas: "log-line",
+  "metal-mark": "log-line",
+  "panel-test": "inspect",
   conditions: "log-line",
   coat: "log-line",
   load: "log-line",
@@ -130,23 +134,15 @@ async function detailsOf(db: Kysely<Database>, person: Person, entry: Entry): Pr
     case "line-run":
       return lineRun(db, person, entry);
     case "prep-step":
-      return withRack(
-        db,
-        person,
-        entry.rack,
-        () => ({
-          prep_step: [
-            {
-              step: entry.step,
-              done: entry.done,
-              value: entry.value,
-              unit: entry.value === null ? null : (prepMeasures[entry.step]?.unit ?? null),
-              note: entry.note || null,
-            },
-          ],
-        }),
-        entry.value === null ? "by-procedure" : "measured",
-      );
+      return prepStep(db, person, entry);
+    case "dry-off":
+      return dryOff(db, person, entry);
+    case "outgas":
+      return outgas(db, person, entry);
+    case "metal-mark":
+      return metalMark(db, person, entry);
+    case "panel-test":
+      return panelTest(db, entry);
     case "conditions":
       return conditions(entry);
     case "coat":

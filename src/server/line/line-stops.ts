@@ -15,7 +15,7 @@ export type StoredPassage = PassageBySpeed & {
 const THROUGH_WITHIN_HOURS = 12;
 
 /**
- * Passages by line speed of the racks that were in the line at a moment, by rack, in order. One query on (stage, time).
+ * Passages of the racks that were in the line at a moment, by rack, in order. One query on (stage, time).
  * A rack that has none that ends after the moment was out of the line already.
  */
 export async function inLineAt(
@@ -23,6 +23,8 @@ export async function inLineAt(
   stages: readonly string[],
   at: Date,
   person: Person | null = null,
+  /** Passages reckoned from the line's speed move with a stop; scanned ones have it in them already. */
+  sources: readonly string[] = ["line-speed"],
 ): Promise<ReadonlyMap<string, readonly StoredPassage[]>> {
   const since = new Date(at.getTime() - THROUGH_WITHIN_HOURS * 3_600_000);
   const until = new Date(at.getTime() + 2 * THROUGH_WITHIN_HOURS * 3_600_000);
@@ -36,7 +38,7 @@ export async function inLineAt(
     left_at: Date;
   }>`
     select r.id, r.rack_id, r.job_id, k.number, p.stage, p.entered_at, p.left_at from passage p join record r on r.id = p.record_id join rack k on k.id = r.rack_id join job j on j.id = k.job_id
-    where p.stage = any(${stages}::text[]) and p.entered_at >= ${since} and p.entered_at <= ${until} and p.source = 'line-speed' and p.left_at is not null
+    where p.stage = any(${stages}::text[]) and p.entered_at >= ${since} and p.entered_at <= ${until} and p.source = any(${sources}::text[]) and p.left_at is not null
       and (${person?.customerId ?? null}::uuid is null or j.customer_id = ${person?.customerId ?? null}::uuid)
       and not exists (select 1 from record s where s.supersedes = r.id) order by k.number, p.entered_at`.execute(db);
   const byRack = new Map<string, StoredPassage[]>();
@@ -118,7 +120,7 @@ export async function loadLineStops(
     rows.map(async (row): Promise<StopSeen> => {
       const line = lines.get(row.line_id);
       const stages = line?.data.stages.map((s) => s.stage) ?? [];
-      const runs = await inLineAt(db, stages, row.from_at, person);
+      const runs = await inLineAt(db, stages, row.from_at, person, ["line-speed", "scan"]);
       const stop = { fromMs: row.from_at.getTime(), toMs: row.to_at.getTime() };
       return {
         recordId: row.id,

@@ -23,6 +23,8 @@ const CHANGES = [
   "line-stop",
   "round-skip",
   "sludge",
+  "metal-mark",
+  "panel-test",
   "defect",
   "disposition",
   "confirmation",
@@ -50,6 +52,8 @@ export async function recentRecords(
         when 'bath-event' then (select concat_ws(' ', x.event, round(x.amount_l::numeric, 1) || ' L', x.product) from bath_event x where x.record_id = p.id)
         when 'line-stop' then (select round(extract(epoch from x.to_at - x.from_at) / 60) || ' min, ' || x.cause from line_stop x where x.record_id = p.id) when 'round-skip' then (select x.reason from round_skip x where x.record_id = p.id)
         when 'wash-panel' then (select coalesce(round(x.g_per_m2::numeric, 2) || ' g/m²', x.colour) || ', ' || x.look from wash_panel x where x.record_id = p.id) when 'sludge' then (select concat_ws(', ', x.what, x.depth_mm || ' mm') from sludge x where x.record_id = p.id)
+        when 'dry-off' then (select case when x.parts_dry then 'dry' else 'damp' end from dry_off x where x.record_id = p.id) when 'outgas' then (select coalesce('metal held at ' || round(x.held_c::numeric) || ' °C', 'not held') from outgas x where x.record_id = p.id)
+        when 'metal-mark' then (select x.what from metal_mark x where x.record_id = p.id) when 'panel-test' then (select case x.test when 'adhesion' then 'cross-cut grade ' || x.iso else 'salt spray ' || round(x.hours::numeric) || ' h' end from panel_test x where x.record_id = p.id)
         when 'bake' then (select x.load_no from bake x where x.record_id = p.id) end as text
     from (
       select r.id, r.kind, r.happened_at as at, r.stored_at as "storedAt", r.by_user as by, k.number as rack, coalesce(e.code, s.name) as place, r.grade, r.supersedes, r.reason

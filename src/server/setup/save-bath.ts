@@ -10,7 +10,7 @@ import { canonicalText } from "../record/canonical";
 import { derivedId } from "../record/derived-id";
 import type { Person } from "../sign-in/roles";
 import { addVersion, madeBy } from "./add-version";
-import { type SetupInput, setupAt } from "./setup-data";
+import { recipes, type SetupInput, setupAt } from "./setup-data";
 
 const number = v.pipe(v.number("is not a number"), v.finite("is not a number"));
 const maybe = v.nullable(number);
@@ -32,12 +32,14 @@ const dataSchema = v.strictObject({
   roundHours: number,
   windows: v.record(v.picklist(bathParameters, "is not a value known here"), window),
   titrationFactorPercentPerMl: maybe,
+  recipes: v.optional(recipes, {}),
   concentratePercent: maybe,
   product: text(80),
   targetPercent: maybe,
   targetPh: maybe,
   phChangePerLPerM3: maybe,
   acidProduct: text(80),
+  otherProducts: v.optional(v.pipe(v.array(filled(80)), v.maxLength(8, "are more than 8")), []),
   caution: text(300),
   contactS: v.nullable(v.tuple([number, number])),
   weightGPerM2: v.optional(v.nullable(v.tuple([number, number])), null),

@@ -1,5 +1,6 @@
 import { type Kysely, sql } from "kysely";
 import * as v from "valibot";
+import { titratedParameters } from "@/core/bath";
 import { families, markKinds, partFeatures, substrates, usualSchools } from "@/core/plan";
 import type { Database } from "@/db/schema";
 
@@ -12,6 +13,16 @@ const window = v.object({
   /** What is done when it is out, and how soon it is checked again. */
   reaction: v.optional(v.nullable(v.object({ what: v.string(), recheckMinutes: v.pipe(finite, v.minValue(1)) })), null),
 });
+const recipe = v.object({
+  sampleMl: v.nullable(finite),
+  titrant: v.pipe(v.string(), v.trim(), v.maxLength(80, "is longer than 80 characters")),
+  indicator: v.pipe(v.string(), v.trim(), v.maxLength(80, "is longer than 80 characters")),
+  endPoint: v.pipe(v.string(), v.trim(), v.maxLength(120, "is longer than 120 characters")),
+  factor: finite,
+  caution: v.pipe(v.string(), v.trim(), v.maxLength(300, "is longer than 300 characters")),
+});
+/** Titrations by value: sample, titrant, end point and value per mL. */
+export const recipes = v.object(v.entriesFromList(titratedParameters, v.optional(recipe)));
 const point = v.tuple([finite, finite]);
 const box = v.object({ lengthMm: finite, widthMm: finite, heightMm: finite });
 
@@ -131,6 +142,8 @@ export const setupSchemas = {
     roundHours: finite,
     windows: v.record(v.string(), window),
     titrationFactorPercentPerMl: v.nullable(finite),
+    /** How each value is titrated, where it is. */
+    recipes: v.optional(recipes, {}),
     concentratePercent: v.nullable(finite),
     product: v.string(),
     targetPercent: v.nullable(finite),
@@ -142,8 +155,18 @@ export const setupSchemas = {
     contactS: v.nullable(v.tuple([finite, finite])),
     /** Weight of the conversion coat asked for, g/m². */
     weightGPerM2: v.optional(v.nullable(v.tuple([finite, finite])), null),
+    /** What else may go in: inhibitor, defoamer; names as on the drums. */
+    otherProducts: v.optional(v.array(v.string()), []),
     /** Taken out of use: its record stays, and nothing is due on it. */
     retired: v.optional(v.boolean(), false),
+  }),
+  /** A drum or batch of a bath chemical, as it was received. */
+  chemical: v.object({
+    product: v.string(),
+    lot: v.string(),
+    receivedOn: v.pipe(v.string(), v.isoDate()),
+    litres: v.pipe(finite, v.gtValue(0)),
+    usableUntil: v.nullable(v.pipe(v.string(), v.isoDate())),
   }),
   /** A conveyor washer: its stages in order, by their distance from its entrance. */
   line: v.object({

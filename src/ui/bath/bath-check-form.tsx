@@ -6,7 +6,7 @@ import { TextField } from "../forms/text-field";
 import { useRecorder } from "../forms/use-recorder";
 import { Verdict } from "../marks/verdict";
 import { usePreferences } from "../preferences-context";
-import { parameterName, parameterUnit } from "../words/baths";
+import { bathValue, parameterLabel, parameterName, parameterUnit } from "../words/baths";
 import { failureText } from "../words/failures";
 import { AskedAgain } from "./asked-again";
 import { readBathValue } from "./read-value";
@@ -20,13 +20,14 @@ type Windows = Record<
 export function BathCheckForm({
   bath,
   parameters,
-  titrationFactor,
+  titrations,
   windows,
   last,
 }: {
   bath: string;
   parameters: readonly BathParameter[];
-  titrationFactor: number | null;
+  /** Value per mL of titrant, for what is titrated. */
+  titrations: Readonly<Partial<Record<BathParameter, number>>>;
   windows: Windows;
   /** The newest round, which can be corrected. */
   last: { recordId: string; label: string; typed: Record<string, string>; blank: string | null } | null;
@@ -41,9 +42,10 @@ export function BathCheckForm({
   const round = useRecorder();
   const change = useRecorder();
   const [note, setNote] = useState("");
-  const titrates = (p: BathParameter) => p === "concentration" && titrationFactor !== null;
+  const titrates = (p: BathParameter) => titrations[p] !== undefined;
 
-  const read = (p: BathParameter) => readBathValue(p, typed[p] ?? "", blank, { units, titrationFactor });
+  const read = (p: BathParameter) =>
+    readBathValue(p, typed[p] ?? "", blank, { units, titrationFactor: titrations[p] ?? null });
 
   const submit = async (e: FormEvent) => {
     e.preventDefault();
@@ -105,7 +107,11 @@ export function BathCheckForm({
           return (
             <div key={p} className="grid grid-cols-[108px_92px_minmax(0,1fr)] items-center gap-2">
               <label htmlFor={`check-${p}`}>
-                {titrates(p) ? "titrant, mL" : `${parameterName[p]}${p === "ph" ? "" : `, ${parameterUnit(p, units)}`}`}
+                {titrates(p)
+                  ? p === "concentration"
+                    ? "titrant, mL"
+                    : `${parameterName[p]}, mL`
+                  : parameterLabel(p, units)}
               </label>
               <input
                 id={`check-${p}`}
@@ -121,7 +127,7 @@ export function BathCheckForm({
                 ) : (
                   <Verdict result={judgeBathValue(found.value, windows[p] ?? null)}>
                     {titrates(p)
-                      ? `${found.value.toFixed(2)} %`
+                      ? bathValue(p, found.value, units)
                       : { in: "in", watch: "near limit", out: "out", unknown: "no window" }[
                           judgeBathValue(found.value, windows[p] ?? null)
                         ]}
@@ -130,7 +136,7 @@ export function BathCheckForm({
             </div>
           );
         })}
-        {titrationFactor !== null && (
+        {Object.keys(titrations).length > 0 && (
           <div className="grid grid-cols-[108px_92px] items-center gap-2">
             <label htmlFor="check-blank">blank, mL</label>
             <input

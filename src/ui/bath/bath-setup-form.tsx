@@ -1,16 +1,24 @@
 "use client";
 import { useRouter } from "next/navigation";
 import { type FormEvent, useState } from "react";
-import { type BathParameter, type BathSetup, bathParameters, bathRoles } from "@/core/bath";
-import { fahrenheitToC, parseNumber, type UnitSystem } from "@/core/units";
+import {
+  type BathParameter,
+  type BathSetup,
+  bathParameters,
+  bathRoles,
+  type TitratedParameter,
+  titratedParameters,
+} from "@/core/bath";
+import { parseNumber, type UnitSystem } from "@/core/units";
 import { RecordRow } from "../forms/recorded";
 import { TextField } from "../forms/text-field";
 import { TypedNumber } from "../forms/typed-number";
 import { useVersion, type VersionOutcome } from "../forms/use-version";
 import { usePreferences } from "../preferences-context";
-import { inUnits, parameterDigits, parameterName, parameterUnit } from "../words/baths";
+import { fromUnits, inUnits, parameterDigits, parameterLabel, parameterName } from "../words/baths";
 import { failureText } from "../words/failures";
 import { passageName } from "../words/preparation";
+import { RecipeFields, readRecipes, recipeTexts } from "./recipe-fields";
 
 const limits = ["lower", "watchLower", "watchUpper", "upper"] as const;
 const limitName = {
@@ -20,7 +28,8 @@ const limitName = {
   upper: "out over",
 } as const;
 const roleName = { cleaner: "cleaner", conversion: "conversion", rinse: "rinse or seal" } as const;
-const washStages = ["clean", "conversion", "rinse"] as const;
+const washStages = ["clean", "clean-rinse", "conversion", "rinse", "seal", "final-rinse"] as const;
+const isTitrated = (p: BathParameter): p is TitratedParameter => (titratedParameters as readonly string[]).includes(p);
 
 type Texts = Readonly<Record<string, string>>;
 const plain = (value: number | null): string => (value === null ? "" : String(Math.round(value * 1000) / 1000));
@@ -45,7 +54,9 @@ function textsOf(bath: BathSetup, units: UnitSystem): Texts {
     weightTo: plain(bath.weightGPerM2?.[1] ?? null),
     product: bath.product,
     acidProduct: bath.acidProduct,
+    otherProducts: (bath.otherProducts ?? []).join(", "),
     caution: bath.caution,
+    ...recipeTexts(bath.recipes),
   };
   for (const [parameter, window] of Object.entries(bath.windows)) {
     for (const limit of limits) {
@@ -100,9 +111,8 @@ export function BathSetupForm({
         wrong ??= `${label}: ${failureText(value.error)}`;
         return null;
       }
-      return key.startsWith("temperature.") && units === "us" && !key.endsWith("recheck")
-        ? fahrenheitToC(value.value)
-        : value.value;
+      const [parameter = "", field] = key.split(".");
+      return field !== undefined && field !== "recheck" ? fromUnits(parameter, value.value, units) : value.value;
     };
     // What must be there and is not goes as 0, which the check refuses by its name.
     const must = (key: string, label: string): number => read(key, label) ?? 0;
@@ -132,12 +142,14 @@ export function BathSetupForm({
         }),
       ),
       titrationFactorPercentPerMl: read("titrationFactorPercentPerMl", "titration factor"),
+      recipes: readRecipes(texts, watched, read),
       concentratePercent: read("concentratePercent", "concentrate"),
       product: texts.product ?? "",
       targetPercent: read("targetPercent", "target"),
       targetPh: read("targetPh", "target pH"),
       phChangePerLPerM3: read("phChangePerLPerM3", "pH change"),
       acidProduct: texts.acidProduct ?? "",
+      otherProducts: (texts.otherProducts ?? "").split(/[,;]/).flatMap((name) => name.trim() || []),
       caution: texts.caution ?? "",
       contactS: contactFrom === null && contactTo === null ? null : [contactFrom ?? 0, contactTo ?? 0],
       weightGPerM2: weightFrom === null && weightTo === null ? null : [weightFrom ?? 0, weightTo ?? 0],
@@ -225,10 +237,7 @@ export function BathSetupForm({
         </p>
         {watched.map((p) => (
           <fieldset key={p} className="m-0 border-0 border-t border-rule p-0 py-2">
-            <legend className="float-left w-full font-bold">
-              {parameterName[p]}
-              {parameterUnit(p, units) ? `, ${parameterUnit(p, units)}` : ""}
-            </legend>
+            <legend className="float-left w-full font-bold">{parameterLabel(p, units)}</legend>
             <div className="clear-both grid grid-cols-[repeat(4,minmax(90px,1fr))] gap-3 max-[560px]:grid-cols-2">
               {limits.map((limit) => (
                 <TypedNumber
@@ -255,6 +264,7 @@ export function BathSetupForm({
                 change={put(`${p}.recheck`)}
               />
             </div>
+            {isTitrated(p) && <RecipeFields parameter={p} texts={texts} put={put} />}
           </fieldset>
         ))}
       </section>
@@ -270,6 +280,7 @@ export function BathSetupForm({
           {field("phChangePerLPerM3", "pH change per L and m³")}
           {field("stepL", "Least that can be measured out, L", true)}
           {field("maxSingleL", "Largest single dose, L")}
+          {word("otherProducts", "Other products that may go in, by commas", 300, true)}
           {word("caution", "Caution shown at this tank", 300, true)}
         </div>
       </section>

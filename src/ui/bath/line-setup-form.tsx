@@ -11,7 +11,7 @@ import { failureText } from "../words/failures";
 import { passageName } from "../words/preparation";
 
 type StageTexts = { readonly key: string; readonly stage: string; readonly fromM: string; readonly lengthM: string };
-const lineStages = ["clean", "conversion", "rinse", "dry-off"] as const;
+const lineStages = ["clean", "clean-rinse", "conversion", "rinse", "seal", "final-rinse", "dry-off"] as const;
 
 /** A conveyor washer by its stages: where each begins and how long it is; the contact at its usual speed as one types. */
 export function LineSetupForm({

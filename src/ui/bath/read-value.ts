@@ -1,12 +1,13 @@
 import { type BathParameter, checkBathValue, concentrationFromTitration } from "@/core/bath";
-import { fahrenheitToC, parseNumber, type UnitSystem } from "@/core/units";
+import { parseNumber, type UnitSystem } from "@/core/units";
+import { fromUnits } from "../words/baths";
 
 export type ReadBathValue =
   | { readonly value: number; readonly titrantMl: number | null; readonly blankMl: number | null }
   | { readonly failure: { readonly kind: string; readonly [k: string]: unknown } }
   | null;
 
-/** What was typed for a bath value, in its canonical unit: by titration where the bath has a factor. Null while nothing is typed. */
+/** What was typed for a bath value, in its canonical unit: as mL of titrant where it has a factor. Null while nothing is typed. */
 export function readBathValue(
   parameter: BathParameter,
   typed: string,
@@ -17,7 +18,7 @@ export function readBathValue(
   if (text === "") return null;
   const number = parseNumber(text);
   if (!number.ok) return { failure: number.error };
-  if (parameter === "concentration" && titrationFactor !== null) {
+  if (titrationFactor !== null) {
     const b = parseNumber(blank);
     if (!b.ok) return { failure: b.error };
     const strength = concentrationFromTitration({
@@ -29,7 +30,7 @@ export function readBathValue(
       ? { value: strength.value, titrantMl: number.value, blankMl: b.value }
       : { failure: strength.error };
   }
-  const value = parameter === "temperature" && units === "us" ? fahrenheitToC(number.value) : number.value;
+  const value = fromUnits(parameter, number.value, units);
   const checked = checkBathValue(parameter, value);
   return checked.ok ? { value, titrantMl: null, blankMl: null } : { failure: checked.error };
 }

@@ -3,23 +3,42 @@ import { line, scaleLinear, scaleTime } from "d3";
 import { useRouter } from "next/navigation";
 import { type FormEvent, type KeyboardEvent, useRef, useState } from "react";
 import { v7 as uuidv7 } from "uuid";
-import { type BathParameter, type BathWindow, conductivityAt25, judgeBathValue, parseMeterLine } from "@/core/bath";
+import {
+  type BathParameter,
+  type BathWindow,
+  conductivityAt25,
+  judgeBathValue,
+  parseMeterLine,
+  type TitrationRecipe,
+} from "@/core/bath";
 import type { VerdictResult } from "@/core/verdict";
 import { TextField } from "../forms/text-field";
 import type { Failure } from "../frame/line-actions";
 import { useShell } from "../frame/shell";
 import { Verdict } from "../marks/verdict";
 import { usePreferences } from "../preferences-context";
-import { bathValue, bathWindow, inUnits, parameterDigits, parameterName, parameterUnit } from "../words/baths";
+import {
+  bathValue,
+  bathWindow,
+  inUnits,
+  parameterDigits,
+  parameterLabel,
+  parameterName,
+  parameterUnit,
+} from "../words/baths";
 import { failureText } from "../words/failures";
 import { AskedAgain } from "./asked-again";
 import { readBathValue } from "./read-value";
+import { TitrationGuide } from "./titration-guide";
 
 export type RoundValue = {
   readonly parameter: BathParameter;
   readonly window: BathWindow;
   readonly points: readonly { readonly atMs: number; readonly value: number; readonly result: VerdictResult }[];
   readonly lastWhen: string;
+  /** Value per mL of titrant; null where it is read off a meter or a strip. */
+  readonly titrationFactor: number | null;
+  readonly recipe: TitrationRecipe | null;
 };
 export type RoundBath = {
   readonly code: string;
@@ -27,7 +46,6 @@ export type RoundBath = {
   readonly due: string;
   readonly dueResult: VerdictResult;
   readonly caution: string;
-  readonly titrationFactor: number | null;
   readonly reaction: string | null;
   /** The last round, where it was left out: when, by whom and why. */
   readonly leftOut: string | null;
@@ -51,11 +69,8 @@ export function RoundForm({ baths }: { baths: readonly RoundBath[] }) {
   const [busy, setBusy] = useState(false);
   const keyOf = (bath: string, parameter: string) => `${bath}/${parameter}`;
   const blankOf = (bath: RoundBath) => blanks[bath.code] ?? "0.2";
-  const readOf = (bath: RoundBath, parameter: BathParameter) =>
-    readBathValue(parameter, typed[keyOf(bath.code, parameter)] ?? "", blankOf(bath), {
-      units,
-      titrationFactor: bath.titrationFactor,
-    });
+  const readOf = (bath: RoundBath, { parameter, titrationFactor }: RoundValue) =>
+    readBathValue(parameter, typed[keyOf(bath.code, parameter)] ?? "", blankOf(bath), { units, titrationFactor });
   const put = (bath: string, parameter: string, text: string) =>
     setTyped((before) => ({ ...before, [keyOf(bath, parameter)]: text }));
 
@@ -74,16 +89,16 @@ export function RoundForm({ baths }: { baths: readonly RoundBath[] }) {
     const reason = skips[bath.code];
     const values = [];
     if (reason === undefined)
-      for (const { parameter } of bath.values) {
-        const found = readOf(bath, parameter);
+      for (const value of bath.values) {
+        const { parameter } = value;
+        const found = readOf(bath, value);
         if (!found) continue;
         if ("failure" in found) return { good: false, text: failureText(found.failure), failure: null };
-        const titrates = parameter === "concentration" && bath.titrationFactor !== null;
         values.push({
           parameter,
           ...found,
           typed: typed[keyOf(bath.code, parameter)]?.trim() ?? "",
-          typedUnit: titrates ? "mL" : parameterUnit(parameter, units),
+          typedUnit: value.titrationFactor !== null ? "mL" : parameterUnit(parameter, units),
         });
       }
     if (reason === undefined && values.length === 0) return null;
@@ -236,7 +251,7 @@ function at25(reading: Extract<ReturnType<typeof parseMeterLine>, { ok: true }>[
 
 function RoundRow({
   bath,
-  value: { parameter, window, points, lastWhen },
+  value: { parameter, window, points, lastWhen, titrationFactor, recipe },
   text,
   change,
   blank,
@@ -250,16 +265,18 @@ function RoundRow({
   setBlank: (text: string) => void;
 }) {
   const { units } = usePreferences();
-  const titrates = parameter === "concentration" && bath.titrationFactor !== null;
-  const found = readBathValue(parameter, text, blank, { units, titrationFactor: bath.titrationFactor });
+  const titrates = titrationFactor !== null;
+  const found = readBathValue(parameter, text, blank, { units, titrationFactor });
   const last = points.at(-1);
   const id = `round-${bath.code}-${parameter}`;
   return (
     <div className="row clear-both grid-cols-[128px_104px_minmax(0,1fr)_210px_132px] items-center gap-3 max-[820px]:grid-cols-[112px_104px_minmax(0,1fr)]">
       <label htmlFor={id}>
         {titrates
-          ? "titrant, mL"
-          : `${parameterName[parameter]}${parameter === "ph" ? "" : `, ${parameterUnit(parameter, units)}`}`}
+          ? parameter === "concentration"
+            ? "titrant, mL"
+            : `${parameterName[parameter]}, mL`
+          : parameterLabel(parameter, units)}
         <span className="small faint block">{bathWindow(parameter, window, units)}</span>
       </label>
       <input
@@ -281,7 +298,7 @@ function RoundRow({
               {verdictWord[judgeBathValue(found.value, window)]}
             </Verdict>
           ))}
-        {titrates && (
+        {titrates && bath.values.find((v) => v.titrationFactor !== null)?.parameter === parameter && (
           <label className="small soft flex items-center gap-2">
             blank
             <input
@@ -292,6 +309,16 @@ function RoundRow({
               onChange={(e) => setBlank(e.target.value)}
             />
           </label>
+        )}
+        {recipe && (
+          <TitrationGuide
+            bath={bath.name}
+            parameter={parameter}
+            recipe={recipe}
+            blank={blank}
+            caution={bath.caution}
+            take={change}
+          />
         )}
       </span>
       <span className="num max-[820px]:hidden">

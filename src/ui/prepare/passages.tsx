@@ -22,7 +22,7 @@ export function PassageKeys({ rack, passages }: { rack: string; passages: readon
   const { send, message, busy } = useRecorder();
   return (
     <div>
-      <div className="grid grid-cols-9 gap-1.5 max-[1100px]:grid-cols-5 max-[560px]:grid-cols-3">
+      <div className="grid grid-cols-[repeat(auto-fill,minmax(108px,1fr))] gap-1.5">
         {passages.map((p) => (
           <button
             key={p.stage}

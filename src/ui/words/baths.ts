@@ -1,24 +1,46 @@
-import type { BathParameter } from "@/core/bath";
+import { type BathParameter, bathParameterUnits } from "@/core/bath";
 import { quantities, type UnitSystem } from "@/core/units";
 
 export const parameterName: Record<string, string> = {
   ph: "pH",
   concentration: "concentration",
+  "free-acid": "free acid",
+  "total-acid": "total acid",
+  inhibitor: "inhibitor",
+  pressure: "nozzle pressure",
   temperature: "temperature",
   conductivity: "conductivity",
 };
-const metricUnit: Record<string, string> = { ph: "", concentration: "%", temperature: "°C", conductivity: "µS/cm" };
-const digits: Record<string, number> = { ph: 2, concentration: 2, temperature: 0, conductivity: 0 };
+const digits: Record<string, number> = {
+  ph: 2,
+  concentration: 2,
+  "free-acid": 1,
+  "total-acid": 1,
+  inhibitor: 0,
+  temperature: 0,
+  pressure: 0,
+  conductivity: 0,
+};
+const hasQuantity = (parameter: Parameter): parameter is "temperature" | "pressure" =>
+  parameter === "temperature" || parameter === "pressure";
 
 type Parameter = BathParameter | string;
 /** The unit a bath value carries for this person; pH has none. */
 export const parameterUnit = (parameter: Parameter, units: UnitSystem): string =>
-  parameter === "temperature" ? quantities.temperature[units] : (metricUnit[parameter] ?? "");
+  hasQuantity(parameter) ? quantities[parameter][units] : (bathParameterUnits[parameter as BathParameter] ?? "");
 /** How many decimals its instrument is worth. */
 export const parameterDigits = (parameter: Parameter): number => digits[parameter] ?? 1;
 /** A bath value in this person's unit, as a number: for a drawing. */
 export const inUnits = (parameter: Parameter, value: number, units: UnitSystem): number =>
-  parameter === "temperature" && units === "us" ? quantities.temperature.toUs(value) : value;
+  hasQuantity(parameter) && units === "us" ? quantities[parameter].toUs(value) : value;
+/** A number typed in this person's unit, in the parameter's canonical one. */
+export const fromUnits = (parameter: Parameter, value: number, units: UnitSystem): number =>
+  hasQuantity(parameter) && units === "us" ? quantities[parameter].fromUs(value) : value;
+/** The parameter with its unit, as a label: “pH”, “nozzle pressure, kPa”. */
+export function parameterLabel(parameter: Parameter, units: UnitSystem): string {
+  const unit = parameterUnit(parameter, units);
+  return unit ? `${parameterName[parameter] ?? parameter}, ${unit}` : (parameterName[parameter] ?? parameter);
+}
 
 /** The figure alone, in this person's unit. */
 export const bathFigure = (parameter: Parameter, value: number, units: UnitSystem): string =>

@@ -1,4 +1,6 @@
+import type { PrepStep } from "@/core/preparation";
 import { decisionWords } from "./decisions";
+import { prepStepName } from "./preparation";
 import { washSentences } from "./wash-failures";
 
 /** A failure as a person reads it: what was wrong, with the value, and what to do. */
@@ -48,6 +50,8 @@ const sentences: Record<string, (f: Failure) => string> = {
   "bad-input": (f) => `${s(f.value)} for ${s(f.name)} cannot be. Check the number and its unit.`,
   "wrong-powder": (f) => `Lot ${s(f.lot)} is not ${s(f.asked)}, the powder this job asks for. Check the box's label.`,
   "not-a-primer": (f) => `Lot ${s(f.lot)} is not a primer. Choose a primer lot, or record the coat as top.`,
+  "step-out-of-order": (f) =>
+    `${prepStepName[f.first as PrepStep] ?? s(f.first)} comes first and is not on record. Record it, or leave it out with its reason.`,
   "rack-in-oven": (f) => `Rack ${s(f.number)} is in load ${s(f.load)}, which is not pulled yet. Pull that load first.`,
   "already-pulled": () => "This load was pulled already. Reload to see it.",
   "correct-one-by-one": () => "An entry of several readings is corrected one reading at a time.",

@@ -5,6 +5,7 @@ import { withUnit } from "../format";
 export const prepStepName: Record<PrepStep, string> = {
   strip: "Strip old coating",
   "seals-out": "Seals and bushes out",
+  degrease: "Grease off",
   grind: "Grind welds and spatter",
   "break-edges": "Break edges",
   blast: "Blast",
@@ -23,8 +24,11 @@ export const prepStepName: Record<PrepStep, string> = {
 export const passageName: Record<string, string> = {
   blast: "Blast",
   clean: "Clean",
+  "clean-rinse": "Rinse after clean",
   conversion: "Conversion",
   rinse: "Rinse",
+  seal: "Seal",
+  "final-rinse": "Last rinse",
   "dry-off": "Dry-off",
   prebake: "Prebake",
   booth: "Booth",

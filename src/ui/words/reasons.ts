@@ -276,6 +276,8 @@ export function foundText(what: FoundWhat): string {
       return what.feature
         ? `${what.feature.replaceAll("-", " ")}: by the part's description`
         : what.substrate.replaceAll("-", " ");
+    case "seen":
+      return what.what;
     case "done":
       return `${what.step.replaceAll("-", " ")} done`;
     case "not-done":

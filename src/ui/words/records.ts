@@ -20,6 +20,14 @@ export function recordSentence(r: Line): string {
       return `panel ${text}`;
     case "sludge":
       return `sludge ${text}`;
+    case "dry-off":
+      return `dry-off: ${text}`;
+    case "outgas":
+      return `outgassing bake, ${text}`;
+    case "metal-mark":
+      return `${text} marked`;
+    case "panel-test":
+      return `panel tested: ${text}`;
     case "thickness":
       return `film, ${r.number ?? 0} readings`;
     case "bake":

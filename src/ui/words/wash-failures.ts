@@ -12,6 +12,8 @@ const slips: Record<string, string> = {
   "celsius-as-fahrenheit": "as if °C were typed as °F",
   "milli-as-micro": "as if mS/cm were typed as µS/cm",
   "micro-as-milli": "as if µS/cm were typed as mS/cm",
+  "bar-as-kilopascal": "as if bar were typed as kPa",
+  "psi-as-kilopascal": "as if psi were typed as kPa",
   "tenfold-high": "as if the decimal point had slipped",
   "tenfold-low": "as if the decimal point had slipped",
 };
@@ -27,6 +29,9 @@ const additions: Record<string, (f: Failure) => string> = {
       ? `pH is at ${s(f.value)}, under its target of ${s(f.target)}: acid takes it further away.`
       : `The bath is at ${s(f.value)} %, over its target of ${s(f.target)} %: concentrate takes it further away.`,
   "over-freeboard": (f) => `${s(f.litres)} L is more than the tank has room for (${s(f.freeboardL)} L). Drain first.`,
+  "drum-out-of-date": (f) => `Lot ${s(f.lot)} was usable until ${s(f.usableUntil)}. Take a fresh drum.`,
+  "more-than-left": (f) =>
+    `Lot ${s(f.lot)} has ${s(f.leftL)} L left on record, and ${s(f.litres)} L are logged. Look at the drum's label.`,
   "over-single": (f) =>
     `${s(f.litres)} L is more than may go in at once (${s(f.mostL)} L). Split it, with a check between.`,
 };
@@ -45,6 +50,10 @@ export const washSentences: Record<string, (f: Failure) => string> = {
   "stop-in-a-stop": (f) =>
     `The line already stood then, from ${s(f.from).slice(0, 16).replace("T", " ")} UTC. Begin this stop after it.`,
   "not-a-meter-line": (f) => `“${s(f.text)}” is not what this meter sends. Type the values.`,
+  "another-drum": (f) => `Drum ${s(f.lot)} does not hold “${s(f.product)}”. Choose the drum that was opened.`,
+  "burette-runs-back": (f) =>
+    `The burette reads ${s(f.endMl)} mL at the end and ${s(f.startMl)} mL at the start. It only runs down: read it again.`,
+  "bad-recipe": (f) => `Titration, ${s(f.field)}: ${f.value === "" ? "" : `${s(f.value)} `}${s(f.why)}.`,
   "bad-bath": (f) =>
     `${s(f.field)}: ${f.value === "" ? "" : `${s(f.value)} `}${s(f.why)}. Put it right and save again.`,
   "code-taken": (f) => `There is a ${s(f.code)} already. Give this one another name.`,

@@ -23,6 +23,7 @@ export type FoundWhat =
       readonly upper: number | null;
       readonly where: string;
     }
+  | { readonly kind: "seen"; readonly what: string }
   | { readonly kind: "done" | "not-done"; readonly step: string }
   | { readonly kind: "option-declined"; readonly what: string; readonly by: string; readonly on: string }
   | { readonly kind: "exposure"; readonly exposure: readonly string[] };

@@ -1,6 +1,6 @@
 import type { Metadata } from "next";
 import { notFound } from "next/navigation";
-import { codeOfSlug, outStretches } from "@/core/bath";
+import { codeOfSlug, outStretches, titrationFactor } from "@/core/bath";
 import { bathWork } from "@/server/baths/bath-work";
 import { exposedRacks } from "@/server/baths/exposure";
 import { type BathFile, loadBath } from "@/server/baths/load-bath";
@@ -166,7 +166,12 @@ export default async function BathPage({ params }: { params: Promise<{ bath: str
             <BathCheckForm
               bath={file.bath.code}
               parameters={file.series.map((s) => s.parameter)}
-              titrationFactor={data.titrationFactorPercentPerMl}
+              titrations={Object.fromEntries(
+                file.series.flatMap((s) => {
+                  const factor = titrationFactor(data, s.parameter);
+                  return factor === null ? [] : [[s.parameter, factor]];
+                }),
+              )}
               windows={data.windows}
               last={lastRound(file, line.timeZone)}
             />

@@ -1,5 +1,6 @@
 import type { Metadata } from "next";
 import Link from "next/link";
+import { recipeOf, titrationFactor } from "@/core/bath";
 import type { BathFile } from "@/server/baths/load-bath";
 import { openSkips, type RoundSkip } from "@/server/baths/round-skips";
 import { database } from "@/server/database";
@@ -28,13 +29,14 @@ function inRound(file: BathFile, skip: RoundSkip | undefined, now: Date, timeZon
         : `Due by ${clock(file.nextCheckBy, timeZone)}`,
     dueResult: file.result === "out" ? "out" : !file.nextCheckBy ? "unknown" : overdue ? "watch" : "in",
     caution: file.bath.data.caution,
-    titrationFactor: file.bath.data.titrationFactorPercentPerMl,
     leftOut: skip ? `${when(skip.at, now, timeZone)} left out by ${skip.by}: ${skip.reason}` : null,
     reaction: file.series.find((s) => s.reaction)?.reaction?.what ?? null,
     values: file.series.map((s) => {
       const last = s.points.at(-1);
       return {
         parameter: s.parameter,
+        titrationFactor: titrationFactor(file.bath.data, s.parameter),
+        recipe: recipeOf(file.bath.data, s.parameter),
         window: s.window,
         points: s.points.slice(-SPARK_POINTS).map((p) => ({ atMs: p.at.getTime(), value: p.value, result: p.result })),
         lastWhen: last ? when(last.at, now, timeZone) : "",

@@ -73,6 +73,15 @@ export default async function PreparePage({ params }: { params: Promise<{ number
   const bareFrom = blasted?.leftAt ?? blasted?.enteredAt ?? null;
   const bareMs = bareFrom ? (coated?.base.happened_at ?? line.at).getTime() - bareFrom.getTime() : null;
   const bareOut = bareMs !== null && bareMs > line.bareLimitHours * 3_600_000;
+  // What the washer and the route have; a stage passed all the same is shown too.
+  const onRoute = new Set([
+    ...rack.job.plan.stages,
+    ...(washer?.data.stages.map((s) => s.stage) ?? []),
+    ...passages.map((p) => p.stage),
+    "booth",
+    "oven",
+    "cool",
+  ]);
   const row = (step: PrepStep) => (
     <PrepStepRow
       key={step}
@@ -123,14 +132,16 @@ export default async function PreparePage({ params }: { params: Promise<{ number
             <div className="mt-2">
               <PassageKeys
                 rack={rack.number}
-                passages={passageStages.map((stage) => {
-                  const p = passages.findLast((x) => x.stage === stage);
-                  return {
-                    stage,
-                    time: p ? when(p.enteredAt, line.at, line.timeZone) : null,
-                    bySpeed: p?.grade === "by-procedure",
-                  };
-                })}
+                passages={passageStages
+                  .filter((s) => onRoute.has(s))
+                  .map((stage) => {
+                    const p = passages.findLast((x) => x.stage === stage);
+                    return {
+                      stage,
+                      time: p ? when(p.enteredAt, line.at, line.timeZone) : null,
+                      bySpeed: p?.grade === "by-procedure",
+                    };
+                  })}
               />
             </div>
             {washer && (

@@ -1,0 +1,86 @@
+import { type Kysely, sql } from "kysely";
+import { v7 as uuidv7 } from "uuid";
+import * as v from "valibot";
+import type { Failure } from "@/core/result";
+import type { Database } from "@/db/schema";
+import { badEntry, filled } from "../input";
+import { addVersion } from "../setup/add-version";
+import { SETUP_LOCK } from "../setup/save-bath";
+import { setupAt } from "../setup/setup-data";
+import type { Person } from "../sign-in/roles";
+
+export type ChemicalLot = {
+  readonly id: string;
+  readonly code: string;
+  readonly product: string;
+  readonly lot: string;
+  readonly receivedOn: string;
+  readonly usableUntil: string | null;
+  readonly litres: number;
+  /** What the additions on record left of it, L; never under nothing. */
+  readonly leftL: number;
+};
+
+/** Drums on hand: what was received less what additions took, the one to use first leading (soonest out of date, then oldest). One query; O(drums + their additions). */
+export async function chemicalStock(db: Kysely<Database>, at: Date): Promise<readonly ChemicalLot[]> {
+  const [drums, used] = await Promise.all([
+    setupAt(db, "chemical", at),
+    sql<{ lot_id: string; litres: number }>`
+      select e.lot_id, sum(e.amount_l)::float8 as litres from bath_event e join record r on r.id = e.record_id
+      where e.lot_id is not null and r.happened_at <= ${at} and not exists (select 1 from record s where s.supersedes = r.id) group by e.lot_id`.execute(
+      db,
+    ),
+  ]);
+  const taken = new Map(used.rows.map((row) => [row.lot_id, row.litres]));
+  return [...drums.values()]
+    .map(({ id, code, data }) => ({ id, code, ...data, leftL: Math.max(0, data.litres - (taken.get(id) ?? 0)) }))
+    .sort(
+      (a, b) =>
+        (a.usableUntil ?? "9999").localeCompare(b.usableUntil ?? "9999") || a.receivedOn.localeCompare(b.receivedOn),
+    );
+}
+
+const day = v.pipe(v.string(), v.isoDate("is not a date"));
+const drumSchema = v.object({
+  product: filled(80),
+  lot: v.pipe(filled(40), v.regex(/^[\w./-]+( [\w./-]+)*$/, "is not letters and digits")),
+  litres: v.pipe(v.number("is not a number"), v.gtValue(0, "is not over 0"), v.maxValue(20_000, "is over 20,000")),
+  receivedOn: day,
+  usableUntil: v.nullable(day),
+});
+
+/** A drum taken into stock. The same lot of a product twice is one. Failures: `bad-entry`, `in-the-future`, `code-taken` (another amount under the same lot). */
+export async function receiveChemical(
+  db: Kysely<Database>,
+  person: Person,
+  input: unknown,
+  at: Date,
+): Promise<{ readonly ok: true } | { readonly ok: false; readonly failure: Failure }> {
+  const parsed = v.safeParse(drumSchema, input);
+  if (!parsed.success) return { ok: false, failure: badEntry(parsed.issues) };
+  const drum = parsed.output;
+  if (new Date(drum.receivedOn).getTime() > at.getTime() + 86_400_000)
+    return { ok: false, failure: { kind: "in-the-future", happenedAt: drum.receivedOn } };
+  if (drum.usableUntil !== null && drum.usableUntil < drum.receivedOn)
+    return {
+      ok: false,
+      failure: { kind: "bad-entry", field: "usable until", value: drum.usableUntil, why: "is before it was received" },
+    };
+  const code = `${drum.product} ${drum.lot}`;
+  return db.transaction().execute(async (trx) => {
+    await sql`select pg_advisory_xact_lock(${SETUP_LOCK})`.execute(trx);
+    const known = [...(await setupAt(trx, "chemical", at)).values()].find(
+      (c) => c.code.toLowerCase() === code.toLowerCase(),
+    );
+    if (known)
+      return known.data.litres === drum.litres
+        ? { ok: true as const }
+        : { ok: false as const, failure: { kind: "code-taken", code: known.code } };
+    const id = uuidv7();
+    await trx.insertInto("setup_entity").values({ id, kind: "chemical", code }).execute();
+    // On hand from the day it came, so that what was taken from it since can name it.
+    const since = new Date(Math.min(at.getTime(), new Date(drum.receivedOn).getTime()));
+    await addVersion<"chemical">(trx, person, { entityId: id, at: since, reason: "Received", data: drum });
+    return { ok: true as const };
+  });
+}
