@@ -1,4 +1,5 @@
 "use server";
+import { receiveChemical } from "@/server/baths/chemical-stock";
 import { confirmCause, openCase } from "@/server/causes/case-actions";
 import { database } from "@/server/database";
 import { addPhoto } from "@/server/field/add-photo";
@@ -58,6 +59,13 @@ export async function startCase(input: { defectRecordId: string; zone: string })
   return guarded("case", () => openCase(database(), who.person, input, now()));
 }
 
+/** A drum of a bath's chemical taken into stock. */
+export async function takeDrum(input: unknown): Promise<ActionOutcome> {
+  const who = await personWith("log-line");
+  if (!who.ok) return { ok: false, failure: who.refusal };
+  return guarded("drum", () => receiveChemical(database(), who.person, input, now()));
+}
+
 export async function confirm(input: unknown): Promise<ActionOutcome> {
   const who = await personWith("release");
   if (!who.ok) return { ok: false, failure: who.refusal };
@@ -65,7 +73,9 @@ export async function confirm(input: unknown): Promise<ActionOutcome> {
 }
 
 export async function attachPhoto(form: FormData): Promise<ActionOutcome> {
-  const who = await personWith("inspect");
+  // Who works on the line photographs its strips and its metal; parts as they came in and structures are an inspector's.
+  const onLine = form.has("rack") || form.has("bath");
+  const who = await personWith(onLine ? "log-line" : "inspect");
   if (!who.ok) return { ok: false, failure: who.refusal };
   return guarded("photo", () => addPhoto(database(), who.person, form, now()));
 }

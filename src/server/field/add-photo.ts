@@ -2,6 +2,8 @@ import type { Kysely } from "kysely";
 import sharp from "sharp";
 import { v7 as uuidv7 } from "uuid";
 import type { Database } from "@/db/schema";
+import { findBath } from "../entries/bath-entries";
+import { findRack } from "../rack/find-rack";
 import { sha256 } from "../record/canonical";
 import { storeRecord } from "../record/store-record";
 import type { Person } from "../sign-in/roles";
@@ -16,8 +18,22 @@ type Outcome =
   | { readonly ok: true; readonly recordId: string }
   | { readonly ok: false; readonly failure: { readonly kind: string; readonly [detail: string]: unknown } };
 
-/** What the photo is of: a structure in the field, or a job as it came in. */
-async function subjectOf(db: Kysely<Database>, person: Person, form: FormData) {
+/** What the photo is of: a structure in the field, a job as it came in, a rack's metal, a test strip of a bath. */
+async function subjectOf(db: Kysely<Database>, person: Person, form: FormData, at: Date) {
+  const rackNumber = String(form.get("rack") ?? "");
+  if (rackNumber !== "") {
+    const rack = await findRack(db, person, rackNumber);
+    return rack
+      ? { ok: true as const, where: { jobId: rack.job_id, rackId: rack.id } }
+      : { ok: false as const, failure: { kind: "unknown-rack", number: rackNumber } };
+  }
+  const bathName = String(form.get("bath") ?? "");
+  if (bathName !== "") {
+    const bath = await findBath(db, bathName, at);
+    return bath
+      ? { ok: true as const, where: { bathId: bath.id } }
+      : { ok: false as const, failure: { kind: "unknown-bath", name: bathName } };
+  }
   const number = String(form.get("job") ?? "");
   if (number !== "") {
     const job = await db
@@ -37,14 +53,14 @@ async function subjectOf(db: Kysely<Database>, person: Person, form: FormData) {
     : { ok: false as const, failure: { kind: "unknown-structure", name } };
 }
 
-/** Attaches a photo to a structure or a job: size and true type checked, decoded and written anew without its metadata (place, camera). */
+/** Attaches a photo to what it is of: size and true type checked, decoded and written anew without its metadata (place, camera). */
 export async function addPhoto(db: Kysely<Database>, person: Person, form: FormData, at: Date): Promise<Outcome> {
   const file = form.get("photo");
   const id = String(form.get("id") ?? "");
   const caption = String(form.get("caption") ?? "")
     .trim()
     .slice(0, 200);
-  const on = await subjectOf(db, person, form);
+  const on = await subjectOf(db, person, form, at);
   if (!on.ok) return on;
   if (!(file instanceof File) || file.size === 0) return { ok: false, failure: { kind: "empty-file" } };
   if (file.size > MOST_PHOTO_BYTES)

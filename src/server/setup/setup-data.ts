@@ -198,6 +198,10 @@ export const setupSchemas = {
     /** An unsealed conversion coat protects so long, h; solvent is left to flash off so long, min. */
     unsealedLimitHours: v.optional(finite, 24),
     flashOffMinutes: v.optional(finite, 10),
+    /** Least time in the dry-off, min; tubes and laps want longer. Metal hotter than this at the booth takes too much powder, °C. */
+    dryOffMinutes: v.optional(finite, 10),
+    dryOffHollowMinutes: v.optional(finite, 18),
+    boothMetalC: v.optional(finite, 45),
     compressedAirDewPointC: finite,
     /** Shifts by name and local start; each runs to the next one's start. */
     shifts: v.optional(v.array(v.object({ name: v.string(), from: v.string() })), [

@@ -27,7 +27,8 @@ export function TraceChart({
 }: {
   channels: readonly TraceChannel[];
   points: readonly { metalC: number; minutes: number }[];
-  onsetC: number;
+  /** From where the cure counts; null where nothing cures. */
+  onsetC: number | null;
   gaps: readonly { fromS: number; toS: number }[];
   crossings: readonly { s: number; c: number }[];
   pullS: number | null;
@@ -75,10 +76,14 @@ export function TraceChart({
           </text>
         </g>
       ))}
-      <line x1="34" x2={plot} y1={y(onsetC)} y2={y(onsetC)} stroke="var(--ink-3)" strokeDasharray="2 4" />
-      <text x="38" y={y(onsetC) - 3}>
-        counts from {withUnit(onsetC, "temperature", units)}
-      </text>
+      {onsetC !== null && (
+        <>
+          <line x1="34" x2={plot} y1={y(onsetC)} y2={y(onsetC)} stroke="var(--ink-3)" strokeDasharray="2 4" />
+          <text x="38" y={y(onsetC) - 3}>
+            counts from {withUnit(onsetC, "temperature", units)}
+          </text>
+        </>
+      )}
       {gaps.map((g) => (
         <g key={g.fromS}>
           <rect

@@ -9,13 +9,15 @@ type Attach = (form: FormData) => Promise<{
   readonly failure?: { readonly kind: string; readonly [detail: string]: unknown };
 }>;
 
-/** A photo of a structure or of a job as it came in: its place and camera data are removed on the way in. */
+/** A photo of a structure, a job as it came in, a rack's metal or a bath's strip: its place and camera data are removed on the way in. */
 export function PhotoForm({
   of,
   attach,
+  title = "Attach a photo",
 }: {
-  of: { readonly structure: string } | { readonly job: string };
+  of: { readonly structure: string } | { readonly job: string } | { readonly rack: string } | { readonly bath: string };
   attach: Attach;
+  title?: string;
 }) {
   const router = useRouter();
   const [state, setState] = useState<{ busy: boolean; text: string; good: boolean }>({
@@ -45,7 +47,7 @@ export function PhotoForm({
   };
   return (
     <form onSubmit={submit} className="ruled grid max-w-[640px] gap-2">
-      <h2>Attach a photo</h2>
+      <h2>{title}</h2>
       <div className="grid grid-cols-2 gap-3 max-[560px]:grid-cols-1">
         <div className="field">
           <label htmlFor="photo">JPEG, PNG or WebP, up to 10 MB</label>

@@ -1,4 +1,12 @@
-import { judgePrepStep, type PreparationLimits, type PrepStep } from "@/core/preparation";
+import {
+  holdsWater,
+  judgeDryOff,
+  judgePrepStep,
+  type MetalDecision,
+  type MetalFault,
+  type PreparationLimits,
+  type PrepStep,
+} from "@/core/preparation";
 import type { UnitSystem } from "@/core/units";
 import type { VerdictResult } from "@/core/verdict";
 import type { RackVerdict } from "@/server/rack/judge-rack";
@@ -7,7 +15,7 @@ import type { Conditions } from "@/server/trace/conditions";
 import { clock, dateAndTime, minutesSeconds, span, when, withUnit } from "../format";
 import { bathValue, parameterName } from "../words/baths";
 import { decisionWords } from "../words/decisions";
-import { prepFigure, prepStepName } from "../words/preparation";
+import { dryOffReason, metalDecisionName, metalFaultName, prepFigure, prepStepName } from "../words/preparation";
 import { itemSentence } from "../words/reasons";
 import type { Bead } from "./thread";
 
@@ -126,6 +134,25 @@ function prepareBeads({ rack, conditions, limits, units }: BeadsInput, time: (at
         "Blast not recorded"
       ),
     });
+  for (const record of of(rack, "metal-mark")) {
+    const m = record.details.metal_mark?.[0];
+    if (m)
+      beads.push({
+        key: record.base.id,
+        stage: "Metal",
+        time: time(record.base.happened_at),
+        href: `/racks/${rack.number}/prepare`,
+        result: m.decision === "do-again" ? "in" : "watch",
+        grade: record.base.grade,
+        note: "",
+        text: (
+          <>
+            <b>{metalFaultName[m.what as MetalFault] ?? m.what}</b> on {m.face}:{" "}
+            {metalDecisionName[m.decision as MetalDecision] ?? m.decision}; {m.reason}
+          </>
+        ),
+      });
+  }
   for (const record of steps) {
     const row = stepOf(record);
     if (!row || row.step === "blast") continue;
@@ -191,6 +218,31 @@ function washBeads({ rack, verdict, conditions: all, units }: BeadsInput, time: 
         "Wash not recorded"
       ),
     });
+  for (const record of of(rack, "dry-off")) {
+    const d = record.details.dry_off?.[0];
+    if (!d) continue;
+    const wet = holdsWater(rack.part.data.features);
+    const limits = { leastMinutes: null, boothMetalC: Number.POSITIVE_INFINITY, holdsWater: wet };
+    const judged = judgeDryOff(
+      { minutes: null, metalC: d.metal_c, partsDry: d.parts_dry, hollowBlown: d.hollow_blown },
+      limits,
+    );
+    add({
+      key: record.base.id,
+      stage: "Dry-off",
+      time: time(record.base.happened_at),
+      href: `/racks/${rack.number}/prepare`,
+      result: judged.result,
+      grade: record.base.grade,
+      note: d.metal_c === null ? "" : `metal ${withUnit(d.metal_c, "temperature", units)}`,
+      text:
+        judged.reasons.length === 0
+          ? wet
+            ? "Dry, tubes and laps blown out"
+            : "Dry"
+          : judged.reasons.map((r) => dryOffReason(r, null)).join("; "),
+    });
+  }
   return beads;
 }
 

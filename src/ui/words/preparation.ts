@@ -1,4 +1,12 @@
-import { type ConditionQuantity, conditionQuantities, type PrepStep, prepMeasures } from "@/core/preparation";
+import {
+  type ConditionQuantity,
+  conditionQuantities,
+  type DryOffReason,
+  type MetalDecision,
+  type MetalFault,
+  type PrepStep,
+  prepMeasures,
+} from "@/core/preparation";
 import type { UnitSystem } from "@/core/units";
 import { withUnit } from "../format";
 
@@ -48,4 +56,34 @@ export function conditionFigure(quantity: ConditionQuantity, value: number, unit
   const { unit } = conditionQuantities[quantity];
   if (unit === "°C") return withUnit(value, "temperature", units);
   return `${unit === "%" ? value.toFixed(0) : value.toFixed(2)} ${unit}`;
+}
+
+export const metalFaultName: Record<MetalFault, string> = {
+  pits: "Deep pits",
+  scale: "Scale left",
+  "old-coating": "Old coating left",
+  rust: "Rust left",
+  "edge-skin": "Hard skin on a cut edge",
+};
+export const metalDecisionName: Record<MetalDecision, string> = {
+  "go-on": "goes on as it is",
+  texture: "goes on under a texture",
+  "do-again": "done again",
+  "ask-customer": "waits for the customer",
+};
+
+/** What is wrong with a dry-off, in words. */
+export function dryOffReason(reason: DryOffReason, leastMinutes: number | null): string {
+  switch (reason) {
+    case "damp":
+      return "damp: back into the dry-off";
+    case "hollow-not-blown":
+      return "tubes and laps not blown out: water boils out under the film";
+    case "hollow-not-looked-at":
+      return "tubes and laps not looked at";
+    case "too-short":
+      return `shorter than the ${leastMinutes ?? "–"} min asked`;
+    case "too-hot-for-the-booth":
+      return "too hot for the booth: takes too much powder";
+  }
 }

@@ -7,7 +7,7 @@ const devices = new Set(["film-gauge", "oven-recorder", "bath-meter"]);
 /** Streams a gauge's lines to the page as server-sent events; a recorder or a meter answers once. The gauge speaks plain text lines over TCP, as a serial device behind a converter does. */
 export async function GET(request: Request, { params }: { params: Promise<{ device: string }> }): Promise<Response> {
   const { device } = await params;
-  const who = await personWith(device === "bath-meter" ? "log-line" : "inspect");
+  const who = await personWith(device === "film-gauge" ? "inspect" : "log-line");
   if (!who.ok) return Response.json(who.refusal, { status: who.refusal.kind === "signed-out" ? 401 : 403 });
   if (!devices.has(device)) return Response.json({ kind: "unknown-device", device }, { status: 404 });
   if (device === "oven-recorder") return wholeText(device);

@@ -1,26 +1,45 @@
 import type { Metadata } from "next";
 import { notFound } from "next/navigation";
-import { type PrepStep, prepSteps, stepsAskedFor } from "@/core/preparation";
+import {
+  holdsWater,
+  judgeDryOff,
+  type MetalDecision,
+  type MetalFault,
+  OUTGAS_OVER_CURE_C,
+  type PrepStep,
+  prepSteps,
+} from "@/core/preparation";
 import { passageStages } from "@/core/shorthand";
 import { database } from "@/server/database";
 import { airBefore } from "@/server/line/air";
 import { currentLine } from "@/server/line/current-line";
 import { preferences } from "@/server/preferences";
+import { askedSteps, hottestCureC } from "@/server/rack/asked-steps";
 import { loadRack } from "@/server/rack/load-rack";
 import { setupAt, siteAt } from "@/server/setup/setup-data";
 import { personOnPage } from "@/server/sign-in/person";
 import { may } from "@/server/sign-in/roles";
 import { conditionsWhenPassed } from "@/server/trace/conditions";
-import { span, when } from "@/ui/format";
+import { span, when, withUnit } from "@/ui/format";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
 import { Verdict } from "@/ui/marks/verdict";
+import { Photos } from "@/ui/plan/photos";
 import { AirNow } from "@/ui/prepare/air-now";
+import { DryOffForm } from "@/ui/prepare/dry-off-form";
+import { MetalMarks } from "@/ui/prepare/metal-marks";
+import { OutgasForm } from "@/ui/prepare/outgas-form";
 import { PassageKeys, WasherRun } from "@/ui/prepare/passages";
 import { PrepStepRow } from "@/ui/prepare/prep-step-row";
 import { RackTabs } from "@/ui/rack/rack-tabs";
+import { dryOffReason } from "@/ui/words/preparation";
+import { attachPhoto } from "../../../actions";
 
 export const metadata: Metadata = { title: "Prepare" };
+
+/** Held against the powder as it stands now: it may have been changed since the bake. */
+const outgasVerdictNow = (heldC: number | null, cureMetalC: number) =>
+  heldC === null || heldC < cureMetalC ? "out" : heldC >= cureMetalC + OUTGAS_OVER_CURE_C - 0.1 ? "in" : "watch";
 
 export default async function PreparePage({ params }: { params: Promise<{ number: string }> }) {
   const person = await personOnPage();
@@ -44,16 +63,11 @@ export default async function PreparePage({ params }: { params: Promise<{ number
     const row = r.details.prep_step?.[0];
     return r.base.kind === "prep-step" && row ? [{ base: r.base, row }] : [];
   });
-  const asked = stepsAskedFor({
-    substrate: rack.part.data.substrate,
-    features: rack.part.data.features,
-    stages: rack.job.plan.stages,
-    recoat: rack.passes[rack.pass]?.after?.decision === "scuff-and-recoat",
-  });
+  const asked = askedSteps(rack);
   const seen = new Set(records.map((r) => r.row.step));
   const shown = prepSteps.filter((s) => asked.includes(s) || seen.has(s));
   const rest = prepSteps.filter((s) => !shown.includes(s));
-  const cureMetalC = Math.max(...rack.powder.data.schedule.map((p) => p.metalC));
+  const cureMetalC = hottestCureC(rack);
   const onRecord = (step: PrepStep) => {
     const found = records.findLast((r) => r.row.step === step);
     return found
@@ -73,6 +87,43 @@ export default async function PreparePage({ params }: { params: Promise<{ number
   const bareFrom = blasted?.leftAt ?? blasted?.enteredAt ?? null;
   const bareMs = bareFrom ? (coated?.base.happened_at ?? line.at).getTime() - bareFrom.getTime() : null;
   const bareOut = bareMs !== null && bareMs > line.bareLimitHours * 3_600_000;
+  const marks = rack.latest.flatMap((r) =>
+    (r.details.metal_mark ?? []).map((m) => ({
+      recordId: r.base.id,
+      what: m.what as MetalFault,
+      face: m.face,
+      x: m.x,
+      y: m.y,
+      decision: m.decision as MetalDecision,
+      reason: m.reason,
+      who: `${when(r.base.happened_at, line.at, line.timeZone)}, ${r.base.by_user}`,
+    })),
+  );
+  const photos = rack.latest.flatMap((r) =>
+    r.base.kind === "photo" && r.base.file_id
+      ? [
+          {
+            id: r.base.file_id,
+            caption: r.details.photo?.[0]?.caption ?? "",
+            when: when(r.base.happened_at, line.at, line.timeZone),
+          },
+        ]
+      : [],
+  );
+  const wet = holdsWater(rack.part.data.features);
+  const dryPass = passages.findLast((p) => p.stage === "dry-off");
+  const dryMinutes = dryPass?.seconds ? dryPass.seconds / 60 : null;
+  const leastMinutes = wet ? site.dryOffHollowMinutes : site.dryOffMinutes;
+  const dryRecord = rack.latest.findLast((r) => r.base.kind === "dry-off");
+  const dryRow = dryRecord?.details.dry_off?.[0];
+  const dried =
+    dryRow &&
+    judgeDryOff(
+      { minutes: dryMinutes, metalC: dryRow.metal_c, partsDry: dryRow.parts_dry, hollowBlown: dryRow.hollow_blown },
+      { leastMinutes, boothMetalC: site.boothMetalC, holdsWater: wet },
+    );
+  const outgassed = rack.latest.findLast((r) => r.base.kind === "outgas");
+  const outgasRow = outgassed?.details.outgas?.[0];
   // What the washer and the route have; a stage passed all the same is shown too.
   const onRoute = new Set([
     ...rack.job.plan.stages,
@@ -126,6 +177,77 @@ export default async function PreparePage({ params }: { params: Promise<{ number
             </details>
           )}
         </div>
+        {(asked.includes("prebake") || outgassed) && (
+          <section className="ruled mt-6" aria-label="Outgassing bake by its trace">
+            <h2>Outgassing bake, by the metal’s own trace</h2>
+            {outgassed && outgasRow && (
+              <p className="m-0">
+                <Verdict result={outgasVerdictNow(outgasRow.held_c, cureMetalC)}>
+                  {outgasRow.held_c === null
+                    ? `${outgasRow.channel}: not held 30 min at any heat`
+                    : `${outgasRow.channel} held at ${withUnit(outgasRow.held_c, "temperature", units)} for 30 min`}
+                </Verdict>{" "}
+                <span className="small soft">
+                  the cure that follows: {withUnit(cureMetalC, "temperature", units)}
+                  {outgasRow.cure_metal_c !== cureMetalC &&
+                    `; when it was made it was ${withUnit(outgasRow.cure_metal_c, "temperature", units)}`}{" "}
+                  · {when(outgassed.base.happened_at, line.at, line.timeZone)}, {outgassed.base.by_user}
+                </span>
+              </p>
+            )}
+            {mayLog && <OutgasForm rack={rack.number} cureMetalC={cureMetalC} />}
+          </section>
+        )}
+        <section className="ruled mt-6" aria-label="Bad places on the metal">
+          <h2>Bad places on the metal</h2>
+          <div className="mt-2">
+            <MetalMarks
+              rack={rack.number}
+              faces={rack.part.data.faces.map((f) => ({ ...f, spots: [] }))}
+              marks={marks}
+              mayLog={mayLog}
+              attach={attachPhoto}
+            />
+          </div>
+          {photos.length > 0 && <Photos photos={photos} />}
+        </section>
+        {(dryRow || mayLog) && (
+          <section className="ruled mt-6" aria-label="Dry-off">
+            <h2>
+              Out of the dry-off{dryMinutes === null ? "" : `, ${dryMinutes.toFixed(0)} min in it`}
+              {wet ? "; tubes and laps hold water" : ""}
+            </h2>
+            {dryRow && dryRecord && dried && (
+              <p className="m-0">
+                <Verdict result={dried.result}>
+                  {dried.reasons.length === 0
+                    ? "dry"
+                    : dried.reasons.map((r) => dryOffReason(r, leastMinutes)).join("; ")}
+                </Verdict>{" "}
+                <span className="small soft">
+                  {dryRow.air_c === null ? "" : `air ${withUnit(dryRow.air_c, "temperature", units)}, `}
+                  {dryRow.metal_c === null ? "" : `metal ${withUnit(dryRow.metal_c, "temperature", units)}, `}
+                  {dryRow.note ? `${dryRow.note}, ` : ""}
+                  {when(dryRecord.base.happened_at, line.at, line.timeZone)}, {dryRecord.base.by_user}
+                </span>
+              </p>
+            )}
+            {mayLog && (
+              <details className="mt-1" open={passages.some((p) => p.stage === "dry-off") && !dryRow}>
+                <summary className="link min-h-11 cursor-pointer content-center">
+                  {dryRow ? "Look at it again" : "Look at the parts"}
+                </summary>
+                <DryOffForm
+                  rack={rack.number}
+                  minutes={dryMinutes}
+                  leastMinutes={leastMinutes}
+                  holdsWater={wet}
+                  boothMetalC={site.boothMetalC}
+                />
+              </details>
+            )}
+          </section>
+        )}
         {mayLog && (
           <div className="ruled mt-6">
             <h2>Into the next stage</h2>
