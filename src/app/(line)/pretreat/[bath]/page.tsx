@@ -1,6 +1,7 @@
 import type { Metadata } from "next";
+import Link from "next/link";
 import { notFound } from "next/navigation";
-import { codeOfSlug, outStretches, titrationFactor } from "@/core/bath";
+import { bathSlug, codeOfSlug, outStretches, titrationFactor } from "@/core/bath";
 import { bathWork } from "@/server/baths/bath-work";
 import { exposedRacks } from "@/server/baths/exposure";
 import { type BathFile, loadBath } from "@/server/baths/load-bath";
@@ -124,9 +125,17 @@ export default async function BathPage({ params }: { params: Promise<{ bath: str
         </div>
         {file.series.map((s) => (
           <div key={s.parameter} className="mt-5">
-            <h2>
-              {parameterName[s.parameter]}, {s.points.length} checks
-            </h2>
+            <div className="flex flex-wrap items-baseline justify-between gap-3">
+              <h2>
+                {parameterName[s.parameter]}, {s.points.length} checks
+              </h2>
+              <Link
+                className="link inline-flex min-h-11 items-center"
+                href={`/pretreat/${bathSlug(file.bath.code)}/history?value=${s.parameter}`}
+              >
+                all there is
+              </Link>
+            </div>
             <div className="mt-1.5">
               <SeriesChart series={s} file={file} now={line.at} timeZone={line.timeZone} units={units} width={820} />
             </div>

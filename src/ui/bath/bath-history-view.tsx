@@ -1,0 +1,364 @@
+"use client";
+import { scaleLinear } from "d3";
+import { useEffect, useMemo, useState } from "react";
+import type { BathParameter } from "@/core/bath";
+import { ewmaChart, firstFrom, individualsChart, xbarRChart } from "@/core/control-charts";
+import { quantileType7 } from "@/core/statistics";
+import type { BathHistory } from "@/server/baths/bath-history";
+import { HistoryChart } from "../charts/history-chart";
+import { dayMonth } from "../format";
+import { usePreferences } from "../preferences-context";
+import { bathValue, inUnits, parameterDigits, parameterLabel, parameterName } from "../words/baths";
+import { failureText } from "../words/failures";
+
+type State<T> = { readonly data: T } | { readonly problem: string } | null;
+
+/** A bath's checks of one value, fetched once. */
+function useHistory(bath: string, parameter: BathParameter | null): State<BathHistory> {
+  const [state, setState] = useState<State<BathHistory>>(null);
+  useEffect(() => {
+    if (!parameter) return;
+    const gone = new AbortController();
+    fetch(`/api/baths/${bath}/history?parameter=${parameter}`, { signal: gone.signal })
+      .then(async (r) => setState(r.ok ? { data: await r.json() } : { problem: failureText(await r.json()) }))
+      .catch((e: Error) => {
+        if (e.name !== "AbortError") setState({ problem: "The checks could not be fetched. Reload the page." });
+      });
+    return () => gone.abort();
+  }, [bath, parameter]);
+  return state;
+}
+
+/** Means and ranges a day over more days than this say nothing at this width. */
+const MOST_DAYS = 180;
+const DAY = 86_400_000;
+
+/** The whole record of a bath's value: as checked, smoothed, by days, and against another value. */
+export function BathHistoryView({
+  bath,
+  name,
+  parameter,
+  against,
+  timeZone,
+}: {
+  bath: string;
+  name: string;
+  parameter: BathParameter;
+  against: BathParameter | null;
+  timeZone: string;
+}) {
+  const { units } = usePreferences();
+  const found = useHistory(bath, parameter);
+  const other = useHistory(bath, against);
+  const [smoothed, setSmoothed] = useState(false);
+  const [byDays, setByDays] = useState(false);
+  const [seen, setSeen] = useState<readonly [number, number] | null>(null);
+  const data = found && "data" in found ? found.data : null;
+  const own = useMemo(() => {
+    if (!data) return null;
+    const to = (v: number) => inUnits(parameter, v, units);
+    const orNull = (v: number | null) => (v === null ? null : to(v));
+    return {
+      values: data.values.map(to),
+      windows: data.windows.map((w) => ({ ...w, lower: orNull(w.lower), upper: orNull(w.upper) })),
+    };
+  }, [data, parameter, units]);
+  const smooth = useMemo(() => {
+    if (!own || !smoothed) return null;
+    const now = own.windows.at(-1);
+    const leftOut = own.values.map(
+      (v) => (now?.lower ?? Number.NEGATIVE_INFINITY) > v || v > (now?.upper ?? Number.POSITIVE_INFINITY),
+    );
+    const chart = individualsChart(own.values, leftOut);
+    if (!chart.ok) return null;
+    const ewma = ewmaChart(own.values, chart.value);
+    return ewma.ok
+      ? { values: ewma.value.values, lower: ewma.value.lower.at(-1) ?? 0, upper: ewma.value.upper.at(-1) ?? 0 }
+      : null;
+  }, [own, smoothed]);
+  if (!found)
+    return (
+      <p className="mt-6" aria-live="polite">
+        Fetching the checks …
+      </p>
+    );
+  if ("problem" in found || !own || !data)
+    return (
+      <p role="alert" className="mt-6 text-out">
+        {"problem" in found ? found.problem : ""}
+      </p>
+    );
+  if (data.atMs.length === 0) return <p className="mt-6">Never checked. The first round puts it here.</p>;
+  const day = (ms: number) => dayMonth(new Date(ms), timeZone);
+  return (
+    <>
+      <p className="mt-3 mb-1 flex flex-wrap items-center gap-x-5">
+        <b className="fig">{data.values.length.toLocaleString("en-GB")} checks</b>
+        {data.older > 0 && <span className="soft">{data.older.toLocaleString("en-GB")} older ones are on record</span>}
+        <label className="flex min-h-11 items-center gap-2">
+          <input
+            type="checkbox"
+            className="size-5"
+            checked={smoothed}
+            onChange={(e) => setSmoothed(e.target.checked)}
+          />
+          smoothed (EWMA, λ 0.2)
+        </label>
+        <label className="flex min-h-11 items-center gap-2">
+          <input type="checkbox" className="size-5" checked={byDays} onChange={(e) => setByDays(e.target.checked)} />
+          by days (x̄ and R)
+        </label>
+      </p>
+      <HistoryChart
+        name={`${name}, ${parameterLabel(parameter, units)}`}
+        atMs={data.atMs}
+        values={own.values}
+        smooth={smooth}
+        windows={own.windows}
+        events={data.events}
+        digits={parameterDigits(parameter)}
+        day={day}
+        {...(byDays ? { seen: (from: number, to: number) => setSeen([from, to]) } : {})}
+      />
+      {own.windows.length > 1 && (
+        <p className="small soft mt-1">
+          {own.windows.slice(1).map((w) => (
+            <span key={w.fromMs} className="block">
+              Window changed on {day(w.fromMs)}: {w.reason}
+            </span>
+          ))}
+        </p>
+      )}
+      {byDays && seen && (
+        <DayChart atMs={data.atMs} values={own.values} from={seen[0]} to={seen[1]} parameter={parameter} day={day} />
+      )}
+      {against && other && "data" in other && (
+        <Against x={{ parameter, history: data }} y={{ parameter: against, history: other.data }} day={day} />
+      )}
+    </>
+  );
+}
+
+/** The days seen, each as a subgroup: those with the usual number of checks. */
+function daysOf(atMs: readonly number[], values: readonly number[], from: number, to: number) {
+  const byDay = new Map<number, number[]>();
+  for (let i = firstFrom(atMs, from); i < firstFrom(atMs, to); i++) {
+    const day = Math.floor((atMs[i] as number) / DAY);
+    const mine = byDay.get(day) ?? [];
+    mine.push(values[i] as number);
+    byDay.set(day, mine);
+  }
+  const counts = new Map<number, number>();
+  for (const mine of byDay.values()) counts.set(mine.length, (counts.get(mine.length) ?? 0) + 1);
+  const usual = [...counts].sort((a, b) => b[1] - a[1])[0]?.[0] ?? 0;
+  const kept = [...byDay].filter(([, mine]) => mine.length === usual);
+  return { days: kept, usual, leftOut: byDay.size - kept.length };
+}
+
+function DayChart({
+  atMs,
+  values,
+  from,
+  to,
+  parameter,
+  day,
+}: {
+  atMs: readonly number[];
+  values: readonly number[];
+  from: number;
+  to: number;
+  parameter: BathParameter;
+  day: (ms: number) => string;
+}) {
+  const { days, usual, leftOut } = daysOf(atMs, values, from, to);
+  if (days.length > MOST_DAYS)
+    return <p className="soft">Look closer: {days.length} days are too many to tell apart.</p>;
+  const chart = xbarRChart(days.map(([, mine]) => mine));
+  if (!chart.ok)
+    return (
+      <p className="soft">
+        {usual < 2 ? "One check a day has no range: see the checks themselves." : failureText(chart.error)}
+      </p>
+    );
+  const { means, spreads, centre, lower, upper, meanSpread, spreadUpper, spreadLower } = chart.value;
+  const digits = parameterDigits(parameter) + 1;
+  const panel = (
+    label: string,
+    points: readonly number[],
+    limits: readonly [lower: number, centre: number, upper: number],
+    top: number,
+    height: number,
+  ) => {
+    const y = scaleLinear(
+      [Math.min(...points, limits[0]), Math.max(...points, limits[2])],
+      [top + height - 8, top + 8],
+    );
+    const x = scaleLinear([0, Math.max(1, points.length - 1)], [8, 790]);
+    return (
+      <g>
+        <text x="0" y={top + 2} style={{ fontWeight: 600, fill: "var(--ink)" }}>
+          {label}
+        </text>
+        {limits.map((v, i) => (
+          <g key={`${label}${v}`}>
+            <line
+              x1="0"
+              x2="800"
+              y1={y(v)}
+              y2={y(v)}
+              stroke="var(--ink-3)"
+              strokeDasharray={i === 1 ? undefined : "1 4"}
+            />
+            <text x="804" y={y(v) + 4}>
+              {v.toFixed(digits)}
+            </text>
+          </g>
+        ))}
+        <path
+          d={points.map((p, i) => `${i ? "L" : "M"}${x(i)},${y(p)}`).join("")}
+          fill="none"
+          stroke="var(--ink)"
+          strokeWidth="1.4"
+        />
+        {points.map((p, i) => (
+          <circle
+            key={days[i]?.[0]}
+            cx={x(i)}
+            cy={y(p)}
+            r={p < limits[0] || p > limits[2] ? 4 : 2.4}
+            fill={p < limits[0] || p > limits[2] ? "var(--out)" : "var(--ink)"}
+          >
+            <title>{`${day((days[i]?.[0] ?? 0) * DAY)}: ${p.toFixed(digits)}`}</title>
+          </circle>
+        ))}
+      </g>
+    );
+  };
+  return (
+    <div className="mt-4">
+      <h2>
+        By days, {usual} checks each{leftOut > 0 ? `; ${leftOut} days with another number are left out` : ""}
+      </h2>
+      <svg
+        viewBox="0 0 860 250"
+        width={860}
+        className="h-auto max-w-full overflow-visible"
+        role="img"
+        aria-label="Means and ranges by days"
+      >
+        {panel("mean", means, [lower, centre, upper], 12, 130)}
+        {panel("range", spreads, [spreadLower, meanSpread, spreadUpper], 160, 84)}
+      </svg>
+    </div>
+  );
+}
+
+/** Newest pairs drawn. */
+const MOST_PAIRS = 1500;
+
+/** Two values of one bath against each other, check by check, with their windows and their ratio. */
+function Against({
+  x,
+  y,
+  day,
+}: {
+  x: { parameter: BathParameter; history: BathHistory };
+  y: { parameter: BathParameter; history: BathHistory };
+  day: (ms: number) => string;
+}) {
+  const { units } = usePreferences();
+  const beside = new Map(y.history.atMs.map((ms, i) => [ms, y.history.values[i] as number]));
+  const pairs = x.history.atMs
+    .flatMap((ms, i) => (beside.has(ms) ? [{ ms, x: x.history.values[i] as number, y: beside.get(ms) as number }] : []))
+    .slice(-MOST_PAIRS);
+  const last = pairs.at(-1);
+  if (!last) return <p className="soft mt-4">The two were never taken in one round.</p>;
+  const windowOf = (h: BathHistory) => h.windows.at(-1) ?? { lower: null, upper: null };
+  const [wx, wy] = [windowOf(x.history), windowOf(y.history)];
+  const scale = (values: readonly number[], w: typeof wx, range: [number, number]) =>
+    scaleLinear(
+      [
+        Math.min(...values, w.lower ?? Number.POSITIVE_INFINITY),
+        Math.max(...values, w.upper ?? Number.NEGATIVE_INFINITY),
+      ],
+      range,
+    ).nice();
+  const sx = scale(
+    pairs.map((p) => p.x),
+    wx,
+    [52, 520],
+  );
+  const sy = scale(
+    pairs.map((p) => p.y),
+    wy,
+    [290, 14],
+  );
+  const [left, right] = [wx.lower === null ? 52 : sx(wx.lower), wx.upper === null ? 520 : sx(wx.upper)];
+  const [top, bottom] = [wy.upper === null ? 14 : sy(wy.upper), wy.lower === null ? 290 : sy(wy.lower)];
+  const ratios = pairs.flatMap((p) => (p.x > 0 ? [p.y / p.x] : [])).sort((a, b) => a - b);
+  const tick = (parameter: BathParameter, v: number) =>
+    inUnits(parameter, v, units).toFixed(parameterDigits(parameter));
+  return (
+    <div className="mt-5">
+      <h2>
+        {parameterName[y.parameter]} against {parameterName[x.parameter]}, {pairs.length} rounds
+      </h2>
+      <p className="m-0">
+        Last: <b className="fig">{bathValue(x.parameter, last.x, units)}</b> and{" "}
+        <b className="fig">{bathValue(y.parameter, last.y, units)}</b> on {day(last.ms)}
+        {ratios.length > 0 && last.x > 0 && (
+          <>
+            , ratio <b className="fig">{(last.y / last.x).toFixed(2)}</b>{" "}
+            <span className="soft">
+              (usually {quantileType7(ratios, 0.05).toFixed(2)} to {quantileType7(ratios, 0.95).toFixed(2)})
+            </span>
+          </>
+        )}
+      </p>
+      <svg
+        viewBox="0 0 540 330"
+        width={540}
+        className="h-auto max-w-full overflow-visible"
+        role="img"
+        aria-label={`${parameterName[y.parameter]} against ${parameterName[x.parameter]}`}
+      >
+        <rect
+          x={left}
+          y={top}
+          width={Math.max(0, right - left)}
+          height={Math.max(0, bottom - top)}
+          fill="var(--band)"
+        />
+        {sx.ticks(5).map((v) => (
+          <text key={v} x={sx(v)} y="306" textAnchor="middle">
+            {tick(x.parameter, v)}
+          </text>
+        ))}
+        {sy.ticks(5).map((v) => (
+          <text key={v} x="46" y={sy(v) + 4} textAnchor="end">
+            {tick(y.parameter, v)}
+          </text>
+        ))}
+        <text x="520" y="324" textAnchor="end">
+          {parameterLabel(x.parameter, units)}
+        </text>
+        <text x="0" y="8">
+          {parameterLabel(y.parameter, units)}
+        </text>
+        <path d="M52 14V290H520" fill="none" stroke="var(--rule-strong)" />
+        {pairs.map((p, i) => (
+          <circle
+            key={p.ms}
+            cx={sx(p.x)}
+            cy={sy(p.y)}
+            r={i === pairs.length - 1 ? 6 : 2.2}
+            fill={i === pairs.length - 1 ? "var(--sorrel)" : "var(--ink-2)"}
+            opacity={i === pairs.length - 1 ? 1 : 0.5}
+          >
+            <title>{`${day(p.ms)}: ${bathValue(x.parameter, p.x, units)}, ${bathValue(y.parameter, p.y, units)}`}</title>
+          </circle>
+        ))}
+      </svg>
+    </div>
+  );
+}
