@@ -1,7 +1,9 @@
 import { afterAll, beforeAll, describe, expect, test } from "vitest";
 import { chemicalStock, receiveChemical } from "@/server/baths/chemical-stock";
+import { washProofs } from "@/server/baths/wash-proofs";
 import { storeEntry } from "@/server/entries/store-entry";
 import { loadRack } from "@/server/rack/load-rack";
+import { setupAt } from "@/server/setup/setup-data";
 import { failureText } from "@/ui/words/failures";
 import { person, type TestDatabase, testDatabase } from "../support/database";
 import { entryAt, freshRack } from "../support/entries";
@@ -159,6 +161,14 @@ describe("bad metal, drying, tested panels", () => {
     };
     const inspector = person("inspector", "tomasz");
     expect(await put(30, panel, inspector)).toMatchObject({ ok: true });
+    const bath = [...(await setupAt(t.app, "bath", at)).values()].find((b) => b.code === "Tank 3");
+    const [seen] = bath ? (await washProofs(t.app, bath, at)).tests : [];
+    expect(seen).toMatchObject({ hours: 480, creepMm: 1.6, iso: null });
+    // What the bath read at the hour it was washed, from the checks around it.
+    const ph = seen?.baths.find((b) => b.parameter === "ph");
+    expect(["measured", "assumed"]).toContain(ph?.grade);
+    expect(ph?.value).toBeGreaterThan(4.9);
+    expect(ph?.value).toBeLessThan(5.9);
     expect(await put(30, { ...panel, creepMm: null }, inspector)).toMatchObject({ failure: { field: "creepMm" } });
     expect(await put(30, { ...panel, washedAt: ago(10).toISOString() }, inspector)).toMatchObject({
       failure: { kind: "bad-entry", field: "washed at" },

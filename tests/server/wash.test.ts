@@ -359,8 +359,11 @@ describe("the work of a bath", () => {
 });
 
 describe("proofs of the wash", () => {
-  const bathId = async () =>
-    [...(await setupAt(t.app, "bath", at)).values()].find((b) => b.code === "Tank 3")?.id ?? "";
+  const tank3 = async () => {
+    const bath = [...(await setupAt(t.app, "bath", at)).values()].find((b) => b.code === "Tank 3");
+    if (!bath) throw new Error("Tank 3");
+    return bath;
+  };
   const panel = (over: object) => ({
     kind: "wash-panel",
     bath: "Tank 3",
@@ -375,7 +378,7 @@ describe("proofs of the wash", () => {
   test("a panel weighed is measured, one by colour is by procedure; the weight is worked out and kept", async () => {
     await stored(t, operator, ago(12), panel({ beforeG: 41.32, afterG: 41.305, areaM2: 0.03 }));
     await stored(t, operator, ago(11), panel({ colour: "gold", look: "streaked" }));
-    const { panels } = await washProofs(t.app, await bathId(), at);
+    const { panels } = await washProofs(t.app, await tank3(), at);
     expect(panels[0]).toMatchObject({ colour: "gold", grade: "by-procedure", gPerM2: null, look: "streaked" });
     expect(panels[1]).toMatchObject({ grade: "measured", colour: null });
     expect(panels[1]?.gPerM2).toBeCloseTo(0.5, 9);
@@ -400,7 +403,7 @@ describe("proofs of the wash", () => {
     });
     await stored(t, operator, ago(9), sludge("measured", 45));
     await stored(t, operator, ago(8), sludge("desludged", null));
-    const seen = (await washProofs(t.app, await bathId(), at)).sludge;
+    const seen = (await washProofs(t.app, await tank3(), at)).sludge;
     expect(seen.map((s) => [s.what, s.depthMm])).toEqual([
       ["desludged", null],
       ["measured", 45],

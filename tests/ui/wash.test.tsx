@@ -4,7 +4,7 @@ import { bathSlug, codeOfSlug, readinessResult } from "@/core/bath";
 import { advise, asNew, fitPart, nothingDone, parseIntakeLine, refusals, usualSchools } from "@/core/plan";
 import { err, ok, valueOrThrow } from "@/core/result";
 import type { ExposedRack, Exposure, HowFar } from "@/server/baths/exposure";
-import type { PanelSeen, SludgeSeen } from "@/server/baths/wash-proofs";
+import type { PanelSeen, PanelTestSeen, SludgeSeen } from "@/server/baths/wash-proofs";
 import type { StopSeen } from "@/server/line/line-stops";
 import { AskedAgain } from "@/ui/bath/asked-again";
 import { ExposureList } from "@/ui/bath/exposure-list";
@@ -196,6 +196,8 @@ describe("proofs of the wash", () => {
       words(
         <WashProofs
           {...zone}
+          tests={[]}
+          worstIso={1}
           asked={[0.2, 0.9]}
           units={units}
           sludge={sludge}
@@ -215,10 +217,48 @@ describe("proofs of the wash", () => {
     expect(proofs("metric")).toContain("dug out to the press, 2 h");
     expect(proofs("metric")).toContain("45 mm");
   });
+  test("a tested panel stands with what the bath read at its hour", () => {
+    const tested = (over: Partial<PanelTestSeen>): PanelTestSeen => ({
+      recordId: String(over.iso ?? over.hours),
+      at: minutes(-60),
+      by: "tomasz",
+      test: "adhesion",
+      washedAt: minutes(-900),
+      iso: null,
+      hours: null,
+      creepMm: null,
+      coating: "GR-505, 76 µm",
+      baths: [
+        { parameter: "ph", value: 6.04, grade: "measured", result: "out" },
+        { parameter: "inhibitor", value: null, grade: "unknown", result: "unknown" },
+      ],
+      ...over,
+    });
+    const out = words(
+      <WashProofs
+        {...zone}
+        asked={null}
+        units="metric"
+        sludge={[]}
+        panels={null}
+        worstIso={1}
+        tests={[tested({ iso: 3 }), tested({ test: "salt-spray", hours: 480, creepMm: 1.6 })]}
+      />,
+    );
+    expect(out).toContain("GR-505, 76 µm");
+    expect(out).toContain("pH 6.04");
+    expect(out).toContain("inhibitor not known");
+    expect(out).toContain("grade 3");
+    expect(out).toContain("1.6 mm creep 480 h salt spray");
+  });
   test("a bath that makes no coat shows no panels; nothing on record is said", () => {
-    const rinse = words(<WashProofs {...zone} asked={null} units="metric" sludge={[]} panels={null} />);
+    const rinse = words(
+      <WashProofs {...zone} tests={[]} worstIso={1} asked={null} units="metric" sludge={[]} panels={null} />,
+    );
     expect(rinse).toBe("Sludge and filters Nothing on record.");
-    const none = words(<WashProofs {...zone} asked={null} units="metric" sludge={[]} panels={[]} />);
+    const none = words(
+      <WashProofs {...zone} tests={[]} worstIso={1} asked={null} units="metric" sludge={[]} panels={[]} />,
+    );
     expect(none).toContain("None on record: the wash is known by its figures alone.");
   });
 });

@@ -1,6 +1,6 @@
 "use client";
 import { type FormEvent, useState } from "react";
-import { type BathParameter, judgeBathValue } from "@/core/bath";
+import { type BathParameter, judgeBathValue, sameProduct } from "@/core/bath";
 import { parseNumber } from "@/core/units";
 import { TextField } from "../forms/text-field";
 import { useRecorder } from "../forms/use-recorder";
@@ -22,6 +22,7 @@ export function BathCheckForm({
   parameters,
   titrations,
   windows,
+  drums,
   last,
 }: {
   bath: string;
@@ -29,6 +30,8 @@ export function BathCheckForm({
   /** Value per mL of titrant, for what is titrated. */
   titrations: Readonly<Partial<Record<BathParameter, number>>>;
   windows: Windows;
+  /** Drums on hand, the one to use first leading. */
+  drums: readonly { readonly code: string; readonly product: string; readonly lot: string; readonly leftL: number }[];
   /** The newest round, which can be corrected. */
   last: { recordId: string; label: string; typed: Record<string, string>; blank: string | null } | null;
 }) {
@@ -42,6 +45,10 @@ export function BathCheckForm({
   const round = useRecorder();
   const change = useRecorder();
   const [note, setNote] = useState("");
+  const [lot, setLot] = useState<string | null>(null);
+  const fitting = event.what === "addition" ? drums.filter((d) => sameProduct(d.product, event.product)) : [];
+  // The one to use first, until another is chosen.
+  const drum = lot === "" ? null : (fitting.find((d) => d.code === lot) ?? fitting[0] ?? null);
   const titrates = (p: BathParameter) => titrations[p] !== undefined;
 
   const read = (p: BathParameter) =>
@@ -92,6 +99,7 @@ export function BathCheckForm({
         product: event.product,
         amountL: litres ? litres.value : null,
         note,
+        lot: drum?.code ?? null,
         sure,
       })
     ) {
@@ -225,6 +233,24 @@ export function BathCheckForm({
             value={event.product}
             onChange={(e) => setEvent({ ...event, product: e.target.value })}
           />
+          {fitting.length > 0 && (
+            <div className="field">
+              <label htmlFor="addition-drum">From the drum</label>
+              <select
+                id="addition-drum"
+                className="input"
+                value={drum?.code ?? ""}
+                onChange={(e) => setLot(e.target.value)}
+              >
+                {fitting.map((d) => (
+                  <option key={d.code} value={d.code}>
+                    {d.lot}, {d.leftL.toFixed(1)} L left
+                  </option>
+                ))}
+                <option value="">not one of these</option>
+              </select>
+            </div>
+          )}
           {(change.refused?.kind === "addition-in-question" || change.refused?.kind === "reason-needed-here") && (
             <div className="border-l-4 border-watch pl-3">
               <TextField

@@ -1,14 +1,17 @@
 import { judgePanel } from "@/core/bath";
 import type { UnitSystem } from "@/core/units";
-import type { PanelSeen, SludgeSeen } from "@/server/baths/wash-proofs";
+import type { PanelSeen, PanelTestSeen, SludgeSeen } from "@/server/baths/wash-proofs";
 import { when, withUnit } from "../format";
 import { Grade, Verdict } from "../marks/verdict";
+import { bathValue, parameterName } from "../words/baths";
 import { lookName, sludgeWord } from "../words/wash";
 
 /** Panels of a conversion bath against the weight asked for, and its sludge: what proves the wash beside its figures. */
 export function WashProofs({
   panels,
   sludge,
+  tests,
+  worstIso,
   asked,
   now,
   timeZone,
@@ -17,6 +20,8 @@ export function WashProofs({
   /** Null where the bath makes no coat to weigh. */
   panels: readonly PanelSeen[] | null;
   sludge: readonly SludgeSeen[];
+  tests: readonly PanelTestSeen[];
+  worstIso: number;
   asked: readonly [number, number] | null;
   now: Date;
   timeZone: string;
@@ -42,6 +47,42 @@ export function WashProofs({
                 {p.gPerM2 === null ? "by colour" : withUnit(p.gPerM2, "coatingWeight", units)}
               </Verdict>
               <Grade grade={p.grade} />
+            </div>
+          ))}
+        </div>
+      )}
+      {tests.length > 0 && (
+        <div className="ruled">
+          <h2>Coated panels, tested</h2>
+          {tests.map((t) => (
+            <div key={t.recordId} className="row grid-cols-[96px_minmax(0,1fr)_auto] items-center">
+              <span className="fig small faint">{when(t.at, now, timeZone)}</span>
+              <span>
+                washed {when(t.washedAt, now, timeZone)}, {t.coating}
+                <span className="small soft block">
+                  {t.baths.map((b) => (
+                    <span key={b.parameter} className="mr-3 inline-block">
+                      {parameterName[b.parameter]}{" "}
+                      {b.value === null ? (
+                        "not known"
+                      ) : (
+                        <span className={b.result === "out" ? "text-out" : ""}>
+                          {bathValue(b.parameter, b.value, units)}
+                        </span>
+                      )}{" "}
+                      <Grade grade={b.grade} />
+                    </span>
+                  ))}
+                </span>
+              </span>
+              {t.test === "adhesion" ? (
+                <Verdict result={(t.iso ?? 5) <= worstIso ? "in" : "out"}>grade {t.iso}</Verdict>
+              ) : (
+                <span className="num">
+                  <b className="fig">{t.creepMm?.toFixed(1)} mm</b> creep
+                  <span className="small soft block">{t.hours?.toFixed(0)} h salt spray</span>
+                </span>
+              )}
             </div>
           ))}
         </div>

@@ -239,7 +239,7 @@ function washBeads({ rack, verdict, conditions: all, units }: BeadsInput, time: 
         judged.reasons.length === 0
           ? wet
             ? "Dry, tubes and laps blown out"
-            : "Dry"
+            : "Out of the dry-off, dry"
           : judged.reasons.map((r) => dryOffReason(r, null)).join("; "),
     });
   }

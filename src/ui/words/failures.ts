@@ -52,6 +52,9 @@ const sentences: Record<string, (f: Failure) => string> = {
   "not-a-primer": (f) => `Lot ${s(f.lot)} is not a primer. Choose a primer lot, or record the coat as top.`,
   "step-out-of-order": (f) =>
     `${prepStepName[f.first as PrepStep] ?? s(f.first)} comes first and is not on record. Record it, or leave it out with its reason.`,
+  "bad-subgroup": (f) => `Groups of ${s(f.size)} cannot be charted: take ${s(f.least)} to ${s(f.most)} at a time.`,
+  "subgroups-differ": (f) =>
+    `Group ${Number(f.index) + 1} has ${s(f.size)} values and the first has ${s(f.first)}. Take as many each time.`,
   "rack-in-oven": (f) => `Rack ${s(f.number)} is in load ${s(f.load)}, which is not pulled yet. Pull that load first.`,
   "already-pulled": () => "This load was pulled already. Reload to see it.",
   "correct-one-by-one": () => "An entry of several readings is corrected one reading at a time.",

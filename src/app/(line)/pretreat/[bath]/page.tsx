@@ -3,25 +3,31 @@ import Link from "next/link";
 import { notFound } from "next/navigation";
 import { bathSlug, codeOfSlug, outStretches, titrationFactor } from "@/core/bath";
 import { bathWork } from "@/server/baths/bath-work";
+import { chemicalStock } from "@/server/baths/chemical-stock";
 import { exposedRacks } from "@/server/baths/exposure";
 import { type BathFile, loadBath } from "@/server/baths/load-bath";
 import { washProofs } from "@/server/baths/wash-proofs";
 import { database } from "@/server/database";
 import { currentLine } from "@/server/line/current-line";
 import { preferences } from "@/server/preferences";
+import { siteAt } from "@/server/setup/setup-data";
 import { personOnPage } from "@/server/sign-in/person";
 import { may } from "@/server/sign-in/roles";
 import { BathCheckForm } from "@/ui/bath/bath-check-form";
 import { AdditionAdvice, BathVerdict, SeriesChart, SeriesWords } from "@/ui/bath/bath-panel";
 import { ExposureList } from "@/ui/bath/exposure-list";
+import { PanelTestForm } from "@/ui/bath/panel-test-form";
 import { RinseFlow } from "@/ui/bath/rinse-flow";
 import { PanelForm, SludgeForm } from "@/ui/bath/wash-proof-forms";
 import { WashProofs } from "@/ui/bath/wash-proofs";
 import { clock, when, withUnit } from "@/ui/format";
+import { PhotoForm } from "@/ui/forms/photo-form";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
 import { Verdict } from "@/ui/marks/verdict";
+import { Photos } from "@/ui/plan/photos";
 import { bathFigure, bathWindow, parameterName, parameterUnit } from "@/ui/words/baths";
+import { attachPhoto } from "../../actions";
 
 export const metadata: Metadata = { title: "Bath" };
 
@@ -63,7 +69,7 @@ export default async function BathPage({ params }: { params: Promise<{ bath: str
     )
     .sort((a, b) => b.stretch.firstOutMs - a.stretch.firstOutMs)
     .slice(0, STRETCHES_SHOWN);
-  const [exposures, proofs, work] = await Promise.all([
+  const [exposures, proofs, stock, site, work] = await Promise.all([
     Promise.all(
       stretches.map(async ({ parameter, stretch }) => ({
         parameter,
@@ -77,7 +83,9 @@ export default async function BathPage({ params }: { params: Promise<{ bath: str
         ),
       })),
     ),
-    washProofs(database(), file.bath.id, line.at),
+    washProofs(database(), file.bath, line.at),
+    chemicalStock(database(), line.at),
+    siteAt(database(), line.at),
     // How much a shop runs through its baths is its own affair.
     person.customerId === null ? bathWork(database(), file.bath, line.at) : null,
   ]);
@@ -146,12 +154,26 @@ export default async function BathPage({ params }: { params: Promise<{ bath: str
           <WashProofs
             panels={data.role === "conversion" ? proofs.panels : null}
             sludge={proofs.sludge}
+            tests={proofs.tests}
+            worstIso={site.crossCutWorstIso}
             asked={data.weightGPerM2}
             now={line.at}
             timeZone={line.timeZone}
             units={units}
           />
         </div>
+        {proofs.photos.length > 0 && (
+          <section className="ruled mt-6" aria-label="Photos of test strips">
+            <h2>Test strips, as they were held to the light</h2>
+            <Photos
+              photos={proofs.photos.map((p) => ({
+                id: p.fileId,
+                caption: p.caption,
+                when: when(p.at, line.at, line.timeZone),
+              }))}
+            />
+          </section>
+        )}
         {exposures.length > 0 && (
           <section className="mt-6" aria-label="Out of window">
             <h2>Out of its window, and what passed then</h2>
@@ -181,6 +203,7 @@ export default async function BathPage({ params }: { params: Promise<{ bath: str
                   return factor === null ? [] : [[s.parameter, factor]];
                 }),
               )}
+              drums={stock.filter((c) => c.leftL > 0)}
               windows={data.windows}
               last={lastRound(file, line.timeZone)}
             />
@@ -230,6 +253,20 @@ export default async function BathPage({ params }: { params: Promise<{ bath: str
             <details>
               <summary className="link min-h-11 cursor-pointer content-center">Sludge or filter</summary>
               <SludgeForm bath={file.bath.code} />
+            </details>
+            {data.role === "conversion" && may(person.role, "inspect") && (
+              <details>
+                <summary className="link min-h-11 cursor-pointer content-center">A coated panel, tested</summary>
+                <PanelTestForm bath={file.bath.code} worstIso={site.crossCutWorstIso} />
+              </details>
+            )}
+            <details>
+              <summary className="link min-h-11 cursor-pointer content-center">Photo of a test strip</summary>
+              <PhotoForm
+                of={{ bath: file.bath.code }}
+                attach={attachPhoto}
+                title="Test strip, beside its colour card"
+              />
             </details>
           </MarginBlock>
         )}

@@ -1,6 +1,7 @@
 import type { Metadata } from "next";
 import Link from "next/link";
 import { washTemplates } from "@/core/bath";
+import { chemicalStock } from "@/server/baths/chemical-stock";
 import { database } from "@/server/database";
 import { now } from "@/server/now";
 import { preferences } from "@/server/preferences";
@@ -10,21 +11,27 @@ import { personOnPage } from "@/server/sign-in/person";
 import { may } from "@/server/sign-in/roles";
 import { BathSetupForm } from "@/ui/bath/bath-setup-form";
 import { BeginWash } from "@/ui/bath/begin-wash";
+import { ChemicalForm } from "@/ui/bath/chemical-form";
 import { LineSetupForm } from "@/ui/bath/line-setup-form";
 import { dateAndTime } from "@/ui/format";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
+import { Verdict } from "@/ui/marks/verdict";
 import { bathWindow, parameterName } from "@/ui/words/baths";
-import { beginWash, keepBath, keepLine } from "../../actions";
+import { beginWash, keepBath, keepLine, takeDrum } from "../../actions";
 
 export const metadata: Metadata = { title: "The wash as it is set up" };
 
 const [plainest] = washTemplates;
+/** A drum with less than this share left is worth a word. */
+const NEARLY_EMPTY = 0.1;
 
 export default async function WashSetUpPage() {
   const person = await personOnPage();
   const at = now();
-  const [baths, lines, site, { units }] = await Promise.all([
+  const [stock, baths, lines, site, { units }] = await Promise.all([
+    // What a shop has in store is its own affair.
+    person.customerId === null ? chemicalStock(database(), at) : [],
     setupAt(database(), "bath", at),
     setupAt(database(), "line", at),
     siteAt(database(), at),
@@ -33,6 +40,12 @@ export default async function WashSetUpPage() {
   const inOrder = [...baths.values()].sort((a, b) => a.code.localeCompare(b.code, "en", { numeric: true }));
   const mayChange = may(person.role, "release");
   const [first] = plainest?.baths ?? [];
+  const today = at.toISOString().slice(0, 10);
+  const products = [
+    ...new Set(
+      inOrder.flatMap((b) => [b.data.product, b.data.acidProduct, ...b.data.otherProducts]).filter((p) => p !== ""),
+    ),
+  ];
   return (
     <>
       <section className="bench">
@@ -86,6 +99,31 @@ export default async function WashSetUpPage() {
               <LineSetupForm code={item.code} seen={item.versionId} line={item.data} save={keepLine} />
             </section>
           ))}
+        <section className="ruled mt-6" aria-label="Chemicals on hand">
+          <h2>Chemicals on hand, the drum to use first on top</h2>
+          {stock.length === 0 && <p className="soft">No drum is in stock on record.</p>}
+          {stock.map((c) => {
+            const old = c.usableUntil !== null && c.usableUntil < today;
+            return (
+              <div key={c.id} className="row grid-cols-[minmax(0,1fr)_110px_130px_auto] items-center">
+                <span>{c.product}</span>
+                <span className="fig">{c.lot}</span>
+                <span className="num">
+                  <b className="fig">{c.leftL.toFixed(1)}</b> of {c.litres.toFixed(0)} L
+                </span>
+                <Verdict result={old ? "out" : c.leftL <= c.litres * NEARLY_EMPTY ? "watch" : "in"}>
+                  {old
+                    ? `out of date since ${c.usableUntil}`
+                    : c.leftL === 0
+                      ? "empty on record"
+                      : c.usableUntil
+                        ? `until ${c.usableUntil}`
+                        : "no date"}
+                </Verdict>
+              </div>
+            );
+          })}
+        </section>
         {mayChange && first && (
           <details className="mt-5">
             <summary className="link min-h-11 cursor-pointer content-center">Set up one more tank</summary>
@@ -110,6 +148,11 @@ export default async function WashSetUpPage() {
               }))}
               begin={beginWash}
             />
+          </MarginBlock>
+        )}
+        {may(person.role, "log-line") && (
+          <MarginBlock title="A drum came in">
+            <ChemicalForm products={products} today={today} take={takeDrum} />
           </MarginBlock>
         )}
         <MarginBlock title="What a change does">
