@@ -7,6 +7,7 @@ export const products: readonly SimulatedProduct[] = [
   {
     key: "SHELTER-POST",
     cast: false,
+    drained: true,
     powder: "GR-210",
     targetUm: 74,
     faces: [

@@ -50,6 +50,7 @@ export const wash: readonly Seed[] = [
           upper: 600,
           watchLower: 220,
           watchUpper: null,
+          roundHours: 26,
           reaction: {
             what: "Add inhibitor before the first rack; look at what stood wet since for flash rust",
             recheckMinutes: 30,

@@ -106,7 +106,9 @@ function checkWindow(
   window: BathWindow & { readonly reaction?: BathReaction | null },
 ): { field: string; value: unknown; why: string } | null {
   const [least, most] = bathParameterBounds[parameter];
-  const { lower, upper, watchLower = null, watchUpper = null, reaction } = window;
+  const { lower, upper, watchLower = null, watchUpper = null, reaction, roundHours = null } = window;
+  if (roundHours !== null && !(roundHours > 0 && roundHours <= LONGEST_ROUND_HOURS))
+    return { field: "round, h", value: roundHours, why: "is not between 0 and a week" };
   for (const [field, value] of Object.entries({
     "lower limit": lower,
     "upper limit": upper,

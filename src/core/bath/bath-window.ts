@@ -41,6 +41,8 @@ export type BathWindow = {
   readonly upper: number | null;
   readonly watchLower?: number | null;
   readonly watchUpper?: number | null;
+  /** Checked every so many hours, where that differs from the bath's round. */
+  readonly roundHours?: number | null;
 };
 
 /** Failures: `not-finite`, `beyond-instrument` with the bounds. */

@@ -116,7 +116,7 @@ export function simulateConversionBath(
         ph: Math.round((ph + random.normal(0, 0.015)) * 100) / 100,
         titrantMl: Math.round((strength / TITRATION_FACTOR_PERCENT_PER_ML + 0.2 + random.normal(0, 0.08)) * 10) / 10,
         temperatureC: Math.round(47 + random.normal(0, 0.9)),
-        inhibitorMgPerL: hour === 6 ? burette(inhibitorAt(ms)) : null,
+        inhibitorMgPerL: hour === 6 || (hour === 10 && isMonday(day)) ? burette(inhibitorAt(ms)) : null,
       });
       if (!wrong(ms) && ph > 5.62) {
         const atMs = ms + 25 * 60_000;

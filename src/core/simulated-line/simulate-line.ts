@@ -19,6 +19,8 @@ export type SimulatedProduct = {
   readonly doorToPullS: number;
   /** Tubes and laps that hold water out of the washer. */
   readonly hollow?: boolean;
+  /** Holds water too, and has drain holes that are blown out by habit. */
+  readonly drained?: boolean;
 };
 export type SimulatedRack = {
   readonly number: string;
@@ -155,15 +157,19 @@ export function simulateLine(input: {
         (night ? 19.2 : 5.6 + (i * 9.5) / Math.max(1, input.racksPerDay - 1)) * HOUR +
         Math.round(random.uniform() * 20) * MINUTE;
       if (hungMs >= input.toMs - (input.inHand ? 6 * HOUR : 0)) continue;
+      const picked = random.pick(input.products);
+      // The week begins with steel: aluminium does not bloom.
+      const firstOfWeek = i === 0 && isMonday(day) && Math.floor(day / DAY) !== lastDay;
+      const steel = input.products.find((p) => !p.cast);
       racks.push(
         simulateRack(random, {
-          product: random.pick(input.products),
+          product: firstOfWeek && steel ? steel : picked,
           number: String(number++).padStart(4, "0"),
           load: String(load++),
           hungMs,
           night,
           ...world,
-          firstOfWeek: i === 0 && isMonday(day) && Math.floor(day / DAY) !== lastDay,
+          firstOfWeek,
           day: Math.floor((day - input.fromMs) / DAY),
         }),
       );
@@ -268,12 +274,12 @@ function simulateRack(
     r.stops.push({ fromMs, toMs: at, cause: "Chain would not start after the weekend" });
   }
   stage("rinse", 1);
-  const bare = r.firstOfWeek && r.inhibitorAt(conversionMs) < INHIBITOR_HOLDS_MG_PER_L;
+  const bare = r.firstOfWeek && !product.cast && r.inhibitorAt(conversionMs) < INHIBITOR_HOLDS_MG_PER_L;
   const rusty = bare ? Math.ceil(product.pieces * 0.6) : 0;
   const dryMs = stage("dry-off", 11) + 11 * MINUTE;
   // Eleven minutes dry a flat face; in wet weather water stays in the tube ends, and nobody blew them out.
   const damp = product.hollow === true && r.wet(dryMs);
-  const blown = product.hollow ? !damp : null;
+  const blown = product.hollow ? !damp : product.drained ? true : null;
   const conversionPh = r.phAt(conversionMs);
   const gassy = product.cast && r.hungMs >= r.gassyDeliveryMs;
   const skipped = product.cast && r.night && random.chance(0.85);

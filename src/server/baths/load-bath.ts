@@ -4,6 +4,7 @@ import {
   type BathForecast,
   type BathParameter,
   type BathWindow,
+  bathParameters,
   forecastLimit,
   judgeBathValue,
   type LimitSide,
@@ -115,7 +116,9 @@ export async function loadBath(
     db,
   );
   const [{ rows }, events] = await Promise.all([checks, changes]);
-  const series = Object.entries(bath.data.windows).map(([parameter, window]) => {
+  const series = bathParameters.flatMap((parameter) => {
+    const window = bath.data.windows[parameter];
+    if (!window) return [];
     const points = rows
       .filter((row) => row.parameter === parameter)
       .slice(-POINTS_SHOWN)
@@ -130,7 +133,7 @@ export async function loadBath(
           typedUnit: row.typed_unit,
         }),
       );
-    const judged = judgeSeries(parameter as BathParameter, window, points, events.rows, bath.data.roundHours);
+    const judged = judgeSeries(parameter, window, points, events.rows, window.roundHours ?? bath.data.roundHours);
     return withReaction(judged, window.reaction);
   });
   const last = series.map((s) => s.points[s.points.length - 1]?.result ?? "unknown");

@@ -110,7 +110,7 @@ async function bathAtHour(db: Kysely<Database>, bath: SetupItem<"bath">, hour: D
       before: mine.findLast((c) => c.atMs <= hour.getTime()) ?? null,
       after: mine.find((c) => c.atMs > hour.getTime()) ?? null,
       eventsMs: events.rows.map((e) => e.at.getTime()),
-      roundHours: bath.data.roundHours,
+      roundHours: bath.data.windows[parameter]?.roundHours ?? bath.data.roundHours,
     });
     return {
       parameter,

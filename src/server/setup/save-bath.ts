@@ -19,6 +19,7 @@ const window = v.strictObject({
   upper: maybe,
   watchLower: maybe,
   watchUpper: maybe,
+  roundHours: v.optional(maybe, null),
   reaction: v.nullable(v.strictObject({ what: text(300), recheckMinutes: number })),
 });
 const dataSchema = v.strictObject({

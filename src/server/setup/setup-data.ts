@@ -10,6 +10,8 @@ const window = v.object({
   upper: v.nullable(finite),
   watchLower: v.optional(v.nullable(finite), null),
   watchUpper: v.optional(v.nullable(finite), null),
+  /** Checked less often than the rest of the bath, h. */
+  roundHours: v.optional(v.nullable(finite), null),
   /** What is done when it is out, and how soon it is checked again. */
   reaction: v.optional(v.nullable(v.object({ what: v.string(), recheckMinutes: v.pipe(finite, v.minValue(1)) })), null),
 });

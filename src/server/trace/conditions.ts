@@ -103,7 +103,7 @@ export async function conditionsWhenPassed(
       before: check(row.before_at, row.before_value, row.before_id),
       after: check(row.after_at, row.after_value, row.after_id),
       eventsMs: (row.events ?? []).map((e) => e.getTime()),
-      roundHours: bath.data.roundHours,
+      roundHours: bath.data.windows[row.parameter]?.roundHours ?? bath.data.roundHours,
     });
     const window = bath.data.windows[row.parameter] ?? null;
     found.push({

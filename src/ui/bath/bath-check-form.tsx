@@ -9,7 +9,7 @@ import { usePreferences } from "../preferences-context";
 import { bathValue, parameterLabel, parameterName, parameterUnit } from "../words/baths";
 import { failureText } from "../words/failures";
 import { AskedAgain } from "./asked-again";
-import { readBathValue } from "./read-value";
+import { readBathValue, usualBlank } from "./read-value";
 
 type Windows = Record<
   string,
@@ -52,7 +52,10 @@ export function BathCheckForm({
   const titrates = (p: BathParameter) => titrations[p] !== undefined;
 
   const read = (p: BathParameter) =>
-    readBathValue(p, typed[p] ?? "", blank, { units, titrationFactor: titrations[p] ?? null });
+    readBathValue(p, typed[p] ?? "", p === "concentration" ? blank : usualBlank(p), {
+      units,
+      titrationFactor: titrations[p] ?? null,
+    });
 
   const submit = async (e: FormEvent) => {
     e.preventDefault();

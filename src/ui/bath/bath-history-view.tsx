@@ -130,7 +130,15 @@ export function BathHistoryView({
         </p>
       )}
       {byDays && seen && (
-        <DayChart atMs={data.atMs} values={own.values} from={seen[0]} to={seen[1]} parameter={parameter} day={day} />
+        <DayChart
+          atMs={data.atMs}
+          values={own.values}
+          from={seen[0]}
+          to={seen[1]}
+          parameter={parameter}
+          window={own.windows.at(-1)}
+          day={day}
+        />
       )}
       {against && other && "data" in other && (
         <Against x={{ parameter, history: data }} y={{ parameter: against, history: other.data }} day={day} />
@@ -161,8 +169,10 @@ function DayChart({
   from,
   to,
   parameter,
+  window,
   day,
 }: {
+  window: { readonly lower: number | null; readonly upper: number | null } | undefined;
   atMs: readonly number[];
   values: readonly number[];
   from: number;
@@ -173,14 +183,20 @@ function DayChart({
   const { days, usual, leftOut } = daysOf(atMs, values, from, to);
   if (days.length > MOST_DAYS)
     return <p className="soft">Look closer: {days.length} days are too many to tell apart.</p>;
-  const chart = xbarRChart(days.map(([, mine]) => mine));
-  if (!chart.ok)
+  // Days with a check out of the window have a known cause: they are drawn, and the limits are taken without them.
+  const kept = days.filter(([, mine]) => mine.every((v) => (window?.lower ?? v) <= v && v <= (window?.upper ?? v)));
+  const all = xbarRChart(days.map(([, mine]) => mine));
+  const chart = xbarRChart((kept.length >= 2 ? kept : days).map(([, mine]) => mine));
+  if (!chart.ok || !all.ok)
     return (
       <p className="soft">
-        {usual < 2 ? "One check a day has no range: see the checks themselves." : failureText(chart.error)}
+        {usual < 2
+          ? "One check a day has no range: see the checks themselves."
+          : failureText(chart.ok ? { kind: "too-few-values", got: days.length, need: 2 } : chart.error)}
       </p>
     );
-  const { means, spreads, centre, lower, upper, meanSpread, spreadUpper, spreadLower } = chart.value;
+  const { means, spreads } = all.value;
+  const { centre, lower, upper, meanSpread, spreadUpper, spreadLower } = chart.value;
   const digits = parameterDigits(parameter) + 1;
   const panel = (
     label: string,
@@ -237,7 +253,10 @@ function DayChart({
   return (
     <div className="mt-4">
       <h2>
-        By days, {usual} checks each{leftOut > 0 ? `; ${leftOut} days with another number are left out` : ""}
+        By days, {usual} checks each{leftOut > 0 ? `; ${leftOut} with another number left out` : ""}
+        {kept.length >= 2 && kept.length < days.length
+          ? `; limits without the ${days.length - kept.length} out of the window`
+          : ""}
       </h2>
       <svg
         viewBox="0 0 860 250"

@@ -65,6 +65,7 @@ function textsOf(bath: BathSetup, units: UnitSystem): Texts {
         value === null ? "" : String(Number(inUnits(parameter, value, units).toFixed(parameterDigits(parameter) + 1)));
     }
     out[`${parameter}.what`] = window?.reaction?.what ?? "";
+    out[`${parameter}.round`] = plain(window?.roundHours ?? null);
     out[`${parameter}.recheck`] = plain(window?.reaction?.recheckMinutes ?? null);
   }
   return out;
@@ -112,7 +113,9 @@ export function BathSetupForm({
         return null;
       }
       const [parameter = "", field] = key.split(".");
-      return field !== undefined && field !== "recheck" ? fromUnits(parameter, value.value, units) : value.value;
+      return field !== undefined && field !== "recheck" && field !== "round"
+        ? fromUnits(parameter, value.value, units)
+        : value.value;
     };
     // What must be there and is not goes as 0, which the check refuses by its name.
     const must = (key: string, label: string): number => read(key, label) ?? 0;
@@ -134,6 +137,7 @@ export function BathSetupForm({
             p,
             {
               ...Object.fromEntries(limits.map((l) => [l, read(`${p}.${l}`, `${parameterName[p]}, ${limitName[l]}`)])),
+              roundHours: read(`${p}.round`, `${parameterName[p]}, round`),
               reaction: what
                 ? { what, recheckMinutes: must(`${p}.recheck`, `${parameterName[p]}, check again`) }
                 : null,
@@ -249,7 +253,7 @@ export function BathSetupForm({
                 />
               ))}
             </div>
-            <div className="mt-2 grid grid-cols-[minmax(0,1fr)_150px] gap-3">
+            <div className="mt-2 grid grid-cols-[minmax(0,1fr)_150px_150px] gap-3 max-[700px]:grid-cols-2">
               <TextField
                 id={`bath-${p}-what`}
                 label="What is done when it is out"
@@ -262,6 +266,12 @@ export function BathSetupForm({
                 label="Check again after, min"
                 text={texts[`${p}.recheck`] ?? ""}
                 change={put(`${p}.recheck`)}
+              />
+              <TypedNumber
+                id={`bath-${p}-round`}
+                label="Own round, h"
+                text={texts[`${p}.round`] ?? ""}
+                change={put(`${p}.round`)}
               />
             </div>
             {isTitrated(p) && <RecipeFields parameter={p} texts={texts} put={put} />}

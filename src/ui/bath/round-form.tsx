@@ -28,7 +28,7 @@ import {
 } from "../words/baths";
 import { failureText } from "../words/failures";
 import { AskedAgain } from "./asked-again";
-import { readBathValue } from "./read-value";
+import { readBathValue, usualBlank } from "./read-value";
 import { TitrationGuide } from "./titration-guide";
 
 export type RoundValue = {
@@ -68,9 +68,13 @@ export function RoundForm({ baths }: { baths: readonly RoundBath[] }) {
   const [sent, setSent] = useState<Readonly<Record<string, Sent>>>({});
   const [busy, setBusy] = useState(false);
   const keyOf = (bath: string, parameter: string) => `${bath}/${parameter}`;
-  const blankOf = (bath: RoundBath) => blanks[bath.code] ?? "0.2";
+  const blankOf = (bath: RoundBath, parameter: BathParameter) =>
+    blanks[keyOf(bath.code, parameter)] ?? usualBlank(parameter);
   const readOf = (bath: RoundBath, { parameter, titrationFactor }: RoundValue) =>
-    readBathValue(parameter, typed[keyOf(bath.code, parameter)] ?? "", blankOf(bath), { units, titrationFactor });
+    readBathValue(parameter, typed[keyOf(bath.code, parameter)] ?? "", blankOf(bath, parameter), {
+      units,
+      titrationFactor,
+    });
   const put = (bath: string, parameter: string, text: string) =>
     setTyped((before) => ({ ...before, [keyOf(bath, parameter)]: text }));
 
@@ -205,8 +209,8 @@ export function RoundForm({ baths }: { baths: readonly RoundBath[] }) {
                   value={v}
                   text={typed[keyOf(bath.code, v.parameter)] ?? ""}
                   change={(text) => put(bath.code, v.parameter, text)}
-                  blank={blankOf(bath)}
-                  setBlank={(text) => setBlanks({ ...blanks, [bath.code]: text })}
+                  blank={blankOf(bath, v.parameter)}
+                  setBlank={(text) => setBlanks({ ...blanks, [keyOf(bath.code, v.parameter)]: text })}
                 />
               ))
             )}
@@ -298,13 +302,13 @@ function RoundRow({
               {verdictWord[judgeBathValue(found.value, window)]}
             </Verdict>
           ))}
-        {titrates && bath.values.find((v) => v.titrationFactor !== null)?.parameter === parameter && (
+        {titrates && (
           <label className="small soft flex items-center gap-2">
             blank
             <input
               className="input num w-[72px]"
               inputMode="decimal"
-              aria-label={`Blank, mL, ${bath.name}`}
+              aria-label={`Blank${parameter === "concentration" ? "" : ` of ${parameterName[parameter]}`}, mL, ${bath.name}`}
               value={blank}
               onChange={(e) => setBlank(e.target.value)}
             />

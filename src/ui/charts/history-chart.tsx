@@ -28,6 +28,11 @@ const PLOT = WIDTH - 52;
 const TOP = 18;
 /** The closest look: two hours across. */
 const CLOSEST_MS = 2 * 3_600_000;
+/** What is seen first. */
+const FIRST_LOOK_MS = 42 * 86_400_000;
+/** Checks further apart than so many usual rounds, and this long, are not joined by a line. */
+const GAP_ROUNDS = 12;
+const GAP_MS = 2 * 86_400_000;
 /** Flags drawn before they only crowd. */
 const MOST_FLAGS = 80;
 
@@ -67,13 +72,24 @@ export function HistoryChart(props: HistoryChartProps) {
       .on("zoom", (e: { transform: ZoomTransform }) => setView(e.transform));
     behaviour.current = made;
     select(node).call(made).on("dblclick.zoom", null);
+    // Begins with the newest weeks: what is asked about is mostly there.
+    const across = Math.min(1, FIRST_LOOK_MS / (last - first));
+    if (across < 1)
+      select(node).call(made.transform, zoomIdentity.scale(1 / across).translate(-PLOT * (1 - across), 0));
     return () => void select(node).on(".zoom", null);
   }, [first, last]);
   // A recharge begins a new life of the bath: no line joins what was before to what is after.
-  const breaks = useMemo(
-    () => new Set(events.filter((e) => e.event !== "addition").map((e) => firstFrom(atMs, e.atMs))),
-    [events, atMs],
-  );
+  const breaks = useMemo(() => {
+    const steps = atMs
+      .slice(1)
+      .map((ms, i) => ms - (atMs[i] as number))
+      .sort((a, b) => a - b);
+    const gap = Math.max(GAP_MS, GAP_ROUNDS * (steps[steps.length >> 1] ?? 0));
+    return new Set([
+      ...events.filter((e) => e.event !== "addition").map((e) => firstFrom(atMs, e.atMs)),
+      ...atMs.flatMap((ms, i) => (i > 0 && ms - (atMs[i - 1] as number) > gap ? [i] : [])),
+    ]);
+  }, [events, atMs]);
   const x = view.rescaleX(scaleLinear([first, last], [0, PLOT]));
   const [from, to] = x.domain() as [number, number];
   useEffect(() => seen?.(from, to), [seen, from, to]);

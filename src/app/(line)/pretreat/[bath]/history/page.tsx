@@ -1,7 +1,7 @@
 import type { Metadata } from "next";
 import Link from "next/link";
 import { notFound } from "next/navigation";
-import { type BathParameter, bathSlug, codeOfSlug } from "@/core/bath";
+import { bathParameters, bathSlug, codeOfSlug } from "@/core/bath";
 import { database } from "@/server/database";
 import { findBath } from "@/server/entries/bath-entries";
 import { currentLine } from "@/server/line/current-line";
@@ -24,7 +24,7 @@ export default async function BathHistoryPage({
   const line = await currentLine(person);
   const bath = await findBath(database(), codeOfSlug((await params).bath), line.at);
   if (!bath) notFound();
-  const watched = Object.keys(bath.data.windows) as BathParameter[];
+  const watched = bathParameters.filter((p) => bath.data.windows[p] !== undefined);
   const { value, against } = await searchParams;
   const shown = watched.find((p) => p === value) ?? watched[0];
   if (!shown) notFound();

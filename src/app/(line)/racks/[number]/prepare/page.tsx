@@ -198,19 +198,38 @@ export default async function PreparePage({ params }: { params: Promise<{ number
             {mayLog && <OutgasForm rack={rack.number} cureMetalC={cureMetalC} />}
           </section>
         )}
-        <section className="ruled mt-6" aria-label="Bad places on the metal">
-          <h2>Bad places on the metal</h2>
-          <div className="mt-2">
-            <MetalMarks
-              rack={rack.number}
-              faces={rack.part.data.faces.map((f) => ({ ...f, spots: [] }))}
-              marks={marks}
-              mayLog={mayLog}
-              attach={attachPhoto}
-            />
+        {mayLog && (
+          <div className="ruled mt-6">
+            <h2>Into the next stage</h2>
+            <div className="mt-2">
+              <PassageKeys
+                rack={rack.number}
+                passages={passageStages
+                  .filter((s) => onRoute.has(s))
+                  .map((stage) => {
+                    const p = passages.findLast((x) => x.stage === stage);
+                    return {
+                      stage,
+                      time: p ? when(p.enteredAt, line.at, line.timeZone) : null,
+                      bySpeed: p?.grade === "by-procedure",
+                    };
+                  })}
+              />
+            </div>
+            {washer && (
+              <WasherRun
+                rack={rack.number}
+                washer={{
+                  code: washer.code,
+                  ...washer.data,
+                  contactS: Object.fromEntries(
+                    [...baths.values()].flatMap((b) => (b.data.contactS ? [[b.data.stage, b.data.contactS]] : [])),
+                  ),
+                }}
+              />
+            )}
           </div>
-          {photos.length > 0 && <Photos photos={photos} />}
-        </section>
+        )}
         {(dryRow || mayLog) && (
           <section className="ruled mt-6" aria-label="Dry-off">
             <h2>
@@ -248,38 +267,19 @@ export default async function PreparePage({ params }: { params: Promise<{ number
             )}
           </section>
         )}
-        {mayLog && (
-          <div className="ruled mt-6">
-            <h2>Into the next stage</h2>
-            <div className="mt-2">
-              <PassageKeys
-                rack={rack.number}
-                passages={passageStages
-                  .filter((s) => onRoute.has(s))
-                  .map((stage) => {
-                    const p = passages.findLast((x) => x.stage === stage);
-                    return {
-                      stage,
-                      time: p ? when(p.enteredAt, line.at, line.timeZone) : null,
-                      bySpeed: p?.grade === "by-procedure",
-                    };
-                  })}
-              />
-            </div>
-            {washer && (
-              <WasherRun
-                rack={rack.number}
-                washer={{
-                  code: washer.code,
-                  ...washer.data,
-                  contactS: Object.fromEntries(
-                    [...baths.values()].flatMap((b) => (b.data.contactS ? [[b.data.stage, b.data.contactS]] : [])),
-                  ),
-                }}
-              />
-            )}
+        <section className="ruled mt-6" aria-label="Bad places on the metal">
+          <h2>Bad places on the metal</h2>
+          <div className="mt-2">
+            <MetalMarks
+              rack={rack.number}
+              faces={rack.part.data.faces.map((f) => ({ ...f, spots: [] }))}
+              marks={marks}
+              mayLog={mayLog}
+              attach={attachPhoto}
+            />
           </div>
-        )}
+          {photos.length > 0 && <Photos photos={photos} />}
+        </section>
       </section>
       <Margin step="prepare">
         <AirNow
