@@ -1,6 +1,6 @@
 "use client";
 import { scaleLinear } from "d3";
-import { useEffect, useMemo, useState } from "react";
+import { useCallback, useEffect, useMemo, useState } from "react";
 import type { BathParameter } from "@/core/bath";
 import { ewmaChart, firstFrom, individualsChart, xbarRChart } from "@/core/control-charts";
 import { quantileType7 } from "@/core/statistics";
@@ -53,6 +53,7 @@ export function BathHistoryView({
   const [smoothed, setSmoothed] = useState(false);
   const [byDays, setByDays] = useState(false);
   const [seen, setSeen] = useState<readonly [number, number] | null>(null);
+  const look = useCallback((from: number, to: number) => setSeen([from, to]), []);
   const data = found && "data" in found ? found.data : null;
   const own = useMemo(() => {
     if (!data) return null;
@@ -118,7 +119,7 @@ export function BathHistoryView({
         events={data.events}
         digits={parameterDigits(parameter)}
         day={day}
-        {...(byDays ? { seen: (from: number, to: number) => setSeen([from, to]) } : {})}
+        {...(byDays ? { seen: look } : {})}
       />
       {own.windows.length > 1 && (
         <p className="small soft mt-1">

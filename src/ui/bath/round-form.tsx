@@ -117,12 +117,16 @@ export function RoundForm({ baths }: { baths: readonly RoundBath[] }) {
     const outcome = await actions
       .save({ ...entry, id, idempotencyKey: `round:${id}`, happenedAt: new Date().toISOString() })
       .catch(() => ({ ok: false as const, failure: { kind: "not-saved" } }));
-    if (!outcome.ok) return { good: false, text: failureText(outcome.failure), failure: outcome.failure };
+    if (!outcome.ok) return { good: false, text: failureText(outcome.failure, units), failure: outcome.failure };
     ids.current.delete(bath.code);
     return { good: true, text: reason === undefined ? "Recorded" : "Left out, with its reason", failure: null };
   };
   const record = async (which: readonly RoundBath[], sure: boolean) => {
     setBusy(true);
+    // What came of the round before must not stand for this one.
+    setSent((before) =>
+      Object.fromEntries(Object.entries(before).filter(([code]) => !which.some((b) => b.code === code))),
+    );
     // One bath after another, so that what is refused leaves the others on record and is named beside its own values.
     for (const bath of which) {
       const result = await send(bath, sure);

@@ -3,6 +3,7 @@ import { useRouter } from "next/navigation";
 import { useRef, useState } from "react";
 import { v7 as uuidv7 } from "uuid";
 import { useShell } from "../frame/shell";
+import { usePreferences } from "../preferences-context";
 import { failureText } from "../words/failures";
 
 type DistributiveOmit<T, K extends PropertyKey> = T extends unknown ? Omit<T, K> : never;
@@ -12,6 +13,7 @@ type Message = { good: boolean; text: string } | null;
 export function useRecorder() {
   const { actions } = useShell();
   const router = useRouter();
+  const { units } = usePreferences();
   const id = useRef<{ content: string; id: string } | null>(null);
   const [message, setMessage] = useState<Message>(null);
   const [busy, setBusy] = useState(false);
@@ -38,7 +40,7 @@ export function useRecorder() {
     setMessage(
       outcome.ok
         ? { good: true, text: outcome.already ? "Already recorded." : "Recorded." }
-        : { good: false, text: failureText(outcome.failure) },
+        : { good: false, text: failureText(outcome.failure, units) },
     );
     if (outcome.ok) {
       id.current = null;

@@ -1,4 +1,5 @@
 import type { PrepStep } from "@/core/preparation";
+import type { UnitSystem } from "@/core/units";
 import { decisionWords } from "./decisions";
 import { prepStepName } from "./preparation";
 import { washSentences } from "./wash-failures";
@@ -8,7 +9,7 @@ type Failure = { readonly kind: string; readonly [detail: string]: unknown };
 const s = (value: unknown): string =>
   typeof value === "number" ? String(Math.round(value * 1000) / 1000) : String(value);
 
-const sentences: Record<string, (f: Failure) => string> = {
+const sentences: Record<string, (f: Failure, units: UnitSystem) => string> = {
   ...washSentences,
   empty: () => "Nothing was typed.",
   "not-understood": (f) =>
@@ -212,6 +213,7 @@ const sentences: Record<string, (f: Failure) => string> = {
   "not-saved": () => "This could not be saved just now. What you typed is kept; try again in a moment.",
 };
 
-export function failureText(failure: Failure): string {
-  return sentences[failure.kind]?.(failure) ?? `Refused: ${failure.kind.replaceAll("-", " ")}.`;
+/** The sentence of a failure, its values in this person's units. */
+export function failureText(failure: Failure, units: UnitSystem = "metric"): string {
+  return sentences[failure.kind]?.(failure, units) ?? `Refused: ${failure.kind.replaceAll("-", " ")}.`;
 }

@@ -1,10 +1,10 @@
+import type { UnitSystem } from "@/core/units";
+import { bathValue, parameterName } from "./baths";
+
 type Failure = { readonly kind: string; readonly [detail: string]: unknown };
 const s = (value: unknown): string =>
   typeof value === "number" ? String(Math.round(value * 100) / 100) : String(value);
-const units: Record<string, string> = { temperature: " °C", conductivity: " µS/cm", concentration: " %", ph: "" };
-const parameterNames: Record<string, string> = { ph: "pH", concentration: "concentration" };
-const nameOf = (parameter: unknown): string => parameterNames[s(parameter)] ?? s(parameter);
-const withItsUnit = (f: Failure, value: unknown): string => `${s(value)}${units[s(f.parameter)] ?? ""}`;
+const nameOf = (parameter: unknown): string => parameterName[s(parameter)] ?? s(parameter);
 
 /** What a slip was, in words. */
 const slips: Record<string, string> = {
@@ -37,11 +37,13 @@ const additions: Record<string, (f: Failure) => string> = {
 };
 
 /** Refusals and questions of the wash. */
-export const washSentences: Record<string, (f: Failure) => string> = {
+export const washSentences: Record<string, (f: Failure, units: UnitSystem) => string> = {
   "bath-empty": (f) =>
     `${s(f.bath)} was dumped at ${s(f.since).slice(0, 16).replace("T", " ")} UTC and is not recharged on record. Log the recharge first.`,
-  "value-in-question": (f) =>
-    `${nameOf(f.parameter)} ${withItsUnit(f, f.value)} in ${s(f.bath)}, which usually reads ${withItsUnit(f, f.usual)}: ${slips[s(f.slip)] ?? ""}. ${withItsUnit(f, f.suggested)} was meant, or it stands as typed: say which.`,
+  "value-in-question": (f, units) => {
+    const said = (value: unknown) => bathValue(s(f.parameter), Number(value), units);
+    return `${nameOf(f.parameter)} ${said(f.value)} in ${s(f.bath)}, which usually reads ${said(f.usual)}: ${slips[s(f.slip)] ?? ""}. ${said(f.suggested)} was meant, or it stands as typed: say which.`;
+  },
   "tank-in-question": (f) =>
     `These values read like ${s(f.other)}, not like ${s(f.bath)}. Look at the tank, or record them as they are.`,
   "addition-in-question": (f) => additions[s(f.question)]?.(f) ?? "This addition looks wrong. Look at the drum again.",
