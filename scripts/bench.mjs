@@ -38,6 +38,8 @@ if (await waitForHttp(`http://127.0.0.1:${port}/api/health`)) {
   runTs("scripts/bench/pages.ts", [], env);
   say("\nPlanning, in the browser");
   runTs("scripts/bench/plan-views.ts", [], env);
+  say("\nA bath's chart with 50,000 checks, panned in the browser");
+  runTs("scripts/bench/bath-chart.ts", [], env);
 }
 next.kill("SIGTERM");
 say("\nImport of 100,000 readings");

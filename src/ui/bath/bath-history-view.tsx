@@ -77,20 +77,25 @@ export function BathHistoryView({
       ? { values: ewma.value.values, lower: ewma.value.lower.at(-1) ?? 0, upper: ewma.value.upper.at(-1) ?? 0 }
       : null;
   }, [own, smoothed]);
+  const drawn = useMemo(
+    () =>
+      data && own ? { atMs: data.atMs, values: own.values, smooth, windows: own.windows, events: data.events } : null,
+    [data, own, smooth],
+  );
+  const day = useCallback((ms: number) => dayMonth(new Date(ms), timeZone), [timeZone]);
   if (!found)
     return (
       <p className="mt-6" aria-live="polite">
         Fetching the checks …
       </p>
     );
-  if ("problem" in found || !own || !data)
+  if ("problem" in found || !own || !data || !drawn)
     return (
       <p role="alert" className="mt-6 text-out">
         {"problem" in found ? found.problem : ""}
       </p>
     );
   if (data.atMs.length === 0) return <p className="mt-6">Never checked. The first round puts it here.</p>;
-  const day = (ms: number) => dayMonth(new Date(ms), timeZone);
   return (
     <>
       <p className="mt-3 mb-1 flex flex-wrap items-center gap-x-5">
@@ -112,11 +117,7 @@ export function BathHistoryView({
       </p>
       <HistoryChart
         name={`${name}, ${parameterLabel(parameter, units)}`}
-        atMs={data.atMs}
-        values={own.values}
-        smooth={smooth}
-        windows={own.windows}
-        events={data.events}
+        data={drawn}
         digits={parameterDigits(parameter)}
         day={day}
         {...(byDays ? { seen: look } : {})}
