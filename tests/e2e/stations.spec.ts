@@ -150,3 +150,44 @@ test("a viewer reads the stations and is offered nothing to record", async ({ pa
   await page.goto("/cure");
   await expect(page.getByRole("button", { name: /Door closed|Pulled/ })).toHaveCount(0);
 });
+
+test("bare metal: its outgassing bake by the recorder, a bad place with its photo, and how it came out of the dry-off", async ({
+  page,
+}) => {
+  await signIn(page, "maren");
+  await page.goto("/prepare");
+  const lamp = page.getByRole("link", { name: /lamp head/i }).first();
+  const href = (await lamp.count()) > 0 ? await lamp.getAttribute("href") : "/racks/1045";
+  await page.goto(`${(href ?? "").replace(/\/[a-z]+$/, "")}/prepare`);
+  await page.waitForLoadState("networkidle");
+  const bake = page.getByRole("region", { name: "Outgassing bake by its trace" });
+  await expect(async () => {
+    await bake.getByRole("button", { name: "Take it from the recorder" }).press("Enter");
+    await expect(bake.getByRole("group", { name: "Oven trace" })).toBeVisible({ timeout: 4000 });
+  }).toPass();
+  await expect(bake.getByText(/held at \d+ °C for 30 min|not held 30 min/)).toBeVisible();
+  await bake.getByRole("button", { name: "Keep it as this rack’s outgassing bake" }).press("Enter");
+  await expect(bake.getByText(/the cure that follows/)).toBeVisible();
+  const places = page.getByRole("region", { name: "Bad places on the metal" });
+  await places.getByLabel("Why").fill("porosity at the gate");
+  await places.getByRole("button", { name: "Mark it" }).press("Enter");
+  await expect(places.getByRole("alert")).toHaveText("Tap the sketch where it sits.");
+  await places.getByLabel("Face").selectOption({ index: 1 });
+  await places.getByLabel("What is decided").selectOption("ask-customer");
+  const png = await page.screenshot({ clip: { x: 0, y: 0, width: 320, height: 200 } });
+  await places.getByLabel(/^Photo/).setInputFiles({ name: "gate.png", mimeType: "image/png", buffer: png });
+  await places.getByRole("button", { name: "Mark it" }).press("Enter");
+  await expect(places.getByText(/waits for the customer\. porosity at the gate/)).toBeVisible();
+  await expect(places.getByRole("img", { name: /Deep pits on/ })).toBeVisible();
+  const dry = page.getByRole("region", { name: "Dry-off" });
+  if (!(await dry.getByRole("button", { name: "damp" }).isVisible())) await dry.locator("summary").press("Enter");
+  await dry.getByRole("button", { name: "damp" }).press("Enter");
+  await expect(dry.getByText("damp: back into the dry-off")).toBeVisible();
+  await dry.getByRole("button", { name: "dry", exact: true }).press("Enter");
+  await dry.getByLabel("Heat of the parts, °C").fill("62");
+  await expect(dry.getByText(/too hot for the booth/)).toBeVisible();
+  await dry.getByRole("button", { name: "Record the dry-off" }).press("Enter");
+  await expect(dry.getByText(/metal 62 °C/)).toBeVisible();
+  await page.goto(page.url().replace("/prepare", ""));
+  await expect(page.getByText(/Deep pits/).first()).toBeVisible();
+});

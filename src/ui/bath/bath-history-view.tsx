@@ -1,7 +1,7 @@
 "use client";
 import { scaleLinear } from "d3";
 import { useCallback, useEffect, useMemo, useState } from "react";
-import type { BathParameter } from "@/core/bath";
+import { type BathParameter, bathParameterUnits } from "@/core/bath";
 import { ewmaChart, firstFrom, individualsChart, xbarRChart } from "@/core/control-charts";
 import { quantileType7 } from "@/core/statistics";
 import type { BathHistory } from "@/server/baths/bath-history";
@@ -327,7 +327,7 @@ function Against({
       <p className="m-0">
         Last: <b className="fig">{bathValue(x.parameter, last.x, units)}</b> and{" "}
         <b className="fig">{bathValue(y.parameter, last.y, units)}</b> on {day(last.ms)}
-        {ratios.length > 0 && last.x > 0 && (
+        {bathParameterUnits[x.parameter] === bathParameterUnits[y.parameter] && ratios.length > 0 && last.x > 0 && (
           <>
             , ratio <b className="fig">{(last.y / last.x).toFixed(2)}</b>{" "}
             <span className="soft">

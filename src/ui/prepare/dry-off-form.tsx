@@ -96,11 +96,11 @@ export function DryOffForm({
       <div className="flex flex-wrap items-end gap-x-6 gap-y-2">
         {choice("Parts", dry, setDry, ["dry", "damp"])}
         {holdsWater && choice("Tubes and laps", blown, setBlown, ["blown out", "not blown out"])}
-        <div className="w-[112px]">
-          <TypedNumber id="dry-air" label={`Oven air, ${unit}`} text={air} change={setAir} />
+        <div className="w-[136px]">
+          <TypedNumber id="dry-air" label={`Heat of the oven, ${unit}`} text={air} change={setAir} />
         </div>
-        <div className="w-[112px]">
-          <TypedNumber id="dry-metal" label={`Metal, ${unit}`} text={metal} change={setMetal} />
+        <div className="w-[136px]">
+          <TypedNumber id="dry-metal" label={`Heat of the parts, ${unit}`} text={metal} change={setMetal} />
         </div>
         <TextField
           id="dry-note"

@@ -1,4 +1,5 @@
 "use client";
+import { useRouter } from "next/navigation";
 import { type FormEvent, useRef, useState } from "react";
 import { v7 as uuidv7 } from "uuid";
 import { type MetalDecision, type MetalFault, metalDecisions, metalFaults } from "@/core/preparation";
@@ -40,6 +41,7 @@ export function MetalMarks({
   attach: Attach;
 }) {
   const { units } = usePreferences();
+  const router = useRouter();
   const { send, message, busy } = useRecorder();
   const [at, setAt] = useState<{ face: string; x: number; y: number } | null>(null);
   const [what, setWhat] = useState<MetalFault>("pits");
@@ -63,6 +65,7 @@ export function MetalMarks({
       if (!sent.ok)
         setProblem(`The mark is on record; its photo is not. ${failureText(sent.failure ?? { kind: "not-saved" })}`);
     }
+    if (file) router.refresh();
     setAt(null);
     setReason("");
     if (photo.current) photo.current.value = "";
@@ -95,7 +98,7 @@ export function MetalMarks({
         ))}
         {mayLog && (
           <form onSubmit={submit} className="ruled grid gap-2 pt-2" noValidate>
-            <div className="grid grid-cols-3 gap-2 max-[560px]:grid-cols-1">
+            <div className="grid grid-cols-3 gap-2 max-[1000px]:grid-cols-1">
               <div className="field">
                 <label htmlFor="mark-what">What is left</label>
                 <select
