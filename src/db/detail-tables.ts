@@ -84,7 +84,7 @@ export const detailTables = {
     colour_change_before: "boolean?",
     reclaim_percent: "float8?",
   },
-  prep_step: { step: "text", done: "boolean", value: "float8?", unit: "text?", note: "text?" },
+  prep_step: { step: "text", done: "boolean", value: "float8?", unit: "text?", note: "text?", how: "jsonb?" },
   condition: { quantity: "text", value: "float8", unit: "text", place: "text" },
   cross_cut: {
     removed_percent: "float8",

@@ -8,16 +8,15 @@ import type { NewRecord } from "@/server/record/store-record";
 import type { PlanInput, Requirement } from "@/server/requirement";
 import type { SetupInput } from "@/server/setup/setup-data";
 import { bathRecords } from "./bath-records";
+import { DEMO_SEED, demoLine, midnightOf, recoatedRack } from "./demo-line";
 import { DAY, demoId, insertRecords, type Made } from "./demo-record";
 import { loadField } from "./field-records";
 import { insertOffersFirst, loadPlans, offerRecords, type ToldOffer } from "./plan-records";
-import { everyProduct, products, tubeFrame } from "./products";
+import { everyProduct, products } from "./products";
 import { rackId, rackRecords } from "./rack-records";
 import { recoatRecords } from "./recoat-records";
 import { demoPassword, people, shop } from "./shop";
 import { chemicals, type Seed } from "./shop-wash";
-
-const SEED = 20_261_123;
 
 /** Loads the demo into an empty database, anchored so that the line stands as it would at `anchor`. One transaction: all or nothing. */
 export async function loadDemo(
@@ -30,37 +29,11 @@ export async function loadDemo(
     const made = await loadShop(trx, new Date(setupFrom), anchor);
     await loadPeople(trx, made);
     const records: NewRecord[] = [];
-    const midnight = new Date(anchor);
-    midnight.setUTCHours(0, 0, 0, 0);
-    const fromMs = midnight.getTime() - 25 * DAY;
-    const line = simulateLine({
-      seed: SEED,
-      fromMs,
-      toMs: anchor.getTime(),
-      racksPerDay: 4,
-      firstRackNumber: 942,
-      products,
-      wrongAdditionMs: midnight.getTime() - 16 * DAY + 7 * 3_600_000,
-      putRightMs: midnight.getTime() - 7 * DAY + 9 * 3_600_000,
-      gassyDeliveryMs: midnight.getTime() - 10 * DAY,
-      beside: [{ product: tubeFrame, everyDays: 2, firstRackNumber: 820 }],
-      inHand: (
-        [
-          [250, "SHELTER-POST"],
-          [205, "SHELTER-POST"],
-          [196, "FERRY-SEAT"],
-          [128, "LAMP-HEAD"],
-          [122, "SHELTER-POST"],
-          [112, "FERRY-SEAT"],
-          [89, "FERRY-SEAT"],
-          [66, "SHELTER-POST"],
-          [41, "SHELTER-POST"],
-        ] as const
-      ).map(([minutes, product]) => ({ minutes, product })),
-    });
+    const midnight = midnightOf(anchor);
+    const line = demoLine(anchor);
     const oldFrom = midnight.getTime() - 760 * DAY;
     const old = simulateLine({
-      seed: SEED + 1,
+      seed: DEMO_SEED + 1,
       fromMs: oldFrom,
       toMs: oldFrom + 1.6 * DAY,
       racksPerDay: 2,
@@ -70,14 +43,7 @@ export async function loadDemo(
       putRightMs: anchor.getTime(),
       gassyDeliveryMs: anchor.getTime(),
     });
-    // One rack of the last days came out thin and went through twice.
-    const recoated = line.racks.find(
-      (rack) =>
-        rack.product === "SHELTER-POST" &&
-        rack.rub &&
-        rack.hungMs > anchor.getTime() - 2.6 * DAY &&
-        rack.hungMs < anchor.getTime() - 1.2 * DAY,
-    );
+    const recoated = recoatedRack(line, anchor);
     for (const part of [old, line]) {
       const jobs = await loadJobs(trx, made, part.racks, part === old);
       await loadRacks(trx, part.racks, jobs);

@@ -8,6 +8,11 @@ import { everyProduct } from "./products";
 
 export const rackId = (rack: SimulatedRack) => demoId(rack.hungMs, `rack:${rack.number}`);
 
+/** How this shop does its steps. */
+const howOf: Record<string, Json> = {
+  blast: { media: "steel grit", pressure: 650, cleanliness: "Sa 2½", "media lot": "G-40/7" },
+};
+
 /** Everything one simulated rack left on record. */
 export function rackRecords(made: Made, rack: SimulatedRack, jobId: string, anchorMs: number): NewRecord[] {
   const base = { jobId, rackId: rackId(rack), by: rack.night ? "bea" : "tomasz" };
@@ -37,7 +42,11 @@ export function rackRecords(made: Made, rack: SimulatedRack, jobId: string, anch
         ...base,
         by: "maren",
         grade: p.value === null ? "by-procedure" : "measured",
-        details: { prep_step: [{ step: p.step, done: p.done, value: p.value, unit: p.unit, note: null }] },
+        details: {
+          prep_step: [
+            { step: p.step, done: p.done, value: p.value, unit: p.unit, note: null, how: howOf[p.step] ?? null },
+          ],
+        },
       }),
     );
   if (rack.dryOff)

@@ -1,14 +1,22 @@
 import fc from "fast-check";
 import { describe, expect, test } from "vitest";
 import {
+  beforeCoat,
+  checkHow,
   conditionQuantities,
   dewPointC,
+  howWarnings,
+  judgeDryOff,
+  judgeOutgas,
   judgePrepStep,
   type PreparationLimits,
+  type PrepHow,
   prepMeasures,
   prepSteps,
   prepWindow,
   solubleSaltMgPerM2,
+  stepMissed,
+  stepMissedBefore,
   stepsAskedFor,
 } from "@/core/preparation";
 import { valueOrThrow } from "@/core/result";
@@ -140,5 +148,131 @@ describe("what is asked for", () => {
     expect(steps).toContain("scuff");
     expect(steps).not.toContain("blast");
     expect(steps).not.toContain("break-edges");
+  });
+});
+
+describe("how a step was done", () => {
+  test.each([
+    ["blast", { media: "steel grit", pressure: 650, cleanliness: "Sa 2½" }, null],
+    ["blast", { media: "walnut" }, "media"],
+    ["blast", { pressure: 7 }, "pressure"],
+    ["blast", { grit: 80 }, "grit"],
+    ["sand", { grit: 120 }, null],
+    ["strip", { left: 101 }, "left"],
+    ["strip", { stripper: "x".repeat(81) }, "stripper"],
+    ["dust-tape", { media: "steel grit" }, "media"],
+  ] as const)("%s %o", (step, how, field) => {
+    const checked = checkHow(step, how as PrepHow);
+    expect(checked.ok ? null : checked.error.field).toBe(field);
+  });
+  test("what leads to trouble is named, what does not is not", () => {
+    expect(howWarnings("solvent-wipe", { wipe: "paper", hands: "bare", solvent: "mineral spirits" })).toEqual([
+      "paper-leaves-fibres",
+      "handled-bare",
+      "slow-solvent",
+    ]);
+    expect(howWarnings("solvent-wipe", { wipe: "lint-free", hands: "gloves", solvent: "acetone" })).toEqual([]);
+    expect(howWarnings("blast", { cleanliness: "Sa 2" })).toEqual(["not-blasted-white"]);
+    expect(howWarnings("strip", { left: 0 })).toEqual([]);
+    expect(howWarnings("strip", { left: 15 })).toEqual(["coating-left"]);
+    expect(howWarnings("break-edges", { "cut skin": "left" })).toEqual(["cut-skin-left"]);
+    expect(howWarnings("blow-off", { air: "not checked" })).toEqual(["air-not-checked"]);
+    expect(howWarnings("blast", null)).toEqual([]);
+  });
+});
+
+describe("the order of the steps", () => {
+  const asked = ["strip", "seals-out", "degrease", "grind", "blast", "look-over", "prebake"] as const;
+  test.each([
+    ["blast", [], "degrease"],
+    ["blast", ["degrease"], "strip"],
+    ["blast", ["degrease", "strip", "grind"], null],
+    ["look-over", ["degrease"], "blast"],
+    ["prebake", [], "seals-out"],
+    ["prebake", ["seals-out"], null],
+    ["strip", [], null],
+  ] as const)("%s after %j wants %s first", (step, done, first) => {
+    expect(stepMissedBefore(step, asked, new Set<string>(done))).toBe(first);
+  });
+  test("a step nobody asked for holds nothing up", () => {
+    expect(stepMissedBefore("blast", ["blast"], new Set())).toBeNull();
+    expect(stepMissed(beforeCoat, ["blast"], new Set())).toBeNull();
+    expect(stepMissed(beforeCoat, asked, new Set(["seals-out"]))).toBe("prebake");
+  });
+});
+
+describe("out of the dry-off", () => {
+  const limits = { leastMinutes: 10, boothMetalC: 45, holdsWater: true };
+  test.each([
+    [{ minutes: 20, metalC: 38, partsDry: true, hollowBlown: true }, "in", []],
+    [{ minutes: 20, metalC: 38, partsDry: false, hollowBlown: true }, "out", ["damp"]],
+    [
+      { minutes: 8, metalC: 46, partsDry: true, hollowBlown: null },
+      "watch",
+      ["hollow-not-looked-at", "too-short", "too-hot-for-the-booth"],
+    ],
+    [{ minutes: null, metalC: null, partsDry: true, hollowBlown: false }, "out", ["hollow-not-blown"]],
+  ] as const)("%o is %s", (dry, result, reasons) => {
+    expect(judgeDryOff(dry, limits)).toEqual({ result, reasons });
+  });
+  test("a flat part has no tubes to blow out", () => {
+    expect(
+      judgeDryOff({ minutes: 10, metalC: 45, partsDry: true, hollowBlown: null }, { ...limits, holdsWater: false }),
+    ).toEqual({ result: "in", reasons: [] });
+  });
+});
+
+describe("an outgassing bake by its metal", () => {
+  /** Metal to a heat in ten minutes, held, and down again. */
+  const metal = (name: string, heldC: number, minutes: number) => ({
+    name,
+    medium: "metal" as const,
+    // One sample a minute: ten to get there, the hold, ten to cool.
+    trace: {
+      timeS: Array.from({ length: minutes + 21 }, (_, i) => i * 60),
+      tempC: Array.from({ length: minutes + 21 }, (_, i) =>
+        i < 10
+          ? 20 + ((heldC - 20) * i) / 10
+          : i <= 10 + minutes
+            ? heldC
+            : heldC - ((heldC - 60) * (i - 10 - minutes)) / 10,
+      ),
+    },
+  });
+  test("the coolest metal decides; its held heat is what it had for half an hour in one stretch", () => {
+    const found = valueOrThrow(judgeOutgas([metal("Hood", 222, 30), metal("Rear", 240, 30)], 200));
+    expect(found).toMatchObject({ channel: "Hood", result: "in", askedC: 215 });
+    // A little under its plateau it was there a little longer than its plateau lasted.
+    expect(found.heldC).toBeCloseTo(222, 0);
+    expect(found.longestS).toBeGreaterThan(30 * 60);
+  });
+  test.each([
+    [216, 40, "in"],
+    [214, 40, "watch"],
+    [199, 40, "out"],
+    [230, 20, "out"],
+  ])("held at %d °C for %d min: %s", (heldC, minutes, result) => {
+    expect(valueOrThrow(judgeOutgas([metal("Hood", heldC, minutes)], 200)).result).toBe(result);
+  });
+  test("two stretches of a quarter of an hour are not one of a half", () => {
+    const broken = {
+      name: "Hood",
+      medium: "metal" as const,
+      trace: {
+        timeS: Array.from({ length: 61 }, (_, i) => i * 60),
+        tempC: Array.from({ length: 61 }, (_, i) => ((i >= 10 && i <= 25) || (i >= 35 && i <= 50) ? 225 : 120)),
+      },
+    };
+    expect(valueOrThrow(judgeOutgas([broken], 200)).result).toBe("out");
+  });
+  test("hotter never judges worse", () => {
+    const rank = { out: 0, watch: 1, in: 2 } as Record<string, number>;
+    fc.assert(
+      fc.property(fc.integer({ min: 150, max: 260 }), fc.integer({ min: 5, max: 60 }), (heldC, minutes) => {
+        const cool = valueOrThrow(judgeOutgas([metal("Hood", heldC, minutes)], 200));
+        const hot = valueOrThrow(judgeOutgas([metal("Hood", heldC + 10, minutes)], 200));
+        expect(rank[hot.result]).toBeGreaterThanOrEqual(rank[cool.result] as number);
+      }),
+    );
   });
 });

@@ -46,7 +46,8 @@ describe("a round that looks like a slip", () => {
     expect(asked).toMatchObject({ failure: { kind: "value-in-question", slip: "fahrenheit-as-celsius" } });
     if (!asked.ok) {
       expect(asked.failure.suggested as number).toBeCloseTo(47.8, 1);
-      expect(failureText(asked.failure)).toContain("47.78 °C was meant");
+      expect(failureText(asked.failure)).toContain("48 °C was meant");
+      expect(failureText(asked.failure, "us")).toContain("118 °F was meant");
     }
     const after = (await loadBath(t.app, "Tank 3", at))?.series.find((s) => s.parameter === "temperature")?.points;
     expect(after?.map((p) => p.recordId)).toEqual(before?.map((p) => p.recordId));

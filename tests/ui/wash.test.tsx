@@ -287,7 +287,7 @@ describe("what is asked again", () => {
         suggested: 47.78,
         slip: "fahrenheit-as-celsius",
       },
-      /118 °C in Tank 3, which usually reads 47 °C: as if °F were typed as °C\. 47\.78 °C was meant/,
+      /118 °C in Tank 3, which usually reads 47 °C: as if °F were typed as °C\. 48 °C was meant/,
     ],
     [{ kind: "tank-in-question", bath: "Tank 3", other: "Tank 1" }, /read like Tank 1, not like Tank 3/],
     [

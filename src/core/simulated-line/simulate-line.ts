@@ -121,8 +121,11 @@ export function simulateLine(input: {
     readonly firstRackNumber: number;
   }[];
 }): SimulatedLine {
-  const random = seededRandom(input.seed);
-  const bath = simulateConversionBath(random, input);
+  // Streams of their own, so that neither the hour the line ends at nor one rack's fate shifts any other.
+  const bath = simulateConversionBath(seededRandom(input.seed), input);
+  const random = seededRandom(input.seed + 3);
+  const airRandom = seededRandom(input.seed + 4);
+  const ownRandom = (rack: number) => seededRandom(input.seed * 31 + rack * 7919);
   const rinse: SimulatedLine["rinse"][number][] = [];
   const air: SimulatedLine["air"][number][] = [];
   const racks: SimulatedRack[] = [];
@@ -142,12 +145,12 @@ export function simulateLine(input: {
   for (let day = input.fromMs; day < input.toMs; day += DAY) {
     for (const hour of [6, 14]) {
       if (day + hour * HOUR >= input.toMs) continue;
-      rinse.push({ atMs: day + hour * HOUR + 12 * MINUTE, microSiemensPerCm: Math.round(62 + random.normal(0, 9)) });
+      rinse.push({ atMs: day + hour * HOUR + 12 * MINUTE, microSiemensPerCm: Math.round(62 + airRandom.normal(0, 9)) });
       air.push({
         atMs: day + hour * HOUR + 3 * MINUTE,
-        humidityPercent: Math.min(97, Math.round(62 + random.normal(0, 7)) + (wet(day) ? WET_RISE_PERCENT : 0)),
-        airC: Math.round(17 + random.normal(0, 2)),
-        compressedAirDewPointC: Math.round(-30 + random.normal(0, 2)),
+        humidityPercent: Math.min(97, Math.round(62 + airRandom.normal(0, 7)) + (wet(day) ? WET_RISE_PERCENT : 0)),
+        airC: Math.round(17 + airRandom.normal(0, 2)),
+        compressedAirDewPointC: Math.round(-30 + airRandom.normal(0, 2)),
       });
     }
     for (let i = 0; i < input.racksPerDay; i++) {
@@ -158,12 +161,15 @@ export function simulateLine(input: {
         Math.round(random.uniform() * 20) * MINUTE;
       if (hungMs >= input.toMs - (input.inHand ? 6 * HOUR : 0)) continue;
       const picked = random.pick(input.products);
+      // One of a kind goes through at night every third day, castings among them.
+      const cast = input.products.find((p) => p.cast);
+      const castNight = night && Math.floor(day / DAY) % 3 === 0;
       // The week begins with steel: aluminium does not bloom.
       const firstOfWeek = i === 0 && isMonday(day) && Math.floor(day / DAY) !== lastDay;
       const steel = input.products.find((p) => !p.cast);
       racks.push(
-        simulateRack(random, {
-          product: firstOfWeek && steel ? steel : picked,
+        simulateRack(ownRandom(number), {
+          product: (firstOfWeek && steel) || (castNight && cast) || picked,
           number: String(number++).padStart(4, "0"),
           load: String(load++),
           hungMs,
@@ -180,7 +186,7 @@ export function simulateLine(input: {
     const hungMs = input.toMs - minutes * MINUTE;
     const day = Math.floor((hungMs - input.fromMs) / DAY);
     racks.push(
-      simulateRack(inHandRandom, {
+      simulateRack(ownRandom(number), {
         product: input.products.find((p) => p.key === product) ?? inHandRandom.pick(input.products),
         number: String(number++).padStart(4, "0"),
         load: String(load++),
@@ -200,7 +206,7 @@ export function simulateLine(input: {
       const hungMs = day + Math.round((9.2 + besideRandom.uniform()) * 60) * MINUTE;
       if (hungMs >= input.toMs - 8 * HOUR) continue;
       racks.push(
-        simulateRack(besideRandom, {
+        simulateRack(ownRandom(own), {
           product,
           number: String(own++).padStart(4, "0"),
           load: String(load++),

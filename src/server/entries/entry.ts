@@ -65,6 +65,8 @@ const prepStep = v.pipe(
     done: v.boolean(),
     value: v.nullable(number(-1e6, 1e6)),
     note: text(400),
+    /** How it was done: media, solvent, wipe. */
+    how: v.optional(v.nullable(v.record(text(40), v.union([v.pipe(v.number(), v.finite()), text(80)]))), null),
   }),
   v.forward(
     v.check((x) => x.done || x.note !== "", "is empty: a step left out needs its reason"),

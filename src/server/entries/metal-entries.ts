@@ -1,9 +1,11 @@
-import type { Kysely } from "kysely";
+import { type Kysely, sql } from "kysely";
 import { crossCutFromSquares } from "@/core/bench";
 import {
   beforeCoat,
   beforeOven,
+  checkHow,
   judgeOutgas,
+  type PrepHow,
   type PrepStep,
   prepMeasures,
   stepMissed,
@@ -41,6 +43,8 @@ export async function prepStep(db: Kysely<Database>, person: Person, entry: Of<"
       ? missedFirst(stepMissedBefore(entry.step, askedSteps(rack), stepsOnRecord(rack)), entry.step)
       : null;
   if (missed) return refuse(missed);
+  const how = entry.how && Object.keys(entry.how).length > 0 ? checkHow(entry.step, entry.how) : null;
+  if (how && !how.ok) return refuse(how.error);
   return {
     ok: true,
     where: { jobId: rack.job.id, rackId: rack.id },
@@ -53,11 +57,24 @@ export async function prepStep(db: Kysely<Database>, person: Person, entry: Of<"
           value: entry.value,
           unit: entry.value === null ? null : (prepMeasures[entry.step]?.unit ?? null),
           note: entry.note || null,
+          how: how?.value ?? null,
         },
       ],
     },
   };
 }
+
+/** How each step was last done in this shop: offered again, since a shop seldom changes its grit. One query; O(steps). */
+export async function lastHow(db: Kysely<Database>, at: Date): Promise<Readonly<Partial<Record<string, PrepHow>>>> {
+  const { rows } = await sql<{ step: string; how: PrepHow }>`
+    select distinct on (p.step) p.step, p.how from prep_step p join record r on r.id = p.record_id
+    where p.how is not null and r.happened_at <= ${at} and r.happened_at > ${new Date(at.getTime() - HOW_DAYS * 86_400_000)} order by p.step, r.happened_at desc`.execute(
+    db,
+  );
+  return Object.fromEntries(rows.map((row) => [row.step, row.how]));
+}
+/** Longer ago than this, days, it is not offered again. */
+const HOW_DAYS = 60;
 
 /**
  * An outgassing bake by its own trace: the trace stays on record, and the step says what the coolest metal was held at.

@@ -20,7 +20,8 @@ export async function insertDetails(
   const columns = Object.keys(types);
   const columnValue = (row: (typeof rows)[number], column: string): unknown => {
     const value = column === "record_id" ? row.record_id : (row.values as Record<string, unknown>)[column];
-    return types[column]?.startsWith("jsonb") ? JSON.stringify(value ?? null) : (value ?? null);
+    if (value === null || value === undefined) return null;
+    return types[column]?.startsWith("jsonb") ? JSON.stringify(value) : value;
   };
   const names = sql.join(columns.map((column) => sql.ref(column)));
   if (Object.values(types).some((type) => type.includes("[]"))) {

@@ -1,19 +1,30 @@
 "use client";
 import { type FormEvent, useState } from "react";
-import { judgePrepStep, type PreparationLimits, type PrepStep, prepMeasures, prepWindow } from "@/core/preparation";
+import {
+  howWarnings,
+  judgePrepStep,
+  type PreparationLimits,
+  type PrepHow,
+  type PrepStep,
+  prepHow,
+  prepMeasures,
+  prepWindow,
+} from "@/core/preparation";
 import { fahrenheitToC, milToUm, parseNumber, type UnitSystem } from "@/core/units";
 import type { EvidenceGrade } from "@/core/verdict";
 import { Recorded } from "../forms/recorded";
 import { useRecorder } from "../forms/use-recorder";
 import { Grade, Verdict } from "../marks/verdict";
 import { usePreferences } from "../preferences-context";
-import { prepFigure, prepStepName } from "../words/preparation";
+import { howWarning, howWords, prepFigure, prepStepName } from "../words/preparation";
+import { PrepHowFields } from "./prep-how";
 
 export type StepOnRecord = {
   readonly recordId: string;
   readonly done: boolean;
   readonly value: number | null;
   readonly note: string;
+  readonly how: PrepHow | null;
   readonly time: string;
   readonly by: string;
   readonly grade: EvidenceGrade;
@@ -40,7 +51,10 @@ export function PrepStepRow({
   limits,
   cureMetalC,
   mayLog,
+  lastHow,
 }: {
+  /** How it was last done here, offered again. */
+  lastHow: PrepHow | null;
   rack: string;
   step: PrepStep;
   onRecord: StepOnRecord | null;
@@ -53,7 +67,18 @@ export function PrepStepRow({
   const [leavingOut, setLeavingOut] = useState(false);
   const [correcting, setCorrecting] = useState(false);
   const [reason, setReason] = useState("");
+  const [how, setHow] = useState<Readonly<Record<string, string>> | null>(null);
   const { send, message, busy } = useRecorder();
+  const said = how ?? Object.fromEntries(Object.entries(lastHow ?? {}).map(([k, v]) => [k, String(v)]));
+  const fields = prepHow[step] ?? [];
+  const howNow: PrepHow = Object.fromEntries(
+    fields.flatMap((f): [string, string | number][] => {
+      const word = (said[f.key] ?? "").trim();
+      if (word === "") return [];
+      const read = f.kind === "number" ? parseNumber(word) : null;
+      return [[f.key, read?.ok ? read.value : word]];
+    }),
+  );
   const measure = prepMeasures[step];
   const typed = text.trim() === "" ? null : parseNumber(text);
   const value = typed?.ok ? canonical(step, typed.value, units) : null;
@@ -82,22 +107,26 @@ export function PrepStepRow({
       done: !leavingOut,
       value: leavingOut ? null : value,
       note: leavingOut ? reason : "",
+      how: leavingOut || fields.length === 0 ? null : howNow,
       supersedes: correcting && onRecord ? { recordId: onRecord.recordId, reason } : null,
     });
     if (!saved) return;
     setText("");
+    setHow(null);
     setReason("");
     setLeavingOut(false);
     setCorrecting(false);
   };
-  const result = onRecord ? judgePrepStep({ step, ...onRecord }, limits, cureMetalC) : "unknown";
+  const warnings = howWarnings(step, open ? howNow : (onRecord?.how ?? null));
+  const judged = onRecord ? judgePrepStep({ step, ...onRecord }, limits, cureMetalC) : "unknown";
+  const result = judged === "in" && howWarnings(step, onRecord?.how ?? null).length > 0 ? "watch" : judged;
   const word = !onRecord
     ? "Not recorded"
     : !onRecord.done
       ? "Left out"
       : result === "out"
         ? "Out"
-        : result === "watch"
+        : judged === "watch"
           ? "Not measured"
           : measure
             ? "In"
@@ -116,7 +145,8 @@ export function PrepStepRow({
           <>
             <span>
               {onRecord.value !== null && <b className="fig">{prepFigure(step, onRecord.value, units)}</b>}
-              {onRecord.note && ` ${onRecord.note}`}{" "}
+              {onRecord.note && ` ${onRecord.note}`}
+              {onRecord.how && ` ${howWords(step, onRecord.how)}`}{" "}
               <span className="faint small">
                 {onRecord.time}, {onRecord.by}
               </span>
@@ -139,6 +169,9 @@ export function PrepStepRow({
             />
             <span className="small soft">{unitOf(step, units)}</span>
           </label>
+        )}
+        {open && !leavingOut && fields.length > 0 && (
+          <PrepHowFields step={step} said={said} how={howNow} change={setHow} />
         )}
         {open && (leavingOut || correcting) && (
           <input
@@ -178,6 +211,7 @@ export function PrepStepRow({
           </>
         )}
         {wrong && <span className="text-out">{wrong}</span>}
+        {warnings.length > 0 && <span className="text-watch">{warnings.map((w) => howWarning[w]).join("; ")}</span>}
         <Recorded message={message} />
       </span>
       <Verdict result={onRecord && !onRecord.done ? "watch" : result}>{word}</Verdict>

@@ -53,6 +53,7 @@ const sentences: Record<string, (f: Failure, units: UnitSystem) => string> = {
   "not-a-primer": (f) => `Lot ${s(f.lot)} is not a primer. Choose a primer lot, or record the coat as top.`,
   "step-out-of-order": (f) =>
     `${prepStepName[f.first as PrepStep] ?? s(f.first)} comes first and is not on record. Record it, or leave it out with its reason.`,
+  "bad-how": (f) => `${s(f.field)}: “${s(f.value)}” ${s(f.why)}. Put it right, or leave it out.`,
   "bad-subgroup": (f) => `Groups of ${s(f.size)} cannot be charted: take ${s(f.least)} to ${s(f.most)} at a time.`,
   "subgroups-differ": (f) =>
     `Group ${Number(f.index) + 1} has ${s(f.size)} values and the first has ${s(f.first)}. Take as many each time.`,

@@ -2,9 +2,12 @@ import {
   type ConditionQuantity,
   conditionQuantities,
   type DryOffReason,
+  type HowWarning,
   type MetalDecision,
   type MetalFault,
+  type PrepHow,
   type PrepStep,
+  prepHow,
   prepMeasures,
 } from "@/core/preparation";
 import type { UnitSystem } from "@/core/units";
@@ -87,3 +90,24 @@ export function dryOffReason(reason: DryOffReason, leastMinutes: number | null):
       return "too hot for the booth: takes too much powder";
   }
 }
+
+/** What the way a step was done is known to lead to. */
+export const howWarning: Record<HowWarning, string> = {
+  "paper-leaves-fibres": "paper sheds fibres that show after cure",
+  "handled-bare": "handled bare: fingerprints show after cure",
+  "air-not-checked": "wet or oily air dirties it again",
+  "not-blasted-white": "scale and rust left under the film",
+  "coating-left": "old coating left: it gases and lets go",
+  "cut-skin-left": "film does not hold on a cut edge's hard skin",
+  "slow-solvent": "leaves slowly: half an hour before powder",
+};
+
+/** How it was done in one line: “steel grit, 650 kPa, Sa 2½”. */
+export const howWords = (step: PrepStep, how: PrepHow): string =>
+  (prepHow[step] ?? [])
+    .flatMap((f) => {
+      const value = how[f.key];
+      if (value === undefined) return [];
+      return f.kind === "number" ? `${f.unit ? "" : `${f.key} `}${value}${f.unit ? ` ${f.unit}` : ""}` : String(value);
+    })
+    .join(", ");

@@ -6,11 +6,13 @@ import {
   type MetalDecision,
   type MetalFault,
   OUTGAS_OVER_CURE_C,
+  type PrepHow,
   type PrepStep,
   prepSteps,
 } from "@/core/preparation";
 import { passageStages } from "@/core/shorthand";
 import { database } from "@/server/database";
+import { lastHow } from "@/server/entries/metal-entries";
 import { airBefore } from "@/server/line/air";
 import { currentLine } from "@/server/line/current-line";
 import { preferences } from "@/server/preferences";
@@ -47,7 +49,8 @@ export default async function PreparePage({ params }: { params: Promise<{ number
   const rack = await loadRack(database(), person, number);
   if (!rack) notFound();
   const line = await currentLine(person);
-  const [site, conditions, washers, baths, air, { units }] = await Promise.all([
+  const [hows, site, conditions, washers, baths, air, { units }] = await Promise.all([
+    lastHow(database(), line.at),
     siteAt(database(), rack.hungAt),
     conditionsWhenPassed(database(), [rack.id], rack.hungAt),
     setupAt(database(), "line", line.at),
@@ -76,6 +79,7 @@ export default async function PreparePage({ params }: { params: Promise<{ number
           done: found.row.done,
           value: found.row.value,
           note: found.row.note ?? "",
+          how: found.row.how as PrepHow | null,
           time: when(found.base.happened_at, line.at, line.timeZone),
           by: found.base.by_user,
           grade: found.base.grade,
@@ -142,6 +146,7 @@ export default async function PreparePage({ params }: { params: Promise<{ number
       limits={site}
       cureMetalC={cureMetalC}
       mayLog={mayLog}
+      lastHow={hows[step] ?? null}
     />
   );
   const left = asked.filter((s) => !seen.has(s)).length;
