@@ -7,7 +7,7 @@ pg.types.setTypeParser(pg.types.builtins.DATE, (text) => text);
 
 /** Opens a pool on a connection address. Give it back with `destroy()`. */
 export function connect(connectionString: string, most = 10): Kysely<Database> {
-  const pool = new pg.Pool({ connectionString, max: most, connectionTimeoutMillis: 4000 });
+  const pool = new pg.Pool({ connectionString, max: most, connectionTimeoutMillis: 10_000 });
   // An idle connection that the server drops is not a reason to stop the application; the next query opens another.
   pool.on("error", () => {});
   return new Kysely<Database>({ dialect: new PostgresDialect({ pool }) });

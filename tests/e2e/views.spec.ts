@@ -16,6 +16,7 @@ const views = [
   "/prepare",
   "/pretreat",
   "/pretreat/tank-3",
+  "/pretreat/tank-3/history?value=ph&against=concentration",
   "/pretreat/round",
   "/pretreat/set-up",
   "/pretreat/tank-3/set-up",
@@ -41,14 +42,17 @@ const views = [
 
 for (const theme of ["light", "dark"]) {
   test(`axe finds nothing on any view, ${theme}`, async ({ page, context, baseURL }) => {
-    test.setTimeout(180_000);
+    test.setTimeout(300_000);
     await context.addCookies([{ name: "theme", value: theme, url: baseURL ?? "" }]);
     await page.goto("/sign-in");
     const violations: string[] = [];
     const check = async (path: string) => {
-      const { violations: found } = await new AxeBuilder({ page })
-        .withTags(["wcag2a", "wcag2aa", "wcag21aa", "wcag22aa"])
-        .analyze();
+      // The dark theme is the same page in other colours: of the rules only those of contrast can tell them apart.
+      const rules =
+        theme === "light"
+          ? new AxeBuilder({ page }).withTags(["wcag2a", "wcag2aa", "wcag21aa", "wcag22aa"])
+          : new AxeBuilder({ page }).withRules(["color-contrast", "link-in-text-block"]);
+      const { violations: found } = await rules.analyze();
       for (const v of found)
         violations.push(
           `${path}: ${v.id} ${v.nodes

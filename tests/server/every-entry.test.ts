@@ -17,6 +17,8 @@ const ago = (minutes: number) => new Date(at.getTime() - minutes * 60_000);
 const inspector = person("inspector", "tomasz");
 const other = person("inspector", "bea");
 let caseNumber = "";
+/** Stops to be taken back: one for each test that does. */
+const stops: string[] = [];
 
 /** One good entry of each kind, on a rack, bath, structure and case of this file's own. */
 const good = (): Record<Kind, object> => ({
@@ -54,6 +56,7 @@ const good = (): Record<Kind, object> => ({
     coating: "GR-505, 76 µm",
     note: "",
   },
+  "line-stop-back": { stop: stops[0] ?? "", reason: "noted for the other line" },
   passage: { rack: "E100", stage: "rinse" },
   "line-run": { rack: "E100", line: "Washer 1", speedMPerMin: 1.5 },
   "prep-step": { rack: "E100", step: "blast", done: true, value: 45, note: "" },
@@ -139,6 +142,21 @@ beforeAll(async () => {
   const opened = await openCase(t.app, inspector, { defectRecordId, zone: "" }, at);
   if (!opened.ok) throw new Error(JSON.stringify(opened.failure));
   caseNumber = opened.href?.split("/").at(-1) ?? "";
+  for (const began of [120, 90]) {
+    await stored(t, inspector, ago(began), {
+      ...good()["line-stop"],
+      kind: "line-stop",
+      until: ago(began - 4).toISOString(),
+    });
+    const { id } = await t.app
+      .selectFrom("record")
+      .select("id")
+      .where("kind", "=", "line-stop")
+      .orderBy("stored_at", "desc")
+      .orderBy("happened_at", "desc")
+      .executeTakeFirstOrThrow();
+    stops.push(id);
+  }
 });
 afterAll(() => t.drop());
 
@@ -156,7 +174,12 @@ describe("every kind of entry", () => {
     expect((await count()) - start).toBe(made);
   });
   test.each(kinds)("%s: its key under another moment is refused, and the first stands", async (kind) => {
-    const rack = kind === "load" ? { loadNo: "E-2", places: [{ rack: "E102", place: "" }] } : {};
+    const rack =
+      kind === "load"
+        ? { loadNo: "E-2", places: [{ rack: "E102", place: "" }] }
+        : kind === "line-stop-back"
+          ? { stop: stops[1] }
+          : {};
     // The line cannot stand twice at once: this stop is another one than the test before made.
     const when = kind === "line-stop" ? { until: ago(50).toISOString() } : {};
     const entry = {

@@ -98,6 +98,7 @@ describe("roles", () => {
       "dry-off",
       "line-run",
       "line-stop",
+      "line-stop-back",
       "load",
       "metal-mark",
       "outgas",

@@ -184,6 +184,38 @@ describe("a stop of the line", () => {
     const conversion = (await passagesOf("WS4")).find((p) => p.stage === "conversion");
     expect(((conversion?.left_at?.getTime() ?? 0) - (conversion?.entered_at.getTime() ?? 0)) / 1000).toBe(690);
   });
+  test("one that never was is taken back: the times stand as planned, both stay on record, a later correction is in its way", async () => {
+    for (const number of ["WS7", "WS8"]) await freshRack(t, number, { at: ago(600) });
+    const run = (rack: string) => ({ kind: "line-run", rack, line: "Washer 1", speedMPerMin: 1.2 });
+    const times = async (rack: string) => (await passagesOf(rack)).map((p) => [p.stage, p.entered_at, p.left_at]);
+    const stopId = async (cause: string) =>
+      (await loadLineStops(t.app, operator, at)).find((s) => s.cause === cause)?.recordId ?? "";
+    await stored(t, operator, new Date(ago(250).getTime() - 200_000), run("WS7"));
+    const planned = await times("WS7");
+    await stored(t, operator, ago(250), stop(ago(242), { cause: "looked still" }));
+    expect(await times("WS7")).not.toEqual(planned);
+    const back = async (cause: string) => ({
+      kind: "line-stop-back",
+      stop: await stopId(cause),
+      reason: "the belt ran, its light was out",
+    });
+    await stored(t, operator, ago(20), await back("looked still"));
+    expect(await times("WS7")).toEqual(planned);
+    expect((await loadLineStops(t.app, operator, at)).some((s) => s.cause === "looked still")).toBe(false);
+    const kept = (await loadRack(t.app, operator, "WS7"))?.thread.filter((r) => r.base.kind === "passage") ?? [];
+    expect(kept.length).toBeGreaterThan(planned.length * 2 - 2);
+    // Its place in time is free again.
+    await stored(t, operator, ago(246), stop(ago(244), { cause: "a true one" }));
+    await stored(t, operator, new Date(ago(230).getTime() - 200_000), run("WS8"));
+    await stored(t, operator, ago(230), stop(ago(225), { cause: "first" }));
+    await stored(t, operator, ago(222), stop(ago(220), { cause: "second" }));
+    const inTheWay = await put(ago(10), await back("first"));
+    expect(inTheWay).toMatchObject({ failure: { kind: "stop-built-upon", number: "WS8" } });
+    await stored(t, operator, ago(9), await back("second"));
+    expect(await put(ago(8), { kind: "line-stop-back", stop: uuidv7(), reason: "no such" })).toMatchObject({
+      failure: { kind: "unknown-stop" },
+    });
+  });
   test("sent again it is the same stop, and moves nothing twice", async () => {
     await freshRack(t, "WS5", { at: ago(600) });
     const entered = new Date(ago(200).getTime() - 200_000);

@@ -26,6 +26,8 @@ export function findingsFromRecord(
     face: string | null;
     compressedAirDewPointC: { value: number; recordId: string } | null;
     boothAirMPerS: { value: number; recordId: string } | null;
+    /** Of the hall as last read before powder: how long metal may stand bare depends on it. */
+    humidityPercent?: number | null;
   },
 ): EstablishedFinding[] {
   const out: EstablishedFinding[] = [];
@@ -62,7 +64,7 @@ export function findingsFromRecord(
       by: seam.by,
       on: seam.on,
     });
-  preparation(rack, context.site, add);
+  preparation(rack, context.site, context.humidityPercent ?? null, add);
   baths(conditions, add);
   wetBetween(rack, conditions, context.site.wetLimitS, add);
   dryness(rack, add);

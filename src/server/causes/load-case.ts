@@ -106,12 +106,13 @@ export async function establish(
   ]);
   const coat = newest(rack, "coat");
   const lotId = coat?.details.coat?.[0]?.lot_id;
-  const [air, booth] = coat
+  const [air, booth, humidity] = coat
     ? await Promise.all([
         lastCondition(db, "compressed-air-dew-point", coat.base.happened_at),
         lastCondition(db, "booth-air-speed", coat.base.happened_at),
+        lastCondition(db, "humidity", coat.base.happened_at),
       ])
-    : [null, null];
+    : [null, null, null];
   return findingsFromRecord(rack, conditions, {
     site,
     setupSheet: [...sheets.values()].find((s) => s.data.powderCode === rack.powder.code)?.data ?? null,
@@ -120,6 +121,7 @@ export async function establish(
     face,
     compressedAirDewPointC: air,
     boothAirMPerS: booth,
+    humidityPercent: humidity?.value ?? null,
   });
 }
 

@@ -207,6 +207,8 @@ export const entrySchema = v.variant("kind", [
   ),
   /** The line stood still from `happenedAt` to `until`, with what was in it. */
   entry("line-stop", { line: filled(60), until: moment, cause: said(200, "is too short: name the cause") }),
+  /** A stop that was noted and never was. */
+  entry("line-stop-back", { stop: uuid, reason: said(300, "is too short: name why it is taken back") }),
   entry("passage", { rack: filled(20), stage: v.picklist(passageStages) }),
   /** A rack into the washer at a line speed: its passages follow from the stages' lengths. */
   entry("line-run", {

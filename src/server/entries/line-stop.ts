@@ -1,4 +1,4 @@
-import type { Kysely } from "kysely";
+import { type Kysely, sql } from "kysely";
 import { afterStop } from "@/core/line";
 import type { Database } from "@/db/schema";
 import { inLineAt } from "../line/line-stops";
@@ -40,6 +40,7 @@ export async function lineStop(db: Kysely<Database>, entry: Extract<Entry, { kin
     .where("line_stop.line_id", "=", line.id)
     .where("line_stop.from_at", "<", entry.until)
     .where("line_stop.to_at", ">", entry.happenedAt)
+    .where(sql<boolean>`not exists (select 1 from record s where s.supersedes = record.id)`)
     .executeTakeFirst();
   if (inside) return refuse({ kind: "stop-in-a-stop", from: inside.from_at.toISOString() });
   const runs = await inLineAt(
@@ -77,4 +78,69 @@ export async function lineStop(db: Kysely<Database>, entry: Extract<Entry, { kin
   }
   const checked = afterStop([{ stage: "", enteredMs: stop.fromMs, leftMs: stop.fromMs + 1 }], stop);
   return checked.ok ? { ok: true, several: [stopPart, ...moved] } : refuse(checked.error);
+}
+
+/**
+ * A stop that never was, taken back: it is superseded with the reason, and every passage it moved is superseded by itself
+ * as it was before. Failures: `unknown-stop`, `stop-built-upon` (a passage was corrected since: that one first), and the
+ * store's `already-superseded`.
+ */
+export async function takeStopBack(
+  db: Kysely<Database>,
+  entry: Extract<Entry, { kind: "line-stop-back" }>,
+): Promise<Made> {
+  const stop = await db
+    .selectFrom("record")
+    .innerJoin("line_stop", "line_stop.record_id", "record.id")
+    .select(["record.id", "record.happened_at", "record.stored_at", "record.idempotency_key"])
+    .where("record.id", "=", entry.stop)
+    .executeTakeFirst();
+  if (!stop) return refuse({ kind: "unknown-stop" });
+  const prefix = stop.idempotency_key.replace(/stop$/, "moved:");
+  const { rows } = await sql<{
+    id: string;
+    rack_id: string;
+    job_id: string;
+    number: string;
+    stage: string;
+    entered_at: Date;
+    left_at: Date | null;
+    source: string;
+    later: string | null;
+  }>`
+    select m.id, m.rack_id, m.job_id, k.number, p.stage, p.entered_at, p.left_at, p.source, (select s.idempotency_key from record s where s.supersedes = m.id) as later
+    from record m join passage p on p.record_id = m.supersedes join rack k on k.id = m.rack_id
+    where m.stored_at = ${stop.stored_at} and m.kind = 'passage' and starts_with(m.idempotency_key, ${prefix})`.execute(
+    db,
+  );
+  const again = `${entry.idempotencyKey}:`;
+  const built = rows.find((row) => row.later !== null && !row.later.startsWith(again));
+  if (built) return refuse({ kind: "stop-built-upon", number: built.number, stage: built.stage });
+  return {
+    ok: true,
+    several: [
+      {
+        name: "stop",
+        kind: "line-stop",
+        happenedAt: entry.happenedAt,
+        grade: "measured",
+        supersedes: { recordId: stop.id, reason: entry.reason },
+        details: {},
+      },
+      ...rows.map(
+        (row): Part => ({
+          name: `back:${row.id}`,
+          kind: "passage",
+          happenedAt: row.entered_at,
+          grade: "by-procedure",
+          jobId: row.job_id,
+          rackId: row.rack_id,
+          supersedes: { recordId: row.id, reason: `The stop was taken back: ${entry.reason}` },
+          details: {
+            passage: [{ stage: row.stage, entered_at: row.entered_at, left_at: row.left_at, source: row.source }],
+          },
+        }),
+      ),
+    ],
+  };
 }

@@ -16,7 +16,7 @@ import { type Ability, may, type Person } from "../sign-in/roles";
 import { bathCheck, bathEvent, findBath, washPanel } from "./bath-entries";
 import { type Entry, entrySchema } from "./entry";
 import { coat, conditions, lineRun, load } from "./line-entries";
-import { lineStop } from "./line-stop";
+import { lineStop, takeStopBack } from "./line-stop";
 import { type EntryOutcome, type Made, outcomeOf, refuse } from "./made";
 import { dryOff, metalMark, outgas, panelTest, prepStep } from "./metal-entries";
 
@@ -30,6 +30,7 @@ export const abilityFor: Record<Entry["kind"], Ability> = {
   "wash-panel": "log-line",
   sludge: "log-line",
   "line-stop": "log-line",
+  "line-stop-back": "log-line",
   passage: "log-line",
   "line-run": "log-line",
   "prep-step": "log-line",
@@ -127,6 +128,8 @@ async function detailsOf(db: Kysely<Database>, person: Person, entry: Entry): Pr
     }
     case "line-stop":
       return lineStop(db, entry);
+    case "line-stop-back":
+      return takeStopBack(db, entry);
     case "passage":
       return withRack(db, person, entry.rack, () => ({
         passage: [{ stage: entry.stage, entered_at: entry.happenedAt, left_at: null, source: "key" }],

@@ -109,23 +109,25 @@ export function baseRow(record: NewRecord, storedAt: Date, digest = detailsDiges
 }
 
 async function findClash(db: Kysely<Database>, record: NewRecord): Promise<StoreOutcome | null> {
-  const same = await db
-    .selectFrom("record")
-    .select(["id", "request_hash", "content_hash"])
-    .where("idempotency_key", "=", record.idempotencyKey)
-    .executeTakeFirst();
-  if (same) {
-    return same.request_hash === requestHash(record, detailsDigest(record.details))
+  const columns = ["id", "idempotency_key", "request_hash", "content_hash", "by_user", "reason"] as const;
+  const answer = (same: { id: string; request_hash: string; content_hash: string }): StoreOutcome =>
+    same.request_hash === requestHash(record, detailsDigest(record.details))
       ? { kind: "already-stored", recordId: same.id, contentHash: same.content_hash }
       : { kind: "key-conflict", recordId: same.id };
-  }
+  const same = await db
+    .selectFrom("record")
+    .select(columns)
+    .where("idempotency_key", "=", record.idempotencyKey)
+    .executeTakeFirst();
+  if (same) return answer(same);
   if (!record.supersedes) return null;
   const first = await db
     .selectFrom("record")
-    .select(["id", "by_user", "reason"])
+    .select(columns)
     .where("supersedes", "=", record.supersedes.recordId)
     .executeTakeFirst();
-  return first
-    ? { kind: "already-superseded", recordId: first.id, by: first.by_user, reason: first.reason ?? "" }
-    : null;
+  if (!first) return null;
+  // Sent twice at once: the other of the two was stored between these two looks.
+  if (first.idempotency_key === record.idempotencyKey) return answer(first);
+  return { kind: "already-superseded", recordId: first.id, by: first.by_user, reason: first.reason ?? "" };
 }

@@ -3,6 +3,7 @@ import type { StopSeen } from "@/server/line/line-stops";
 import { clock, when } from "../format";
 import { Verdict } from "../marks/verdict";
 import { passageName } from "../words/preparation";
+import { TakeStopBack } from "./take-stop-back";
 
 const stageWord = (stage: string): string => passageName[stage] ?? stage;
 
@@ -11,7 +12,17 @@ const limitText = ([least, most]: readonly [number | null, number]): string =>
   least === null ? `${minutes(most)} at most` : `${minutes(least)}–${minutes(most)} asked`;
 
 /** Each stop with the racks that stood in the line: where, how long in all, and whether that spoils them. */
-export function LineStops({ stops, now, timeZone }: { stops: readonly StopSeen[]; now: Date; timeZone: string }) {
+export function LineStops({
+  stops,
+  now,
+  timeZone,
+  mayLog = false,
+}: {
+  stops: readonly StopSeen[];
+  now: Date;
+  timeZone: string;
+  mayLog?: boolean;
+}) {
   if (stops.length === 0) return <p className="soft m-0">No stop in the last two days.</p>;
   return (
     <>
@@ -23,6 +34,7 @@ export function LineStops({ stops, now, timeZone }: { stops: readonly StopSeen[]
             </b>{" "}
             {stop.cause} <span className="small faint">{stop.by}</span>
           </p>
+          {mayLog && <TakeStopBack stop={stop.recordId} />}
           {stop.racks.length === 0 && <p className="small soft m-0">No rack was in the line by its speed.</p>}
           {stop.racks.map((rack) => (
             <div

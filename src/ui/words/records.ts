@@ -13,7 +13,7 @@ export function recordSentence(r: Line): string {
     case "bath-event":
       return text || "addition or change";
     case "line-stop":
-      return `the line stood ${text}`;
+      return text ? `the line stood ${text}` : "stop of the line taken back";
     case "round-skip":
       return `round left out: ${text}`;
     case "wash-panel":

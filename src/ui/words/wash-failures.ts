@@ -49,6 +49,9 @@ export const washSentences: Record<string, (f: Failure, units: UnitSystem) => st
   "addition-in-question": (f) => additions[s(f.question)]?.(f) ?? "This addition looks wrong. Look at the drum again.",
   "reason-needed-here": () => "What was asked about stands only with a reason. Write it in the note.",
   "bad-stop": (f) => `A stop of ${s(f.minutes)} min cannot be. Its end comes after its start, within a day.`,
+  "unknown-stop": () => "This stop is not on record. Reload to see how the line stands.",
+  "stop-built-upon": (f) =>
+    `Rack ${s(f.number)}'s ${s(f.stage)} was corrected since. Correct that one first, then take the stop back.`,
   "stop-in-a-stop": (f) =>
     `The line already stood then, from ${s(f.from).slice(0, 16).replace("T", " ")} UTC. Begin this stop after it.`,
   "not-a-meter-line": (f) => `“${s(f.text)}” is not what this meter sends. Type the values.`,

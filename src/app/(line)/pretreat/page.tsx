@@ -92,7 +92,7 @@ export default async function PretreatPage() {
         <section className="ruled mt-6" aria-label="Line stops">
           <h2>Line stops, and what stood in the line</h2>
           <div className="mt-1">
-            <LineStops stops={stops} now={line.at} timeZone={line.timeZone} />
+            <LineStops stops={stops} now={line.at} timeZone={line.timeZone} mayLog={may(person.role, "log-line")} />
           </div>
         </section>
       </section>

@@ -1,4 +1,5 @@
 import { atLeast, atMost, within } from "@/core/limits";
+import { bareLimitHours } from "@/core/preparation";
 import { newest, type RackFile } from "../../rack/load-rack";
 import type { SetupData } from "../../setup/setup-data";
 import { type Add, declinedOption, type FoundWhat } from "./established";
@@ -7,7 +8,9 @@ import { type Add, declinedOption, type FoundWhat } from "./established";
 export const castings = ["cast-aluminium", "cast-iron"];
 
 /** What the preparation of the metal under this pass establishes. */
-export function preparation(rack: RackFile, site: SetupData<"site">, add: Add): void {
+export function preparation(rack: RackFile, site: SetupData<"site">, humidityPercent: number | null, add: Add): void {
+  const bareLimit = bareLimitHours(humidityPercent, site.bareLimits, site.bareLimitHours);
+  const bareHours = bareLimit.ok ? bareLimit.value : site.bareLimitHours;
   const step = (name: string) =>
     rack.evidence.findLast((r) => r.base.kind === "prep-step" && r.details.prep_step?.[0]?.step === name);
   const doneOrNot = (finding: string, name: string): boolean => {
@@ -81,7 +84,7 @@ export function preparation(rack: RackFile, site: SetupData<"site">, add: Add): 
     const hours = (coat.base.happened_at.getTime() - blasted.base.happened_at.getTime()) / 3_600_000;
     add(
       "long-wait-before-coat",
-      hours > site.bareLimitHours ? "present" : "absent",
+      hours > bareHours ? "present" : "absent",
       "measured",
       {
         kind: "value",
@@ -89,7 +92,7 @@ export function preparation(rack: RackFile, site: SetupData<"site">, add: Add): 
         value: hours,
         unit: "h",
         lower: null,
-        upper: site.bareLimitHours,
+        upper: bareHours,
         where: "",
       },
       [blasted.base.id, coat.base.id],

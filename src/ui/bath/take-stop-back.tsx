@@ -1,0 +1,29 @@
+"use client";
+import { useState } from "react";
+import { RecordRow } from "../forms/recorded";
+import { TextField } from "../forms/text-field";
+import { useRecorder } from "../forms/use-recorder";
+
+/** A stop that was noted by mistake: taken back with its reason, and the racks' times as they were before. */
+export function TakeStopBack({ stop }: { stop: string }) {
+  const { send, message, busy } = useRecorder();
+  const [reason, setReason] = useState("");
+  return (
+    <details>
+      <summary className="link min-h-9 cursor-pointer content-center small">It did not stand: take it back</summary>
+      <form
+        className="grid max-w-[520px] gap-2 pb-2"
+        noValidate
+        onSubmit={(e) => {
+          e.preventDefault();
+          void send({ kind: "line-stop-back", stop, reason });
+        }}
+      >
+        <TextField id={`back-${stop}`} label="Why it is taken back" text={reason} change={setReason} most={300} />
+        <RecordRow busy={busy || reason.trim().length < 3} message={message} primary={false}>
+          Take the stop back
+        </RecordRow>
+      </form>
+    </details>
+  );
+}
