@@ -22,7 +22,7 @@ const shots: [name: string, path: string, theme: "light" | "dark", width: number
   ["loads", "/cure", "light", 1280, 800],
   ["prepare-tablet", "(prepare)", "light", 820, 1180],
   ["coat", "(coat)", "dark", 1280, 800],
-  ["recoated", "(recoated)", "light", 1280, 1000],
+  ["history", "(history)", "light", 1280, 1000],
 ];
 for (const [name, path, theme, width, height] of shots) {
   const context = await browser.newContext({ viewport: { width, height } });
@@ -64,12 +64,12 @@ for (const [name, path, theme, width, height] of shots) {
     await page.goto(`${base}/pretreat/round`);
     const inputs = page.locator("input[data-value]");
     await page.waitForLoadState("networkidle");
-    for (const [i, text] of ["5.9", "47", "8.4"].entries()) await inputs.nth(i).fill(text);
-  } else if (path === "(recoated)") {
-    await page.goto(`${base}/records?kind=disposition`);
-    await page.locator(".row").filter({ hasText: "scuff and recoat" }).first().getByRole("link").click();
-    await page.getByText("Pass 2 through the shop").waitFor({ state: "attached" });
-    await page.locator(".bench").evaluate((bench) => bench.scrollTo(0, 320));
+    for (const [i, text] of ["5.9", "8.4", "5.1", "47"].entries()) await inputs.nth(i).fill(text);
+  } else if (path === "(history)") {
+    await page.goto(`${base}/pretreat/tank-3/history?value=ph&against=concentration`);
+    await page.getByLabel(/^smoothed/).check();
+    await page.getByLabel(/^by days/).check();
+    await page.getByRole("img", { name: "Means and ranges by days" }).waitFor();
   } else await page.goto(base + path);
   await page.waitForTimeout(600);
   await page.screenshot({ path: `docs/screenshots/${name}.png` });
