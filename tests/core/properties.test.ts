@@ -2,10 +2,12 @@ import fc from "fast-check";
 import { describe, expect, test } from "vitest";
 import { additionL, forecastLimit, planAddition, valueAtPassage } from "@/core/bath";
 import { crossCutGrade } from "@/core/bench";
+import { changePoint, mannWhitney } from "@/core/comparison";
 import { runRules } from "@/core/control-charts";
 import { cureIndex, fitCureCurve, holdAt, judgeBake, requiredMinutes } from "@/core/cure";
 import { creepFromChip, creepFromScribe, creepRating } from "@/core/field";
 import { valueOrThrow } from "@/core/result";
+import { acceptance, defectivesIn, operatingCurve, randomPlaces, samplingPlan } from "@/core/sampling";
 import { simulateLine } from "@/core/simulated-line";
 import { describeValues } from "@/core/statistics";
 import { judgeNominal, judgeSpotArea } from "@/core/thickness";
@@ -327,5 +329,76 @@ describe("small ones", () => {
       });
     expect(run(5)).toEqual(run(5));
     expect(run(5)).not.toEqual(run(6));
+  });
+});
+
+describe("sampling and comparison", () => {
+  test("a plan keeps both risks, and one piece fewer keeps not both", () => {
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 20, max: 400 }),
+        fc.integer({ min: 0, max: 4 }),
+        fc.integer({ min: 8, max: 30 }),
+        (lot, aqlPercent, rqlPercent) => {
+          const risks = {
+            lot,
+            aql: aqlPercent / 100,
+            rql: rqlPercent / 100,
+            producerRisk: 0.05,
+            consumerRisk: 0.1,
+          };
+          const plan = samplingPlan(risks);
+          if (!plan.ok) return expect(plan.error.kind).toBe("inspect-all");
+          const { n, c, pAcceptAql, pAcceptRql } = plan.value;
+          expect(pAcceptAql).toBeGreaterThanOrEqual(0.95 - 1e-9);
+          expect(pAcceptRql).toBeLessThanOrEqual(0.1 + 1e-9);
+          const good = defectivesIn(lot, risks.aql);
+          const bad = defectivesIn(lot, risks.rql);
+          for (let fewer = 0; fewer <= c && fewer < n; fewer++)
+            expect(
+              acceptance(lot, good, n - 1, fewer) >= 0.95 - 1e-12 && acceptance(lot, bad, n - 1, fewer) <= 0.1 + 1e-12,
+            ).toBe(false);
+        },
+      ),
+      { numRuns: 60 },
+    );
+  });
+  test("the operating curve falls, from certainty", () => {
+    const curve = operatingCurve(200, { n: 40, c: 2 });
+    expect(curve[0]?.pAccept).toBe(1);
+    for (const [i, point] of curve.entries())
+      if (i > 0) expect(point.pAccept).toBeLessThanOrEqual((curve[i - 1]?.pAccept ?? 1) + 1e-12);
+  });
+  test("places chosen at random are the same from the same seed, apart, and all equally likely", () => {
+    expect(valueOrThrow(randomPlaces(90, 9, 7))).toEqual(valueOrThrow(randomPlaces(90, 9, 7)));
+    const seen = new Array<number>(10).fill(0);
+    for (let seed = 0; seed < 4000; seed++)
+      for (const place of valueOrThrow(randomPlaces(10, 3, seed))) seen[place] = (seen[place] ?? 0) + 1;
+    for (const count of seen) expect(Math.abs(count - 1200)).toBeLessThan(130);
+    expect(randomPlaces(3, 4, 1)).toMatchObject({ ok: false });
+  });
+  test("swapping the groups turns δ and keeps p; a group against itself differs in nothing", () => {
+    const values = fc.array(fc.integer({ min: 0, max: 40 }), { minLength: 3, maxLength: 30 });
+    fc.assert(
+      fc.property(values, values, (a, b) => {
+        const there = valueOrThrow(mannWhitney(a, b));
+        const back = valueOrThrow(mannWhitney(b, a));
+        expect(there.cliffsDelta).toBeCloseTo(-back.cliffsDelta, 9);
+        expect(there.p).toBeCloseTo(back.p, 9);
+        expect(valueOrThrow(mannWhitney(a, a)).cliffsDelta).toBeCloseTo(0, 9);
+      }),
+    );
+  });
+  test("a steady rate is no onset, a step up is, a step down is a change and none", () => {
+    const periods = (rates: readonly number[]) => rates.map((defective) => ({ defective, inspected: 20 }));
+    expect(valueOrThrow(changePoint(periods([2, 3, 2, 3, 2, 2, 3, 2, 3, 2]))).onset).toBe(false);
+    expect(valueOrThrow(changePoint(periods([0, 1, 0, 1, 0, 1, 9, 8, 9, 9, 8])))).toMatchObject({
+      onset: true,
+      firstAffectedPeriod: 6,
+    });
+    expect(valueOrThrow(changePoint(periods([9, 8, 9, 9, 8, 0, 1, 0, 1, 0, 1])))).toMatchObject({
+      onset: false,
+      firstAffectedPeriod: 5,
+    });
   });
 });

@@ -2,12 +2,14 @@ import { readFileSync } from "node:fs";
 import { expect, describe as suite, test } from "vitest";
 import * as bath from "@/core/bath";
 import * as bench from "@/core/bench";
+import * as comparison from "@/core/comparison";
 import * as charts from "@/core/control-charts";
 import * as cure from "@/core/cure";
 import * as field from "@/core/field";
 import * as powder from "@/core/powder";
 import * as preparation from "@/core/preparation";
 import { valueOrThrow } from "@/core/result";
+import * as sampling from "@/core/sampling";
 import * as statistics from "@/core/statistics";
 import * as thickness from "@/core/thickness";
 
@@ -196,4 +198,37 @@ suite("bench and field", () => {
   each("field", "rust-grade", (input, expected) =>
     expect(valueOrThrow(field.rustGrade(input.sharePercent))).toBe(expected),
   );
+});
+
+suite("comparison and sampling", () => {
+  each("comparison", "fisher", (input, expected) => {
+    const got = valueOrThrow(comparison.fisherExact(input));
+    near(got.p, expected.p);
+    near(got.oddsRatio, expected.oddsRatioHaldane);
+  });
+  for (const what of ["mann-whitney", "mann-whitney-exact"])
+    each("comparison", what, (input, expected) => {
+      const got = valueOrThrow(comparison.mannWhitney(input.affected, input.others));
+      near(got.u, expected.u);
+      near(got.p, expected.p, 1e-6);
+      near(got.cliffsDelta, expected.cliffsDelta);
+    });
+  each("comparison", "benjamini-hochberg", (input, expected) => {
+    nearAll(valueOrThrow(comparison.benjaminiHochberg(input)), expected, 1e-4);
+  });
+  each("comparison", "change-point", (input, expected) => {
+    const periods = input.defective.map((defective: number, i: number) => ({
+      defective,
+      inspected: input.inspected[i],
+    }));
+    const got = valueOrThrow(comparison.changePoint(periods));
+    expect(got.firstAffectedPeriod).toBe(expected.firstAffectedPeriod);
+    near(got.logLikelihoodGain, expected.logLikelihoodGain, 1e-6);
+  });
+  each("comparison", "sampling-plan", (input, expected) => {
+    const got = valueOrThrow(sampling.samplingPlan(input));
+    expect([got.n, got.c]).toEqual([expected.n, expected.c]);
+    near(got.pAcceptAql, expected.pAcceptAql);
+    near(got.pAcceptRql, expected.pAcceptRql);
+  });
 });

@@ -7,6 +7,7 @@ import { establish, loadCase, sameCondition } from "@/server/causes/load-case";
 import { storeEntry } from "@/server/entries/store-entry";
 import { importFile } from "@/server/imports/import-file";
 import { exportJob } from "@/server/jobs/load-job";
+import { recentDryOffs } from "@/server/line/dry-offs";
 import { loadLineStops } from "@/server/line/line-stops";
 import { loadLine } from "@/server/line/load-line";
 import { judgeRack } from "@/server/rack/judge-rack";
@@ -372,6 +373,15 @@ describe("the demo's stories can be found", () => {
         .executeTakeFirst();
       expect(air?.value, row.number).toBeGreaterThan(66);
     }
+    // The chart over the hall's humidity shows them on their day, and lists them.
+    const day = new Date((rows[0]?.happened_at.getTime() ?? 0) + 60_000);
+    const then = (await recentDryOffs(t.app, lead, day)).seen.filter((s) => s.result === "out");
+    expect(then.map((s) => s.rack)).toContain(rows[0]?.number);
+    const now = await recentDryOffs(t.app, lead, at);
+    const listed = now.seen.filter((s) => s.result === "out");
+    for (const row of rows.filter((r) => r.hung_at > now.from)) expect(listed.map((s) => s.rack)).toContain(row.number);
+    for (const s of listed) expect(s.humidityPercent ?? 100, s.rack).toBeGreaterThan(66);
+    expect(listed.every((s) => s.reasons.includes("hollow-not-blown"))).toBe(true);
     const frames = await t.app
       .selectFrom("rack")
       .innerJoin("job", "job.id", "rack.job_id")

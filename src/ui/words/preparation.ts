@@ -85,7 +85,7 @@ export function dryOffReason(reason: DryOffReason, leastMinutes: number | null):
     case "hollow-not-looked-at":
       return "tubes and laps not looked at";
     case "too-short":
-      return `shorter than the ${leastMinutes ?? "–"} min asked`;
+      return leastMinutes === null ? "too short a time in it" : `shorter than the ${leastMinutes} min asked`;
     case "too-hot-for-the-booth":
       return "too hot for the booth: takes too much powder";
   }

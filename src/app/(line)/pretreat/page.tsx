@@ -4,12 +4,14 @@ import { bathSlug, readinessResult } from "@/core/bath";
 import { readinessByHour, washReadiness } from "@/server/baths/wash-readiness";
 import { database } from "@/server/database";
 import { currentLine } from "@/server/line/current-line";
+import { recentDryOffs } from "@/server/line/dry-offs";
 import { loadLineStops } from "@/server/line/line-stops";
 import { preferences } from "@/server/preferences";
 import { setupAt } from "@/server/setup/setup-data";
 import { personOnPage } from "@/server/sign-in/person";
 import { may } from "@/server/sign-in/roles";
 import { BathVerdict, SeriesChart, SeriesWords } from "@/ui/bath/bath-panel";
+import { DryOffsSection } from "@/ui/bath/dry-offs";
 import { LineStopForm } from "@/ui/bath/line-stop-form";
 import { LineStops } from "@/ui/bath/line-stops";
 import { ReadinessChart } from "@/ui/bath/readiness-chart";
@@ -25,7 +27,8 @@ export default async function PretreatPage() {
   const person = await personOnPage();
   const { units } = await preferences();
   const line = await currentLine(person);
-  const [stops, lines] = await Promise.all([
+  const [dryOffs, stops, lines] = await Promise.all([
+    recentDryOffs(database(), person, line.at),
     loadLineStops(database(), person, line.at),
     setupAt(database(), "line", line.at),
   ]);
@@ -89,6 +92,12 @@ export default async function PretreatPage() {
               </div>
             );
           })}
+        <section className="ruled mt-6" aria-label="Out of the dry-off">
+          <h2>Out of the dry-off, and how humid the hall was</h2>
+          <div className="mt-1">
+            <DryOffsSection dryOffs={dryOffs} now={line.at} timeZone={line.timeZone} />
+          </div>
+        </section>
         <section className="ruled mt-6" aria-label="Line stops">
           <h2>Line stops, and what stood in the line</h2>
           <div className="mt-1">

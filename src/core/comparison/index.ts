@@ -1,0 +1,4 @@
+export * from "./change-point";
+export * from "./fisher";
+export * from "./mann-whitney";
+export * from "./several-tests";

@@ -1,0 +1,2 @@
+export * from "./random-places";
+export * from "./sampling-plan";
