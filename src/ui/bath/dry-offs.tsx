@@ -3,7 +3,6 @@ import Link from "next/link";
 import type { DryOffs } from "@/server/line/dry-offs";
 import { dayMonth, when } from "../format";
 import { Verdict } from "../marks/verdict";
-import { dryOffReason } from "../words/preparation";
 
 const WIDTH = 820;
 const PLOT = WIDTH - 46;
@@ -77,13 +76,13 @@ export function DryOffsSection({ dryOffs, now, timeZone }: { dryOffs: DryOffs; n
       {out.slice(0, MOST_LISTED).map((s) => (
         <div
           key={`${s.rack}${s.at.getTime()}`}
-          className="row grid-cols-[60px_150px_minmax(0,1fr)_86px_110px] items-center max-[700px]:grid-cols-[60px_minmax(0,1fr)]"
+          className="row grid-cols-[60px_150px_minmax(0,1fr)_96px_110px] items-center max-[700px]:grid-cols-[60px_minmax(0,1fr)]"
         >
           <Link className="link fig font-bold" href={`/racks/${s.rack}`} prefetch={false}>
             {s.rack}
           </Link>
           <span>{s.part}</span>
-          <Verdict result={s.result}>{s.reasons.map((r) => dryOffReason(r, null)).join("; ")}</Verdict>
+          <Verdict result={s.result}>{s.reasons[0] === "damp" ? "damp" : "tubes and laps not blown out"}</Verdict>
           <span className="num">{s.humidityPercent === null ? "" : `${s.humidityPercent.toFixed(0)} % humid`}</span>
           <span className="small faint">{when(s.at, now, timeZone)}</span>
         </div>
