@@ -41,7 +41,7 @@ function bestSplit(periods: readonly Period[]): { at: number; gain: number } {
 /**
  * Where in time the share of defectives changed: the split of most likelihood for a binomial, called an onset only where
  * the later rate is higher and the gain is beyond the 95th percentile of 999 seeded shuffles. Failures: `too-few-values`
- * (two periods), `bad-count` (defective over inspected, not whole, nothing inspected). O(999 · periods). Source: Hinkley 1970.
+ * (two periods), `bad-input` (defective over inspected, not whole, nothing inspected). O(999 · periods). Source: Hinkley 1970.
  */
 export function changePoint(periods: readonly Period[]): Result<ChangePoint> {
   if (periods.length < 2) return err({ kind: "too-few-values", got: periods.length, need: 2 });
@@ -53,7 +53,8 @@ export function changePoint(periods: readonly Period[]): Result<ChangePoint> {
       p.inspected < 1 ||
       p.defective > p.inspected,
   );
-  if (bad) return err({ kind: "bad-count", value: `${bad.defective} of ${bad.inspected}` });
+  if (bad)
+    return err({ kind: "bad-input", name: "defective of inspected", value: `${bad.defective} of ${bad.inspected}` });
   const { at, gain } = bestSplit(periods);
   const rate = (part: readonly Period[]) =>
     part.reduce((s, p) => s + p.defective, 0) / part.reduce((s, p) => s + p.inspected, 0);

@@ -1,4 +1,5 @@
 import { err, ok, type Result } from "../result";
+import { lnChoose } from "../statistics/factorial";
 
 export type FisherTest = {
   readonly kind: "fisher-test";
@@ -10,16 +11,9 @@ export type FisherTest = {
 /** Tables as likely as the observed one within this, relative, count with it. */
 const AS_LIKELY = 1e-7;
 
-const lnGammaOf: number[] = [0, 0];
-function lnFactorial(k: number): number {
-  for (let i = lnGammaOf.length; i <= k; i++) lnGammaOf.push((lnGammaOf[i - 1] as number) + Math.log(i));
-  return lnGammaOf[k] as number;
-}
-const lnChoose = (n: number, k: number) => lnFactorial(n) - lnFactorial(k) - lnFactorial(n - k);
-
 /**
  * Fisher's exact test of a two-by-two table of counts, affected with and without a property over others with and without
- * it. Failures: `bad-count` (not a whole number of 0 or more), `no-values` (an empty table). O(smallest margin). Source:
+ * it. Failures: `bad-input` (not a whole number of 0 or more), `no-values` (an empty table). O(smallest margin). Source:
  * Fisher 1922.
  */
 export function fisherExact(
@@ -27,7 +21,8 @@ export function fisherExact(
 ): Result<FisherTest> {
   const [[a, b], [c, d]] = table;
   for (const count of [a, b, c, d])
-    if (!Number.isInteger(count) || count < 0 || count > 1e7) return err({ kind: "bad-count", value: count });
+    if (!Number.isInteger(count) || count < 0 || count > 1e7)
+      return err({ kind: "bad-input", name: "count", value: count });
   const total = a + b + c + d;
   if (total === 0) return err({ kind: "no-values" });
   const [row, column] = [a + b, a + c];

@@ -1,4 +1,5 @@
 import { err, ok, type Result } from "../result";
+import { lnChoose } from "../statistics/factorial";
 
 export type SamplingPlan = {
   readonly kind: "sampling-plan";
@@ -29,14 +30,6 @@ export function defectivesIn(lot: number, share: number): number {
   if (Math.abs(rest - 0.5) < 1e-9) return below % 2 === 0 ? below : below + 1;
   return Math.round(exact);
 }
-
-/** ln k! as a running table, grown as asked. */
-const lnFactorials: number[] = [0];
-function lnFactorial(k: number): number {
-  for (let i = lnFactorials.length; i <= k; i++) lnFactorials.push((lnFactorials[i - 1] as number) + Math.log(i));
-  return lnFactorials[k] as number;
-}
-const lnChoose = (n: number, k: number): number => lnFactorial(n) - lnFactorial(k) - lnFactorial(n - k);
 
 /** Chance that a sample of n from a lot with D defective pieces holds c or fewer of them: hypergeometric. O(c). */
 export function acceptance(lot: number, defective: number, n: number, c: number): number {

@@ -19,7 +19,7 @@ export function TakeStopBack({ stop }: { stop: string }) {
           void send({ kind: "line-stop-back", stop, reason });
         }}
       >
-        <TextField id={`back-${stop}`} label="Why it is taken back" text={reason} change={setReason} most={300} />
+        <TextField id={`back-${stop}`} label="What was wrong about it" text={reason} change={setReason} most={300} />
         <RecordRow busy={busy || reason.trim().length < 3} message={message} primary={false}>
           Take the stop back
         </RecordRow>

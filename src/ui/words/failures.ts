@@ -54,6 +54,8 @@ const sentences: Record<string, (f: Failure, units: UnitSystem) => string> = {
   "step-out-of-order": (f) =>
     `${prepStepName[f.first as PrepStep] ?? s(f.first)} comes first and is not on record. Record it, or leave it out with its reason.`,
   "bad-how": (f) => `${s(f.field)}: “${s(f.value)}” ${s(f.why)}. Put it right, or leave it out.`,
+  "inspect-all": (f) =>
+    `No sample of ${s(f.lot)} pieces tells these shares apart (${s(f.atAql)} and ${s(f.atRql)} pieces). Look at every piece, or ask for less.`,
   "bad-subgroup": (f) => `Groups of ${s(f.size)} cannot be charted: take ${s(f.least)} to ${s(f.most)} at a time.`,
   "subgroups-differ": (f) =>
     `Group ${Number(f.index) + 1} has ${s(f.size)} values and the first has ${s(f.first)}. Take as many each time.`,
