@@ -347,3 +347,52 @@ test("all there is of a bath: moved, looked closer at, smoothed, and against ano
   await page.goBack();
   await expect(page.getByRole("img", { name: "concentration against pH" })).toHaveCount(0);
 });
+
+test("five baths of four values each, set up by hand, then gone round: one key a value and one at the end", async ({
+  page,
+}) => {
+  test.setTimeout(150_000);
+  await signIn(page, "ines");
+  const limits = {
+    ph: ["4.8", "5.8"],
+    concentration: ["1.5", "2.5"],
+    temperature: ["42", "55"],
+    pressure: ["100", "200"],
+  };
+  for (const tank of [31, 32, 33, 34, 35]) {
+    await page.goto("/pretreat/set-up");
+    await page.waitForLoadState("networkidle");
+    await page.getByText("Set up one more tank").press("Enter");
+    await page.getByLabel("Short name, as it is called").fill(`Tank ${tank}`);
+    await page.locator("#bath-name").fill(`Tank ${tank} of five`);
+    for (const [parameter, [least = "", most = ""]] of Object.entries(limits)) {
+      const name = parameter === "ph" ? "pH" : parameter === "pressure" ? "nozzle pressure" : parameter;
+      await page.getByLabel(name, { exact: true }).check();
+      await page.locator(`#bath-${parameter}-lower`).fill(least);
+      await page.locator(`#bath-${parameter}-upper`).fill(most);
+    }
+    await page.getByLabel("Titration, % per mL").fill("");
+    await page.getByLabel("Where these figures come from").fill("the supplier's sheet");
+    await page.getByRole("button", { name: "Set it up" }).press("Enter");
+    await expect(page.getByRole("heading", { name: `Tank ${tank} as it is set up` })).toBeVisible();
+  }
+  await page.context().clearCookies();
+  await signIn(page, "maren");
+  await page.goto("/pretreat/round");
+  await page.waitForLoadState("networkidle");
+  const inputs = page.locator('input[data-value][id^="round-Tank 3"]:not([id^="round-Tank 3-"])');
+  await expect(inputs).toHaveCount(20);
+  await inputs.first().focus();
+  let beyond = 0;
+  for (let i = 0; i < 20; i++) {
+    await page.keyboard.type(["5.3", "2.1", "47", "150"][i % 4] as string);
+    await page.keyboard.press("Enter");
+    beyond++;
+  }
+  await expect(page.getByRole("button", { name: "Record the round, 5 baths" })).toBeFocused();
+  await page.keyboard.press("Enter");
+  beyond++;
+  await expect(page.getByText("Recorded", { exact: true })).toHaveCount(5);
+  expect(beyond).toBe(21);
+  expect(beyond / 20).toBeLessThanOrEqual(2);
+});
