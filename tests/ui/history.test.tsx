@@ -1,4 +1,3 @@
-import { renderToStaticMarkup } from "react-dom/server";
 import { describe, expect, test } from "vitest";
 import type { TitrationRecipe } from "@/core/bath";
 import { judgeOutgas, type PrepHow } from "@/core/preparation";
@@ -10,22 +9,12 @@ import { HEIGHT, type HistoryData, HistoryPicture, historyView, PLOT } from "@/u
 import { OutgasWords } from "@/ui/prepare/outgas-form";
 import { PrepHowFields } from "@/ui/prepare/prep-how";
 import { dryOffReason, howWords, metalDecisionName, metalFaultName } from "@/ui/words/preparation";
+import { html, words } from "../support/markup";
 
 const HOUR = 3_600_000;
 const DAY = 24 * HOUR;
 const at = new Date("2026-05-04T10:00:00Z");
 const ago = (hours: number) => new Date(at.getTime() - hours * HOUR);
-const html = (node: Parameters<typeof renderToStaticMarkup>[0]): string => {
-  const out = renderToStaticMarkup(node);
-  expect(out).not.toMatch(/NaN|Infinity|undefined|\[object/);
-  return out;
-};
-const words = (node: Parameters<typeof renderToStaticMarkup>[0]): string =>
-  html(node)
-    .replace(/<[^>]+>/g, " ")
-    .replaceAll("&#x27;", "'")
-    .replace(/\s+/g, " ")
-    .trim();
 
 /** Checks every four hours: a saw tooth inside the window, with one that is out. */
 const checks = (count: number, over: Partial<HistoryData> = {}): HistoryData => ({

@@ -1,4 +1,3 @@
-import { renderToStaticMarkup } from "react-dom/server";
 import { describe, expect, test } from "vitest";
 import { bathSlug, codeOfSlug, readinessResult } from "@/core/bath";
 import { advise, asNew, fitPart, nothingDone, parseIntakeLine, refusals, usualSchools } from "@/core/plan";
@@ -19,22 +18,11 @@ import { FilmFigures, RuleStanding } from "@/ui/thickness/film-readout";
 import { RejectList } from "@/ui/thickness/reject-list";
 import { failureText } from "@/ui/words/failures";
 import { keptOut } from "@/ui/words/plan";
+import { html, words } from "../support/markup";
 
 const at = new Date("2026-05-04T10:00:00Z");
 const minutes = (n: number) => new Date(at.getTime() + n * 60_000);
 const zone = { now: at, timeZone: "Europe/London" };
-const html = (node: Parameters<typeof renderToStaticMarkup>[0]): string => {
-  const out = renderToStaticMarkup(node);
-  expect(out).not.toMatch(/NaN|Infinity|undefined|\[object/);
-  return out;
-};
-/** What a person reads of it, tags taken out. */
-const words = (node: Parameters<typeof renderToStaticMarkup>[0]): string =>
-  html(node)
-    .replace(/<[^>]+>/g, " ")
-    .replaceAll("&#x27;", "'")
-    .replace(/\s+/g, " ")
-    .trim();
 
 describe("stops of the line", () => {
   const stop = (racks: StopSeen["racks"]): StopSeen => ({

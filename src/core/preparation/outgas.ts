@@ -41,6 +41,14 @@ function heldForC(trace: BakeChannel["trace"], seconds: number): number | null {
   return Math.round(low * 10) / 10;
 }
 
+/** Half of the step the held temperature is found to, °C: a hold at the limit is at the limit. */
+const HELD_SLACK_C = 0.1;
+/** What the coolest metal was held at, °C, against the cure that follows: in from 15 °C over it, watch from the cure itself, else out. */
+export function outgasResult(heldC: number | null, cureMetalC: number): VerdictResult {
+  if (heldC === null || heldC < cureMetalC - HELD_SLACK_C) return "out";
+  return heldC >= cureMetalC + OUTGAS_OVER_CURE_C - HELD_SLACK_C ? "in" : "watch";
+}
+
 /**
  * An outgassing bake by the metal's own temperature: every live metal channel at `cureMetalC` + 15 °C for 30 min in one
  * stretch is in; all at the cure's temperature so long is watch; else out. Air channels never decide.
@@ -60,10 +68,9 @@ export function judgeOutgas(channels: readonly BakeChannel[], cureMetalC: number
     .sort((a, b) => (a.heldC ?? -273) - (b.heldC ?? -273));
   const [coolest] = held;
   if (!coolest) return err({ kind: "no-live-metal-channel" });
-  const atLeastC = (limit: number) => coolest.heldC !== null && coolest.heldC >= limit - 0.1;
   return ok({
     kind: "outgas-verdict",
-    result: atLeastC(askedC) ? "in" : atLeastC(cureMetalC) ? "watch" : "out",
+    result: outgasResult(coolest.heldC, cureMetalC),
     ...coolest,
     askedC,
     askedS: OUTGAS_HOLD_S,

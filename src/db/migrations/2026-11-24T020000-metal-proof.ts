@@ -8,6 +8,7 @@ export async function up(db: Kysely<unknown>): Promise<void> {
   await sql
     .raw(`
 alter table prep_step add column how jsonb;
+create index prep_step_how on prep_step (step, record_id desc) where how is not null;
 alter table bath_event add column lot_id uuid references setup_entity;
 create index bath_event_lot on bath_event (lot_id) where lot_id is not null;
 create table dry_off (

@@ -29,7 +29,7 @@ export async function bathHistory(
   at: Date,
 ): Promise<BathHistory> {
   const stands = sql.raw("not exists (select 1 from record s where s.supersedes = r.id)");
-  const [checks, versions, events, count] = await Promise.all([
+  const [checks, versions, events] = await Promise.all([
     sql<{ at: string; value: number }>`
       select extract(epoch from r.happened_at) * 1000 as at, k.value from record r join bath_check k on k.record_id = r.id and k.parameter = ${parameter}
       where r.bath_id = ${bathId} and r.kind = 'bath-check' and r.happened_at <= ${at} and ${stands} order by r.happened_at desc limit ${MOST_CHECKS}`.execute(
@@ -48,15 +48,12 @@ export async function bathHistory(
       where r.bath_id = ${bathId} and r.kind = 'bath-event' and r.happened_at <= ${at} and ${stands} order by r.happened_at desc limit 2000`.execute(
       db,
     ),
-    sql<{ n: string }>`
-      select count(*) as n from record r join bath_check k on k.record_id = r.id and k.parameter = ${parameter}
-      where r.bath_id = ${bathId} and r.kind = 'bath-check' and r.happened_at <= ${at} and ${stands}`.execute(db),
   ]);
   const rows = checks.rows.reverse();
   return {
     atMs: rows.map((row) => Math.round(Number(row.at))),
     values: rows.map((row) => row.value),
-    older: Number(count.rows[0]?.n ?? rows.length) - rows.length,
+    older: rows.length < MOST_CHECKS ? 0 : await olderThan(db, bathId, parameter, new Date(Number(rows[0]?.at))),
     windows: versions.flatMap((version) => {
       const window = v.parse(setupSchemas.bath, version.data).windows[parameter];
       return window ? [{ fromMs: version.valid_from.getTime(), reason: version.reason, ...window }] : [];
@@ -67,4 +64,14 @@ export async function bathHistory(
       label: [e.event, e.litres === null ? "" : `${e.litres} L`, e.product ?? ""].filter(Boolean).join(" "),
     })),
   };
+}
+
+/** How many checks of a value lie before a moment. */
+async function olderThan(db: Kysely<Database>, bathId: string, parameter: BathParameter, at: Date): Promise<number> {
+  const { rows } = await sql<{ n: string }>`
+    select count(*) as n from record r join bath_check k on k.record_id = r.id and k.parameter = ${parameter}
+    where r.bath_id = ${bathId} and r.kind = 'bath-check' and r.happened_at < ${at} and not exists (select 1 from record s where s.supersedes = r.id)`.execute(
+    db,
+  );
+  return Number(rows[0]?.n ?? 0);
 }

@@ -63,9 +63,9 @@ export function conditions(entry: Of<"conditions">): Made {
 
 /** A coat of powder on a rack. Graded as measured where earth or voltage was read, by procedure where neither was. */
 export async function coat(db: Kysely<Database>, person: Person, entry: Of<"coat">): Promise<Made> {
-  const [rack, file] = await Promise.all([findRack(db, person, entry.rack), loadRack(db, person, entry.rack)]);
-  if (!rack || !file) return refuse({ kind: "unknown-rack", number: entry.rack });
-  const tooSoon = entry.supersedes ? null : coatTooSoon(file);
+  const rack = await loadRack(db, person, entry.rack);
+  if (!rack) return refuse({ kind: "unknown-rack", number: entry.rack });
+  const tooSoon = entry.supersedes ? null : coatTooSoon(rack);
   if (tooSoon) return refuse(tooSoon);
   const [lots, powders] = await Promise.all([
     setupAt(db, "lot", entry.happenedAt),
@@ -73,14 +73,14 @@ export async function coat(db: Kysely<Database>, person: Person, entry: Of<"coat
   ]);
   const lot = [...lots.values()].find((l) => l.code.toLowerCase() === entry.lot.toLowerCase());
   if (!lot) return refuse({ kind: "unknown-set-up", what: "lot", name: entry.lot });
-  const asked = powders.get(rack.powder_id);
+  const asked = powders.get(rack.powder.id);
   const primer = [...powders.values()].find((p) => p.code === lot.data.powderCode)?.data.traits.includes("primer");
   if (entry.layer === "top" && asked && lot.data.powderCode !== asked.code)
     return refuse({ kind: "wrong-powder", lot: lot.code, asked: asked.code });
   if (entry.layer === "primer" && !primer) return refuse({ kind: "not-a-primer", lot: lot.code });
   return {
     ok: true,
-    where: { jobId: rack.job_id, rackId: rack.id },
+    where: { jobId: rack.job.id, rackId: rack.id },
     grade: entry.earthMohm !== null || entry.kv !== null ? "measured" : "by-procedure",
     details: {
       coat: [

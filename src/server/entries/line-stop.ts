@@ -17,6 +17,7 @@ export async function lineStop(db: Kysely<Database>, entry: Extract<Entry, { kin
   );
   if (!line) return refuse({ kind: "unknown-set-up", what: "line", name: entry.line });
   const stop = { fromMs: entry.happenedAt.getTime(), toMs: entry.until.getTime() };
+  const stopKey = `${entry.idempotencyKey}:stop`;
   const stopPart: Part = {
     name: "stop",
     kind: "line-stop",
@@ -26,13 +27,6 @@ export async function lineStop(db: Kysely<Database>, entry: Extract<Entry, { kin
       line_stop: [{ line_id: line.id, from_at: entry.happenedAt, to_at: entry.until, cause: entry.cause }],
     },
   };
-  // Sent before: its passages are moved already and must not be moved again; the store compares the stop itself.
-  const again = await db
-    .selectFrom("record")
-    .select("id")
-    .where("idempotency_key", "=", `${entry.idempotencyKey}:stop`)
-    .executeTakeFirst();
-  if (again) return { ok: true, several: [stopPart] };
   const inside = await db
     .selectFrom("line_stop")
     .innerJoin("record", "record.id", "line_stop.record_id")
@@ -40,6 +34,8 @@ export async function lineStop(db: Kysely<Database>, entry: Extract<Entry, { kin
     .where("line_stop.line_id", "=", line.id)
     .where("line_stop.from_at", "<", entry.until)
     .where("line_stop.to_at", ">", entry.happenedAt)
+    // Sent twice at once: the other of the two is no other stop.
+    .where("record.idempotency_key", "!=", stopKey)
     .where(sql<boolean>`not exists (select 1 from record s where s.supersedes = record.id)`)
     .executeTakeFirst();
   if (inside) return refuse({ kind: "stop-in-a-stop", from: inside.from_at.toISOString() });
@@ -48,6 +44,10 @@ export async function lineStop(db: Kysely<Database>, entry: Extract<Entry, { kin
     line.data.stages.map((s) => s.stage),
     entry.happenedAt,
   );
+  // Sent before: its passages are moved already and must not be moved again; the store compares the stop itself. Asked
+  // after the passages are read, so that one stored meanwhile is either seen here or met by its own keys.
+  const again = await db.selectFrom("record").select("id").where("idempotency_key", "=", stopKey).executeTakeFirst();
+  if (again) return { ok: true, several: [stopPart] };
   const moved: Part[] = [];
   for (const run of runs.values()) {
     const after = afterStop(run, stop);

@@ -5,7 +5,7 @@ import {
   judgeDryOff,
   type MetalDecision,
   type MetalFault,
-  OUTGAS_OVER_CURE_C,
+  outgasResult,
   type PrepHow,
   type PrepStep,
   prepSteps,
@@ -38,10 +38,6 @@ import { dryOffReason } from "@/ui/words/preparation";
 import { attachPhoto } from "../../../actions";
 
 export const metadata: Metadata = { title: "Prepare" };
-
-/** Held against the powder as it stands now: it may have been changed since the bake. */
-const outgasVerdictNow = (heldC: number | null, cureMetalC: number) =>
-  heldC === null || heldC < cureMetalC ? "out" : heldC >= cureMetalC + OUTGAS_OVER_CURE_C - 0.1 ? "in" : "watch";
 
 export default async function PreparePage({ params }: { params: Promise<{ number: string }> }) {
   const person = await personOnPage();
@@ -187,7 +183,7 @@ export default async function PreparePage({ params }: { params: Promise<{ number
             <h2>Outgassing bake, by the metal’s own trace</h2>
             {outgassed && outgasRow && (
               <p className="m-0">
-                <Verdict result={outgasVerdictNow(outgasRow.held_c, cureMetalC)}>
+                <Verdict result={outgasResult(outgasRow.held_c, cureMetalC)}>
                   {outgasRow.held_c === null
                     ? `${outgasRow.channel}: not held 30 min at any heat`
                     : `${outgasRow.channel} held at ${withUnit(outgasRow.held_c, "temperature", units)} for 30 min`}
