@@ -3,7 +3,7 @@
  * insertion, the hash of a record's content, export and the row types, so that they cannot drift apart.
  */
 export const detailTables = {
-  passage: { stage: "text", entered_at: "timestamptz", left_at: "timestamptz?", source: "text" },
+  passage: { stage: "text", entered_at: "timestamptz", left_at: "timestamptz?", source: "text", line_id: "uuid?" },
   bath_check: {
     ordinal: "int",
     parameter: "text",
@@ -39,6 +39,7 @@ export const detailTables = {
   dry_off: { air_c: "float8?", metal_c: "float8?", parts_dry: "boolean", hollow_blown: "boolean?", note: "text?" },
   outgas: { cure_metal_c: "float8", channel: "text", held_c: "float8?", longest_s: "float8", result: "text" },
   metal_mark: { what: "text", face: "text", x: "float8", y: "float8", decision: "text", reason: "text" },
+  upkeep_done: { item_id: "uuid", result: "text", value: "float8?", unit: "text?", who: "text?", note: "text?" },
   panel_test: {
     test: "text",
     washed_at: "timestamptz",
@@ -81,6 +82,7 @@ export const detailTables = {
     earth_mohm: "float8?",
     hook_cycles: "int?",
     sprayed_hot: "boolean?",
+    metal_c: "float8?",
     colour_change_before: "boolean?",
     reclaim_percent: "float8?",
   },

@@ -17,6 +17,7 @@ import { rackId, rackRecords } from "./rack-records";
 import { recoatRecords } from "./recoat-records";
 import { demoPassword, people, shop } from "./shop";
 import { chemicals, type Seed } from "./shop-wash";
+import { upkeepRecords, upkeepSeeds } from "./upkeep-records";
 
 /** Loads the demo into an empty database, anchored so that the line stands as it would at `anchor`. One transaction: all or nothing. */
 export async function loadDemo(
@@ -28,7 +29,7 @@ export async function loadDemo(
     const setupFrom = anchor.getTime() - 7 * 365 * DAY;
     const made = await loadShop(trx, new Date(setupFrom), anchor);
     await loadPeople(trx, made);
-    const records: NewRecord[] = [];
+    const records: NewRecord[] = upkeepRecords(made, anchor);
     const midnight = midnightOf(anchor);
     const line = demoLine(anchor);
     const oldFrom = midnight.getTime() - 760 * DAY;
@@ -71,12 +72,12 @@ export async function loadDemo(
 async function loadShop(db: Kysely<Database>, from: Date, anchor: Date): Promise<Made> {
   const ids = new Map<string, string>();
   const day = (days: number) => new Date(anchor.getTime() + days * DAY).toISOString().slice(0, 10);
-  const drums: Seed[] = chemicals.map(({ product, lot, litres, receivedDaysAgo, usableForDays }) => ({
+  const drums: Seed[] = chemicals.map(({ product, lot, litres, pricePerL, receivedDaysAgo, usableForDays }) => ({
     kind: "chemical",
     code: `${product} ${lot}`,
-    data: { product, lot, litres, receivedOn: day(-receivedDaysAgo), usableUntil: day(usableForDays) },
+    data: { product, lot, litres, pricePerL, receivedOn: day(-receivedDaysAgo), usableUntil: day(usableForDays) },
   }));
-  for (const item of [...shop, ...drums]) {
+  for (const item of [...shop, ...drums, ...upkeepSeeds]) {
     const id = demoId(from.getTime(), `${item.kind}:${item.code}`);
     ids.set(`${item.kind}:${item.code}`, id);
     await db.insertInto("setup_entity").values({ id, kind: item.kind, code: item.code }).execute();

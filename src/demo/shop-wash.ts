@@ -4,10 +4,31 @@ export type Seed = { [K in SetupKind]: { kind: K; code: string; data: SetupInput
 
 /** Drums of the wash's chemicals: received and usable so many days before and after the demo's day. */
 export const chemicals = [
-  { product: "Conversion make-up acid", lot: "A-118", litres: 600, receivedDaysAgo: 800, usableForDays: 90 },
-  { product: "Conversion make-up acid", lot: "A-131", litres: 200, receivedDaysAgo: 12, usableForDays: 340 },
-  { product: "Conversion concentrate", lot: "C-77", litres: 400, receivedDaysAgo: 800, usableForDays: 160 },
-  { product: "Nitrite inhibitor", lot: "N-20", litres: 60, receivedDaysAgo: 800, usableForDays: 25 },
+  {
+    product: "Conversion make-up acid",
+    lot: "A-118",
+    litres: 600,
+    pricePerL: 1.9,
+    receivedDaysAgo: 800,
+    usableForDays: 90,
+  },
+  {
+    product: "Conversion make-up acid",
+    lot: "A-131",
+    litres: 200,
+    pricePerL: 2.1,
+    receivedDaysAgo: 12,
+    usableForDays: 340,
+  },
+  {
+    product: "Conversion concentrate",
+    lot: "C-77",
+    litres: 400,
+    pricePerL: 4.6,
+    receivedDaysAgo: 800,
+    usableForDays: 160,
+  },
+  { product: "Nitrite inhibitor", lot: "N-20", litres: 60, pricePerL: 3.2, receivedDaysAgo: 800, usableForDays: 25 },
 ] as const;
 
 /** The shop's wash: its tanks with their windows, and the washer they stand in. */

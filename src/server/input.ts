@@ -36,6 +36,7 @@ export function badEntry([issue]: Issues, field?: string): Failure {
     kind: "bad-entry",
     field: field ?? issue.path?.map((p) => String(p.key)).join(".") ?? "",
     why: why(issue),
-    value: shown(issue.input),
+    // A rule over several fields is forwarded to one: its value is meant, not the whole entry.
+    value: shown(issue.path ? issue.path.at(-1)?.value : issue.input),
   };
 }

@@ -29,6 +29,12 @@ export const requirementSchema = v.object({
 });
 export type Requirement = v.InferOutput<typeof requirementSchema>;
 
+/** The film asked of the mean, µm, whatever the rule: the least and, where one is set, the most. */
+export const filmAsked = (film: Requirement["film"]): { readonly minUm: number; readonly maxUm: number | null } => ({
+  minUm: film.rule === "spot-area" ? film.minUm : film.nominalUm,
+  maxUm: film.maxUm,
+});
+
 export const systemSchema = v.object({
   preparation: v.picklist(preparations),
   breakEdges: v.boolean(),

@@ -107,7 +107,7 @@ describe("the demo's whole record as it is read", () => {
         expect(said.length, item.what).toBeGreaterThan(2);
         readable(said, item.what);
       }
-      expect(item.href, item.what).toMatch(/^\/[a-z0-9/-]+$/);
+      expect(item.href, item.what).toMatch(/^\/[a-z0-9/-]+(#[A-Z0-9-]+)?$/);
     }
     const times = due.flatMap((d) => (d.atMs === null ? [] : [d.atMs]));
     expect(times).toEqual([...times].sort((a, b) => a - b));

@@ -37,6 +37,7 @@ const good = (): Record<Kind, object> => ({
     note: "",
   },
   sludge: { bath: "tank 3", what: "measured", depthMm: 40, note: "" },
+  upkeep: { item: "U-1", result: "put-right", value: null, who: "", note: "strainer cleaned" },
   "round-skip": { bath: "tank 3", reason: "no titrant left" },
   "line-stop": { line: "Washer 1", until: ago(27).toISOString(), cause: "a hook caught" },
   "dry-off": { rack: "E100", airC: 130, metalC: 38, partsDry: true, hollowBlown: null, note: "" },

@@ -106,6 +106,7 @@ describe("roles", () => {
       "prep-step",
       "round-skip",
       "sludge",
+      "upkeep",
       "wash-panel",
     ]);
     expect(Object.values(abilityFor).every((a) => a === "log-line" || a === "inspect")).toBe(true);

@@ -44,6 +44,7 @@ const line = (over: Partial<Line> = {}): Line => ({
   bakes: [],
   structuresDue: [],
   openCases: [],
+  upkeep: [],
   jobsDue: 2,
   bareLimitHours: 4,
   humidityPercent: null,

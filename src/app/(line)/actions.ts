@@ -17,6 +17,7 @@ import { saveBath, startWash } from "@/server/setup/save-bath";
 import { saveLine } from "@/server/setup/save-line";
 import { noteAttempt, tooManyAttempts } from "@/server/sign-in/attempts";
 import { passwordFits, personWith } from "@/server/sign-in/person";
+import { beginUpkeep, saveUpkeep } from "@/server/upkeep/save-upkeep";
 
 export type ActionOutcome =
   | { readonly ok: true; readonly recordId?: string; readonly href?: string }
@@ -171,6 +172,25 @@ export async function beginWash(input: unknown): Promise<ActionOutcome> {
   if (!who.ok) return { ok: false, failure: who.refusal };
   return guarded("wash", async () => {
     const begun = await startWash(database(), who.person, input, now());
+    return begun.ok ? { ok: true } : begun;
+  });
+}
+
+/** What is looked after at fixed intervals: a lead sets it up. */
+export async function keepUpkeep(input: unknown): Promise<ActionOutcome> {
+  const who = await personWith("release");
+  if (!who.ok) return { ok: false, failure: who.refusal };
+  return guarded("upkeep", async () => {
+    const saved = await saveUpkeep(database(), who.person, input, now());
+    return saved.ok ? { ok: true } : saved;
+  });
+}
+
+export async function beginUsualUpkeep(input: unknown): Promise<ActionOutcome> {
+  const who = await personWith("release");
+  if (!who.ok) return { ok: false, failure: who.refusal };
+  return guarded("upkeep", async () => {
+    const begun = await beginUpkeep(database(), who.person, input, now());
     return begun.ok ? { ok: true } : begun;
   });
 }

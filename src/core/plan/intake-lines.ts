@@ -38,6 +38,7 @@ const featureWords: Record<string, PartFeature> = {
   bearings: "rubber-or-seals",
   plastic: "rubber-or-seals",
   grease: "rubber-or-seals",
+  tumbled: "tumbled",
   hinge: "hinges",
   hinges: "hinges",
   frame: "open-frame",

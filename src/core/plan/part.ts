@@ -21,6 +21,8 @@ export const partFeatures = [
   "threads",
   "rubber-or-seals",
   "hinges",
+  /** Tumbled to deburr: a film of the tumbling compound stays on it. */
+  "tumbled",
   /** Bars or tube with air between: its area may be less than its box's face. */
   "open-frame",
 ] as const;

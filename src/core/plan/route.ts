@@ -20,6 +20,7 @@ export type RouteCode =
   | "seals-out"
   | "strip"
   | "grind"
+  | "extra-wash"
   | "break-edges"
   | "blast"
   | "sand"
@@ -116,6 +117,7 @@ export function routeCard(input: {
     });
   const has = (f: PlannedPart["features"][number]) => part.features.includes(f);
   if (has("rubber-or-seals")) add("prepare", "seals-out", { step: "seals-out", hold: true });
+  if (has("tumbled")) add("prepare", "extra-wash", { step: "degrease", checks: ["water-film"] });
   if (condition.oldCoating !== "none") add("prepare", "strip", { step: "strip" });
   if (condition.weldSpatter) add("prepare", "grind", { step: "grind" });
   if (system.breakEdges) add("prepare", "break-edges", { step: "break-edges" });

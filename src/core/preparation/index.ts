@@ -1,6 +1,7 @@
 export * from "./bare-metal";
 export * from "./conditions";
 export * from "./dry-off";
+export * from "./film-to-profile";
 export * from "./how";
 export * from "./order";
 export * from "./outgas";

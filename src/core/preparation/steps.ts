@@ -105,6 +105,8 @@ export function stepsAskedFor(input: {
   if (!recoat && condition && condition.oldCoating !== "none") asked.add("strip");
   if (!recoat && condition?.weldSpatter) asked.add("grind");
   if (features.includes("rubber-or-seals")) asked.add("seals-out");
+  // Tumbling leaves a film of its compound: washed once more, and proved by a water film that holds.
+  if (!recoat && features.includes("tumbled")) asked.add("degrease").add("water-break");
   if (recoat) asked.add("scuff");
   if (!recoat && stages.includes("blast")) {
     asked.add("blast");

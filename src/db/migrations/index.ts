@@ -5,6 +5,7 @@ import * as plan from "./2026-11-23T180000-plan";
 import * as wash from "./2026-11-23T220000-wash";
 import * as washProof from "./2026-11-23T230000-wash-proof";
 import * as metalProof from "./2026-11-24T020000-metal-proof";
+import * as upkeep from "./2026-11-24T050000-upkeep";
 
 const migrations: Record<string, Migration> = {
   "2026-11-23T140000-record": record,
@@ -13,6 +14,7 @@ const migrations: Record<string, Migration> = {
   "2026-11-23T220000-wash": wash,
   "2026-11-23T230000-wash-proof": washProof,
   "2026-11-24T020000-metal-proof": metalProof,
+  "2026-11-24T050000-upkeep": upkeep,
 };
 /** A fixed list rather than a folder scan, so that it loads alike under tsx, Vitest and Next. */
 export const migrationProvider: MigrationProvider = { getMigrations: async () => migrations };

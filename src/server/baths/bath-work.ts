@@ -12,14 +12,19 @@ export type BathWork = {
   /** Racks of parts that were never measured: their area is not counted. */
   readonly notMeasured: number;
   readonly sinceAdditionM2: number | null;
-  readonly products: readonly { readonly product: string; readonly litres: number; readonly per100M2: number | null }[];
+  readonly products: readonly {
+    readonly product: string;
+    readonly litres: number;
+    readonly per100M2: number | null;
+    readonly costPer100M2: number | null;
+  }[];
 };
 /** Without a recharge on record the work is counted this far back, days. */
 const DAYS_BACK = 26;
 
 /**
  * The work a bath has done: area through its stage since it was made up and since its last addition, and what it used
- * for each 100 m². Three queries on (bath, time) and (stage, time); O(racks passed).
+ * and cost for each 100 m². Three queries on (bath, time) and (stage, time); O(racks passed).
  */
 export async function bathWork(db: Kysely<Database>, bath: SetupItem<"bath">, at: Date): Promise<BathWork> {
   const back = new Date(at.getTime() - DAYS_BACK * 86_400_000);
@@ -30,9 +35,9 @@ export async function bathWork(db: Kysely<Database>, bath: SetupItem<"bath">, at
   );
   const madeUp = recharge.rows[0]?.at ?? null;
   const since = madeUp ?? back;
-  const [additions, passed, parts] = await Promise.all([
-    sql<{ product: string; litres: number; last: Date }>`
-      select coalesce(e.product, '') as product, sum(e.amount_l) as litres, max(r.happened_at) as last from record r join bath_event e on e.record_id = r.id
+  const [additions, passed, parts, drums] = await Promise.all([
+    sql<{ product: string; litres: number; lots: (string | null)[]; each: number[]; last: Date }>`
+      select coalesce(e.product, '') as product, sum(e.amount_l) as litres, array_agg(e.lot_id::text) as lots, array_agg(e.amount_l) as each, max(r.happened_at) as last from record r join bath_event e on e.record_id = r.id
       where r.bath_id = ${bath.id} and r.kind = 'bath-event' and e.event = 'addition' and r.happened_at > ${since} and r.happened_at <= ${at}
         and not exists (select 1 from record s where s.supersedes = r.id) group by 1 order by 2 desc`.execute(db),
     sql<{ part_id: string; pieces: string; at: Date }>`
@@ -42,6 +47,7 @@ export async function bathWork(db: Kysely<Database>, bath: SetupItem<"bath">, at
       db,
     ),
     setupAt(db, "part", at),
+    setupAt(db, "chemical", at),
   ]);
   const areaOf = (row: { part_id: string; pieces: string }): number | null => {
     const each = parts.get(row.part_id)?.data.measures?.areaM2;
@@ -58,9 +64,22 @@ export async function bathWork(db: Kysely<Database>, bath: SetupItem<"bath">, at
     areaM2,
     notMeasured: areas.filter((a) => a.m2 === null).length,
     sinceAdditionM2: lastAddition && sum(areas.filter((a) => a.at > lastAddition)),
-    products: additions.rows.map(({ product, litres }) => {
+    products: additions.rows.map(({ product, litres, lots, each }) => {
       const used = consumptionPer100M2(litres, areaM2);
-      return { product, litres, per100M2: used.ok ? used.value : null };
+      // A drum without a price leaves the cost unknown, not lower.
+      const prices = lots.map((lot) => drums.get(lot ?? "")?.data.pricePerL ?? null);
+      const cost = prices.every((p) => p !== null)
+        ? consumptionPer100M2(
+            prices.reduce((sum, price, i) => sum + (price ?? 0) * (each[i] ?? 0), 0),
+            areaM2,
+          )
+        : null;
+      return {
+        product,
+        litres,
+        per100M2: used.ok ? used.value : null,
+        costPer100M2: cost?.ok ? cost.value : null,
+      };
     }),
   };
 }

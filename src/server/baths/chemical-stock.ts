@@ -17,6 +17,7 @@ export type ChemicalLot = {
   readonly receivedOn: string;
   readonly usableUntil: string | null;
   readonly litres: number;
+  readonly pricePerL: number | null;
   /** What the additions on record left of it, L; never under nothing. */
   readonly leftL: number;
 };
@@ -45,6 +46,10 @@ const drumSchema = v.object({
   product: filled(80),
   lot: v.pipe(filled(40), v.regex(/^[\w./-]+( [\w./-]+)*$/, "is not letters and digits")),
   litres: v.pipe(v.number("is not a number"), v.gtValue(0, "is not over 0"), v.maxValue(20_000, "is over 20,000")),
+  pricePerL: v.optional(
+    v.nullable(v.pipe(v.number("is not a number"), v.minValue(0, "is under 0"), v.maxValue(10_000, "is over 10,000"))),
+    null,
+  ),
   receivedOn: day,
   usableUntil: v.nullable(day),
 });

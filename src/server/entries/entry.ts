@@ -12,6 +12,7 @@ import {
 } from "@/core/preparation";
 import { passageStages } from "@/core/shorthand";
 import { BEYOND_ANY_FILM_UM } from "@/core/thickness";
+import { upkeepResults } from "@/core/upkeep";
 import { filled, said, text } from "../input";
 
 const knowledge = loadKnowledge();
@@ -205,6 +206,23 @@ export const entrySchema = v.variant("kind", [
       ["creepMm"],
     ),
   ),
+  /** Upkeep that was done: what was found, the value where one is measured, who where it is not the line's own. */
+  v.pipe(
+    entry("upkeep", {
+      item: filled(20),
+      result: v.picklist(upkeepResults),
+      value: v.nullable(number(-1e6, 1e6)),
+      who: text(80),
+      note: text(800),
+    }),
+    v.forward(
+      v.check(
+        (x) => x.result === "in-order" || x.note !== "",
+        "is empty: say what was found and what was done, or is to be done",
+      ),
+      ["note"],
+    ),
+  ),
   /** The line stood still from `happenedAt` to `until`, with what was in it. */
   entry("line-stop", { line: filled(60), until: moment, cause: said(200, "is too short: name the cause") }),
   /** A stop that was noted and never was. */
@@ -234,6 +252,8 @@ export const entrySchema = v.variant("kind", [
     earthMohm: v.nullable(number(0, 1_000_000)),
     hookCycles: v.nullable(whole(0, 10_000)),
     sprayedHot: v.nullable(v.boolean()),
+    /** Heat of the metal as it was sprayed. */
+    metalC: v.optional(v.nullable(number(-20, 400)), null),
     colourChangeBefore: v.nullable(v.boolean()),
     reclaimPercent: v.nullable(number(0, 100)),
   }),

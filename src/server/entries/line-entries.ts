@@ -5,7 +5,7 @@ import type { Database } from "@/db/schema";
 import { stopsBetween, throughStops } from "../line/line-stops";
 import { findRack } from "../rack/find-rack";
 import { loadRack } from "../rack/load-rack";
-import { setupAt } from "../setup/setup-data";
+import { setupAt, siteAt } from "../setup/setup-data";
 import type { Person } from "../sign-in/roles";
 import type { Entry } from "./entry";
 import { type Made, type Part, refuse } from "./made";
@@ -37,7 +37,13 @@ export async function lineRun(db: Kysely<Database>, person: Person, entry: Of<"l
       rackId: rack.id,
       details: {
         passage: [
-          { stage: p.stage, entered_at: new Date(p.enteredMs), left_at: new Date(p.leftMs), source: "line-speed" },
+          {
+            stage: p.stage,
+            entered_at: new Date(p.enteredMs),
+            left_at: new Date(p.leftMs),
+            source: "line-speed",
+            line_id: line.id,
+          },
         ],
       },
     })),
@@ -67,7 +73,8 @@ export async function coat(db: Kysely<Database>, person: Person, entry: Of<"coat
   if (!rack) return refuse({ kind: "unknown-rack", number: entry.rack });
   const tooSoon = entry.supersedes ? null : coatTooSoon(rack);
   if (tooSoon) return refuse(tooSoon);
-  const [lots, powders] = await Promise.all([
+  const [site, lots, powders] = await Promise.all([
+    siteAt(db, entry.happenedAt),
     setupAt(db, "lot", entry.happenedAt),
     setupAt(db, "powder", entry.happenedAt),
   ]);
@@ -95,7 +102,9 @@ export async function coat(db: Kysely<Database>, person: Person, entry: Of<"coat
           distance_mm: entry.distanceMm,
           earth_mohm: entry.earthMohm,
           hook_cycles: entry.hookCycles,
-          sprayed_hot: entry.sprayedHot,
+          // What is hot by its reading is hot, whatever was ticked.
+          sprayed_hot: entry.metalC !== null && entry.metalC > site.boothMetalC ? true : entry.sprayedHot,
+          metal_c: entry.metalC,
           colour_change_before: entry.colourChangeBefore,
           reclaim_percent: entry.reclaimPercent,
         },

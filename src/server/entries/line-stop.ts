@@ -39,11 +39,7 @@ export async function lineStop(db: Kysely<Database>, entry: Extract<Entry, { kin
     .where(sql<boolean>`not exists (select 1 from record s where s.supersedes = record.id)`)
     .executeTakeFirst();
   if (inside) return refuse({ kind: "stop-in-a-stop", from: inside.from_at.toISOString() });
-  const runs = await inLineAt(
-    db,
-    line.data.stages.map((s) => s.stage),
-    entry.happenedAt,
-  );
+  const runs = await inLineAt(db, { id: line.id, stages: line.data.stages.map((s) => s.stage) }, entry.happenedAt);
   // Sent before: its passages are moved already and must not be moved again; the store compares the stop itself. Asked
   // after the passages are read, so that one stored meanwhile is either seen here or met by its own keys.
   const again = await db.selectFrom("record").select("id").where("idempotency_key", "=", stopKey).executeTakeFirst();
@@ -70,6 +66,7 @@ export async function lineStop(db: Kysely<Database>, entry: Extract<Entry, { kin
               entered_at: new Date(is.enteredMs),
               left_at: new Date(is.leftMs),
               source: "line-speed",
+              line_id: line.id,
             },
           ],
         },
@@ -106,9 +103,10 @@ export async function takeStopBack(
     entered_at: Date;
     left_at: Date | null;
     source: string;
+    line_id: string | null;
     later: string | null;
   }>`
-    select m.id, m.rack_id, m.job_id, k.number, p.stage, p.entered_at, p.left_at, p.source, (select s.idempotency_key from record s where s.supersedes = m.id) as later
+    select m.id, m.rack_id, m.job_id, k.number, p.stage, p.entered_at, p.left_at, p.source, p.line_id, (select s.idempotency_key from record s where s.supersedes = m.id) as later
     from record m join passage p on p.record_id = m.supersedes join rack k on k.id = m.rack_id
     where m.stored_at = ${stop.stored_at} and m.kind = 'passage' and starts_with(m.idempotency_key, ${prefix})`.execute(
     db,
@@ -137,7 +135,15 @@ export async function takeStopBack(
           rackId: row.rack_id,
           supersedes: { recordId: row.id, reason: `The stop was taken back: ${entry.reason}` },
           details: {
-            passage: [{ stage: row.stage, entered_at: row.entered_at, left_at: row.left_at, source: row.source }],
+            passage: [
+              {
+                stage: row.stage,
+                entered_at: row.entered_at,
+                left_at: row.left_at,
+                source: row.source,
+                line_id: row.line_id,
+              },
+            ],
           },
         }),
       ),

@@ -19,6 +19,7 @@ import { coat, conditions, lineRun, load } from "./line-entries";
 import { lineStop, takeStopBack } from "./line-stop";
 import { type EntryOutcome, type Made, outcomeOf, refuse } from "./made";
 import { dryOff, metalMark, outgas, panelTest, prepStep } from "./metal-entries";
+import { upkeep } from "./upkeep-entry";
 
 /** An entry may lie this far ahead of the server's clock before it is taken for a slip. */
 const CLOCK_SLACK_MS = 5 * 60_000;
@@ -29,6 +30,7 @@ export const abilityFor: Record<Entry["kind"], Ability> = {
   "round-skip": "log-line",
   "wash-panel": "log-line",
   sludge: "log-line",
+  upkeep: "log-line",
   "line-stop": "log-line",
   "line-stop-back": "log-line",
   passage: "log-line",
@@ -126,6 +128,8 @@ async function detailsOf(db: Kysely<Database>, person: Person, entry: Entry): Pr
           }
         : refuse({ kind: "unknown-bath", name: entry.bath });
     }
+    case "upkeep":
+      return upkeep(db, entry);
     case "line-stop":
       return lineStop(db, entry);
     case "line-stop-back":

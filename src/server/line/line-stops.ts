@@ -16,11 +16,11 @@ const THROUGH_WITHIN_HOURS = 12;
 
 /**
  * Passages of the racks that were in the line at a moment, by rack, in order. One query on (stage, time).
- * A rack that has none that ends after the moment was out of the line already.
+ * A passage that names no line, as scanned ones do, may be of any. A rack that has none that ends after the moment was out of the line already.
  */
 export async function inLineAt(
   db: Kysely<Database>,
-  stages: readonly string[],
+  line: { readonly id: string; readonly stages: readonly string[] },
   at: Date,
   person: Person | null = null,
   /** Passages reckoned from the line's speed move with a stop; scanned ones have it in them already. */
@@ -38,7 +38,7 @@ export async function inLineAt(
     left_at: Date;
   }>`
     select r.id, r.rack_id, r.job_id, k.number, p.stage, p.entered_at, p.left_at from passage p join record r on r.id = p.record_id join rack k on k.id = r.rack_id join job j on j.id = k.job_id
-    where p.stage = any(${stages}::text[]) and p.entered_at >= ${since} and p.entered_at <= ${until} and p.source = any(${sources}::text[]) and p.left_at is not null
+    where p.stage = any(${line.stages}::text[]) and (p.line_id is null or p.line_id = ${line.id}) and p.entered_at >= ${since} and p.entered_at <= ${until} and p.source = any(${sources}::text[]) and p.left_at is not null
       and (${person?.customerId ?? null}::uuid is null or j.customer_id = ${person?.customerId ?? null}::uuid)
       and not exists (select 1 from record s where s.supersedes = r.id) order by k.number, p.entered_at`.execute(db);
   const byRack = new Map<string, StoredPassage[]>();
@@ -120,7 +120,7 @@ export async function loadLineStops(
     rows.map(async (row): Promise<StopSeen> => {
       const line = lines.get(row.line_id);
       const stages = line?.data.stages.map((s) => s.stage) ?? [];
-      const runs = await inLineAt(db, stages, row.from_at, person, ["line-speed", "scan"]);
+      const runs = await inLineAt(db, { id: row.line_id, stages }, row.from_at, person, ["line-speed", "scan"]);
       const stop = { fromMs: row.from_at.getTime(), toMs: row.to_at.getTime() };
       return {
         recordId: row.id,

@@ -9,6 +9,7 @@ import { type BathFile, loadBath } from "../baths/load-bath";
 import { channelsOf } from "../rack/judge-rack";
 import { type SetupData, setupAt, siteAt } from "../setup/setup-data";
 import type { Person } from "../sign-in/roles";
+import { loadUpkeep, type UpkeepFile } from "../upkeep/load-upkeep";
 import { airBefore } from "./air";
 
 export const railStages = ["plan", "prepare", "pretreat", "coat", "cure", "test", "release", "field"] as const;
@@ -78,6 +79,8 @@ export type Line = {
   readonly bakes: readonly OpenBake[];
   readonly structuresDue: readonly { code: string; name: string; lastVisit: Date | null }[];
   readonly openCases: readonly { number: string; defect: string; zone: string }[];
+  /** What the line runs on, the most urgent first; none for a customer's person. */
+  readonly upkeep: readonly UpkeepFile[];
   readonly jobsDue: number;
   readonly bareLimitHours: number;
   /** The humidity that limit is for; null where none was read and the usual limit stands. */
@@ -113,7 +116,7 @@ export async function loadLine(db: Kysely<Database>, person: Person, at: Date): 
     setupAt(db, "customer", at),
     setupAt(db, "bath", at),
   ]);
-  const [air, racks, baths, bakes, structuresDue, openCases, jobs] = await Promise.all([
+  const [air, racks, baths, bakes, structuresDue, openCases, upkeep, jobs] = await Promise.all([
     site.bareLimits.length > 0 ? airBefore(db, at) : null,
     racksOnLine(db, person, at),
     Promise.all(
@@ -122,6 +125,7 @@ export async function loadLine(db: Kysely<Database>, person: Person, at: Date): 
     openBakes(db, person, at),
     structures(db, person),
     cases(db, person),
+    person.customerId === null ? loadUpkeep(db, at) : [],
     db
       .selectFrom("job")
       .select(({ fn }) => fn.countAll<string>().as("n"))
@@ -144,6 +148,7 @@ export async function loadLine(db: Kysely<Database>, person: Person, at: Date): 
     bakes,
     structuresDue,
     openCases,
+    upkeep,
     jobsDue: Number(jobs.n),
     bareLimitHours: valueOrThrow(bareLimitHours(humidityPercent, site.bareLimits, site.bareLimitHours)),
     humidityPercent,

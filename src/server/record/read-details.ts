@@ -17,6 +17,7 @@ export const tablesOfKind: Record<string, readonly DetailTable[]> = {
   outgas: ["outgas", "bake_channel"],
   "metal-mark": ["metal_mark"],
   "panel-test": ["panel_test"],
+  upkeep: ["upkeep_done"],
   thickness: ["thickness_set", "thickness_reading"],
   bake: ["bake", "bake_place", "bake_channel"],
   coat: ["coat"],

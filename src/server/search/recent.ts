@@ -25,6 +25,7 @@ const CHANGES = [
   "sludge",
   "metal-mark",
   "panel-test",
+  "upkeep",
   "defect",
   "disposition",
   "confirmation",
@@ -54,6 +55,7 @@ export async function recentRecords(
         when 'wash-panel' then (select coalesce(round(x.g_per_m2::numeric, 2) || ' g/m²', x.colour) || ', ' || x.look from wash_panel x where x.record_id = p.id) when 'sludge' then (select concat_ws(', ', x.what, x.depth_mm || ' mm') from sludge x where x.record_id = p.id)
         when 'dry-off' then (select case when x.parts_dry then 'dry' else 'damp' end from dry_off x where x.record_id = p.id) when 'outgas' then (select coalesce('metal held at ' || round(x.held_c::numeric) || ' °C', 'not held') from outgas x where x.record_id = p.id)
         when 'metal-mark' then (select x.what from metal_mark x where x.record_id = p.id) when 'panel-test' then (select case x.test when 'adhesion' then 'cross-cut grade ' || x.iso else 'salt spray ' || round(x.hours::numeric) || ' h' end from panel_test x where x.record_id = p.id)
+        when 'upkeep' then (select (select v.data->>'what' from setup_version v where v.entity_id = x.item_id order by v.valid_from desc limit 1) || ': ' || x.result from upkeep_done x where x.record_id = p.id)
         when 'bake' then (select x.load_no from bake x where x.record_id = p.id) end as text
     from (
       select r.id, r.kind, r.happened_at as at, r.stored_at as "storedAt", r.by_user as by, k.number as rack, coalesce(e.code, s.name) as place, r.grade, r.supersedes, r.reason

@@ -2,6 +2,8 @@ import { type Kysely, sql } from "kysely";
 import * as v from "valibot";
 import { titratedParameters } from "@/core/bath";
 import { families, markKinds, partFeatures, substrates, usualSchools } from "@/core/plan";
+import { FILM_TO_PROFILE_LEAST } from "@/core/preparation";
+import { upkeepHands, upkeepStages } from "@/core/upkeep";
 import type { Database } from "@/db/schema";
 
 const finite = v.pipe(v.number(), v.finite());
@@ -168,6 +170,7 @@ export const setupSchemas = {
     lot: v.string(),
     receivedOn: v.pipe(v.string(), v.isoDate()),
     litres: v.pipe(finite, v.gtValue(0)),
+    pricePerL: v.optional(v.nullable(v.pipe(finite, v.minValue(0))), null),
     usableUntil: v.nullable(v.pipe(v.string(), v.isoDate())),
   }),
   /** A conveyor washer: its stages in order, by their distance from its entrance. */
@@ -177,6 +180,20 @@ export const setupSchemas = {
     stages: v.array(v.object({ stage: v.string(), fromM: finite, lengthM: finite })),
   }),
   oven: v.object({ name: v.string() }),
+  /** What is looked after at fixed intervals, for the line to run as it is set up. */
+  upkeep: v.object({
+    what: v.string(),
+    stage: v.picklist(upkeepStages),
+    everyDays: finite,
+    look: v.string(),
+    leadsTo: v.string(),
+    caution: v.string(),
+    hands: v.picklist(upkeepHands),
+    measure: v.nullable(
+      v.object({ name: v.string(), unit: v.string(), lower: v.nullable(finite), upper: v.nullable(finite) }),
+    ),
+    retired: v.optional(v.boolean(), false),
+  }),
   instrument: v.object({ name: v.string(), kind: v.string(), serial: v.string() }),
   "setup-sheet": v.object({
     powderCode: v.string(),
@@ -204,6 +221,8 @@ export const setupSchemas = {
     dryOffMinutes: v.optional(finite, 10),
     dryOffHollowMinutes: v.optional(finite, 18),
     boothMetalC: v.optional(finite, 45),
+    /** The least film asked over the blast profile; less than that and peaks come near its face. */
+    filmToProfileLeast: v.optional(finite, FILM_TO_PROFILE_LEAST),
     compressedAirDewPointC: finite,
     /** Shifts by name and local start; each runs to the next one's start. */
     shifts: v.optional(v.array(v.object({ name: v.string(), from: v.string() })), [

@@ -22,7 +22,14 @@ export function ChemicalForm({
   take: (input: unknown) => Promise<Outcome>;
 }) {
   const router = useRouter();
-  const [texts, setTexts] = useState({ product: "", lot: "", litres: "", receivedOn: today, usableUntil: "" });
+  const [texts, setTexts] = useState({
+    product: "",
+    lot: "",
+    litres: "",
+    price: "",
+    receivedOn: today,
+    usableUntil: "",
+  });
   const [state, setState] = useState<{ busy: boolean; message: { good: boolean; text: string } | null }>({
     busy: false,
     message: null,
@@ -32,10 +39,13 @@ export function ChemicalForm({
     e.preventDefault();
     const litres = parseNumber(texts.litres);
     if (!litres.ok) return setState({ busy: false, message: { good: false, text: failureText(litres.error) } });
+    const price = texts.price.trim() === "" ? null : parseNumber(texts.price);
+    if (price && !price.ok) return setState({ busy: false, message: { good: false, text: failureText(price.error) } });
     setState({ busy: true, message: null });
-    const outcome = await take({ ...texts, litres: litres.value, usableUntil: texts.usableUntil || null }).catch(
-      (): Outcome => ({ ok: false, failure: { kind: "not-saved" } }),
-    );
+    const { product, lot, receivedOn, usableUntil } = texts;
+    const pricePerL = price?.ok ? price.value : null;
+    const drum = { product, lot, receivedOn, usableUntil: usableUntil || null, litres: litres.value, pricePerL };
+    const outcome = await take(drum).catch((): Outcome => ({ ok: false, failure: { kind: "not-saved" } }));
     setState({
       busy: false,
       message: outcome.ok
@@ -79,6 +89,8 @@ export function ChemicalForm({
       <div className="grid grid-cols-2 gap-2">
         <TextField id="drum-lot" label="Lot" text={texts.lot} change={put("lot")} most={40} />
         <TypedNumber id="drum-litres" label="Litres" text={texts.litres} change={put("litres")} />
+        <TypedNumber id="drum-price" label="Price per L, if known" text={texts.price} change={put("price")} />
+        <span />
         {date("receivedOn", "Received")}
         {date("usableUntil", "Usable until")}
       </div>

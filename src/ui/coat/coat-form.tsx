@@ -11,6 +11,8 @@ export type SheetWindow = {
   readonly earthLimitMohm: number;
   readonly hookCyclesLimit: number;
   readonly reclaimLimitPercent: number;
+  /** Metal hotter than this takes too much powder. */
+  readonly boothMetalC: number;
 };
 export type CoatSettings = {
   readonly kv: number | null;
@@ -20,6 +22,7 @@ export type CoatSettings = {
   readonly earthMohm: number | null;
   readonly hookCycles: number | null;
   readonly reclaimPercent: number | null;
+  readonly metalC: number | null;
 };
 type Key = keyof CoatSettings;
 
@@ -31,6 +34,7 @@ const fields: readonly { key: Key; label: string; unit: string }[] = [
   { key: "distanceMm", label: "Distance", unit: "mm" },
   { key: "hookCycles", label: "Hook uses since stripped", unit: "" },
   { key: "reclaimPercent", label: "Reclaim", unit: "%" },
+  { key: "metalC", label: "Metal when sprayed", unit: "°C" },
 ];
 const windowOf = (key: Key, sheet: SheetWindow | null): readonly [number | null, number | null] | null => {
   if (!sheet) return null;
@@ -45,6 +49,8 @@ const windowOf = (key: Key, sheet: SheetWindow | null): readonly [number | null,
       return [null, sheet.hookCyclesLimit];
     case "reclaimPercent":
       return [null, sheet.reclaimLimitPercent];
+    case "metalC":
+      return [null, sheet.boothMetalC];
     default:
       return null;
   }
@@ -85,6 +91,7 @@ export function CoatForm({
       earthMohm: null,
       hookCycles: null,
       reclaimPercent: null,
+      metalC: null,
     };
     for (const { key, label } of fields) {
       const text = (texts[key] ?? "").trim();

@@ -4,6 +4,7 @@ import type { VerdictResult } from "@/core/verdict";
 import type { Line } from "@/server/line/load-line";
 import { clock, span } from "../format";
 import { bathValue, parameterName } from "../words/baths";
+import { upkeepWord } from "../words/upkeep";
 
 export type DueItem = {
   readonly atMs: number | null;
@@ -142,6 +143,20 @@ export function dueList(line: Line, units: UnitSystem): DueItem[] {
         word: "To release",
         href: `/racks/${rack.number}/release`,
       });
+  }
+  for (const { item, done, standing } of line.upkeep) {
+    if (standing.state === "done" || standing.state === "never") continue;
+    items.push({
+      atMs: standing.dueMs,
+      what: item.data.what,
+      why:
+        standing.state === "not-in-order"
+          ? (done[0]?.note ?? "Found not in order")
+          : `${item.data.look.split(/[.;:]/)[0]}. Last ${span(now - (done[0]?.at.getTime() ?? now))} ago`,
+      result: standing.result,
+      word: upkeepWord(standing, now, line.timeZone),
+      href: `/upkeep#${item.code}`,
+    });
   }
   for (const open of line.openCases)
     items.push({

@@ -6,6 +6,7 @@ import { span } from "../format";
 import { Margin, MarginBlock } from "../frame/margin";
 import { PageHead } from "../frame/page-head";
 import { Verdict } from "../marks/verdict";
+import { UpkeepHere } from "../upkeep/upkeep-here";
 import { dueList } from "./due-list";
 
 const words: Record<string, string> = {
@@ -41,6 +42,7 @@ export function StagePage({
   children?: ReactNode;
 }) {
   const racks = line.racks.filter((r) => r.stage === stage);
+  const mine = line.upkeep.filter((u) => u.item.data.stage === stage);
   const due = dueList(line, units).filter((item) => racks.some((r) => item.href.startsWith(`/racks/${r.number}`)));
   return (
     <>
@@ -82,6 +84,11 @@ export function StagePage({
             ))
           )}
         </MarginBlock>
+        {mine.length > 0 && (
+          <MarginBlock title="Upkeep">
+            <UpkeepHere files={mine} now={line.at} timeZone={line.timeZone} />
+          </MarginBlock>
+        )}
       </Margin>
     </>
   );

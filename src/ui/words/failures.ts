@@ -25,7 +25,8 @@ const sentences: Record<string, (f: Failure, units: UnitSystem) => string> = {
     `${s(f.valueUm)} µm is more than any film (${s(f.mostUm)}). Check the unit and the decimal mark.`,
   "beyond-instrument": (f) =>
     `${s(f.value ?? f.tempC)} for ${s(f.parameter ?? "temperature")} is beyond what the instrument can read (${s(f.least)} to ${s(f.most)}). Check the decimal mark and the unit.`,
-  "bad-entry": (f) => `${f.field ? `${s(f.field)}: ` : ""}${s(f.value)} ${s(f.why)}. Correct it and record again.`,
+  "bad-entry": (f) =>
+    `${f.field ? `${s(f.field)}: ` : ""}${f.value === "" || f.value === "null" ? "" : `${s(f.value)} `}${s(f.why)}. Correct it and record again.`,
   "role-refused": (f) =>
     `Your role (${s(f.role)}) may not do this; it needs “${s(f.needs)}”. Ask a lead or the administrator.`,
   "signed-out": () =>

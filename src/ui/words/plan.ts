@@ -45,6 +45,7 @@ export const featureName: Record<PartFeature, string> = {
   threads: "threads",
   "rubber-or-seals": "rubber, seals, bearings, grease or plastic in it",
   hinges: "hinges",
+  tumbled: "tumbled to deburr",
   "open-frame": "open frame",
 };
 export const familyName: Record<Family, string> = {
@@ -165,6 +166,7 @@ export const routeName: Record<RouteCode, string> = {
   "seals-out": "Seals and rubber out",
   strip: "Strip old coating",
   grind: "Grind spatter",
+  "extra-wash": "Wash the tumbling compound off",
   "break-edges": "Break edges",
   blast: "Blast",
   sand: "Sand to an even scratch",

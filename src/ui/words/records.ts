@@ -28,6 +28,8 @@ export function recordSentence(r: Line): string {
       return `${text} marked`;
     case "panel-test":
       return `panel tested: ${text}`;
+    case "upkeep":
+      return text;
     case "thickness":
       return `film, ${r.number ?? 0} readings`;
     case "bake":

@@ -59,6 +59,14 @@ export const washSentences: Record<string, (f: Failure, units: UnitSystem) => st
   "burette-runs-back": (f) =>
     `The burette reads ${s(f.endMl)} mL at the end and ${s(f.startMl)} mL at the start. It only runs down: read it again.`,
   "bad-recipe": (f) => `Titration, ${s(f.field)}: ${f.value === "" ? "" : `${s(f.value)} `}${s(f.why)}.`,
+  "bad-upkeep": (f) =>
+    `${s(f.field)}: ${f.value === "" ? "" : `${s(f.value)} `}${s(f.why)}. Put it right and save again.`,
+  "upkeep-without": (f) =>
+    f.lacks === "who"
+      ? `${s(f.what)} is not the line’s own to do. Name who did it.`
+      : `${s(f.what)}: write what came of it, and what is to be changed by when.`,
+  "upkeep-not-in-order": (f) =>
+    `${s(f.name)} ${s(f.value)} ${s(f.unit)} is beyond its limit, so it is not in order. Say what was put right, or leave it not in order.`,
   "bad-bath": (f) =>
     `${s(f.field)}: ${f.value === "" ? "" : `${s(f.value)} `}${s(f.why)}. Put it right and save again.`,
   "code-taken": (f) => `There is a ${s(f.code)} already. Give this one another name.`,

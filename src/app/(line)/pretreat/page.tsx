@@ -19,6 +19,7 @@ import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
 import { Grade, Verdict } from "@/ui/marks/verdict";
 import { StageRacks } from "@/ui/shift/stage-racks";
+import { UpkeepHere } from "@/ui/upkeep/upkeep-here";
 import { bathValue, parameterName } from "@/ui/words/baths";
 
 export const metadata: Metadata = { title: "Pretreat" };
@@ -32,6 +33,7 @@ export default async function PretreatPage() {
     loadLineStops(database(), person, line.at),
     setupAt(database(), "line", line.at),
   ]);
+  const upkeep = line.upkeep.filter((u) => u.item.data.stage === "pretreat");
   const ready = washReadiness(line.baths, line.at);
   return (
     <>
@@ -125,6 +127,11 @@ export default async function PretreatPage() {
                 Tanks, windows and what is done when one is out
               </Link>
             </p>
+          </MarginBlock>
+        )}
+        {upkeep.length > 0 && (
+          <MarginBlock title="Upkeep">
+            <UpkeepHere files={upkeep} now={line.at} timeZone={line.timeZone} />
           </MarginBlock>
         )}
         <MarginBlock title="By entry line">

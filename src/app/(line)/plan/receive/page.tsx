@@ -64,7 +64,7 @@ export default async function ReceivePage() {
           <p className="small soft">
             Metal: steel, sheet, cast alu, alu, cast iron, galvanised, stainless. Size in mm, or with cm, m, in. A range
             of sections: 2-8. Words: laser, plasma, sharp, hollow, no drain, recess, fit, threads, rubber, hinges,
-            frame, laps 2.4.
+            tumbled, frame, laps 2.4.
           </p>
           <p className="small soft">Mass and area left out are taken from the box, and said to be assumed.</p>
         </MarginBlock>

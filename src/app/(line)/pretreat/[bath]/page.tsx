@@ -12,7 +12,7 @@ import { currentLine } from "@/server/line/current-line";
 import { preferences } from "@/server/preferences";
 import { siteAt } from "@/server/setup/setup-data";
 import { personOnPage } from "@/server/sign-in/person";
-import { may } from "@/server/sign-in/roles";
+import { may, seesCost } from "@/server/sign-in/roles";
 import { BathCheckForm } from "@/ui/bath/bath-check-form";
 import { AdditionAdvice, BathVerdict, SeriesChart, SeriesWords } from "@/ui/bath/bath-panel";
 import { ExposureList } from "@/ui/bath/exposure-list";
@@ -27,6 +27,7 @@ import { PageHead } from "@/ui/frame/page-head";
 import { Verdict } from "@/ui/marks/verdict";
 import { Photos } from "@/ui/plan/photos";
 import { bathFigure, bathWindow, parameterName, parameterUnit } from "@/ui/words/baths";
+import { money } from "@/ui/words/plan";
 import { attachPhoto } from "../../actions";
 
 export const metadata: Metadata = { title: "Bath" };
@@ -234,6 +235,11 @@ export default async function BathPage({ params }: { params: Promise<{ bath: str
                 <span className="num">
                   {p.litres.toFixed(1)} L
                   {p.per100M2 !== null && <span className="soft"> · {p.per100M2.toFixed(2)} L per 100 m²</span>}
+                  {p.costPer100M2 !== null && seesCost(person) && (
+                    <span className="block">
+                      {money(p.costPer100M2 / 100, site.rates?.currency ?? "")} <span className="soft">per m²</span>
+                    </span>
+                  )}
                 </span>
               </div>
             ))}

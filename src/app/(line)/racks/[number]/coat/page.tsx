@@ -81,8 +81,8 @@ export default async function CoatPage({ params }: { params: Promise<{ number: s
               rack={rack.number}
               coatNo={coatNo}
               booth="booth 1"
-              sheet={sheet?.data ?? null}
-              last={last}
+              sheet={sheet ? { ...sheet.data, boothMetalC: site.boothMetalC } : null}
+              last={last && { ...last, metalC: null }}
               lots={usable.map((l) => {
                 const left = daysLeft(l.data);
                 return {
@@ -118,6 +118,11 @@ export default async function CoatPage({ params }: { params: Promise<{ number: s
                       <>
                         , air <b className="fig">{withUnit(row.gun_air_kpa, "pressure", units)}</b>
                       </>
+                    )}
+                    {row.sprayed_hot && (
+                      <b className="text-watch">
+                        , hot-applied{row.metal_c === null ? "" : ` at ${withUnit(row.metal_c, "temperature", units)}`}
+                      </b>
                     )}
                     {row.reclaim_percent !== null && `, reclaim ${row.reclaim_percent} %`}
                     <span className="faint small block">

@@ -1,6 +1,7 @@
 import type { Metadata } from "next";
 import { notFound } from "next/navigation";
 import {
+  filmToProfile,
   holdsWater,
   judgeDryOff,
   type MetalDecision,
@@ -18,6 +19,7 @@ import { currentLine } from "@/server/line/current-line";
 import { preferences } from "@/server/preferences";
 import { askedSteps, hottestCureC } from "@/server/rack/asked-steps";
 import { loadRack } from "@/server/rack/load-rack";
+import { filmAsked } from "@/server/requirement";
 import { setupAt, siteAt } from "@/server/setup/setup-data";
 import { personOnPage } from "@/server/sign-in/person";
 import { may } from "@/server/sign-in/roles";
@@ -145,6 +147,9 @@ export default async function PreparePage({ params }: { params: Promise<{ number
       lastHow={hows[step] ?? null}
     />
   );
+  const profileUm = onRecord("blast")?.value ?? null;
+  const { minUm, maxUm } = filmAsked(rack.job.requirement.film);
+  const cover = profileUm === null ? null : filmToProfile(minUm, profileUm, site.filmToProfileLeast);
   const left = asked.filter((s) => !seen.has(s)).length;
   return (
     <>
@@ -171,6 +176,23 @@ export default async function PreparePage({ params }: { params: Promise<{ number
         <div className="ruled mt-4">
           <h2>Steps</h2>
           {shown.map(row)}
+          {profileUm !== null && cover?.ok && (
+            <p className="m-0 mt-2" id="film-over-profile">
+              <Verdict result={cover.value.result}>
+                The least film asked is {cover.value.ratio.toFixed(1)} × this profile
+              </Verdict>{" "}
+              <span className="small soft">
+                {withUnit(minUm, "thickness", units)}
+                {maxUm === null ? "" : ` to ${withUnit(maxUm, "thickness", units)}`} over{" "}
+                {withUnit(profileUm, "thickness", units)}
+                {cover.value.result === "in"
+                  ? ""
+                  : cover.value.result === "out"
+                    ? ": peaks come through the film. Ask for more film, or a finer grit."
+                    : `: under ${site.filmToProfileLeast} × its peaks come near the face. Build toward the upper end.`}
+              </span>
+            </p>
+          )}
           {rest.length > 0 && mayLog && (
             <details className="mt-2">
               <summary className="min-h-11 cursor-pointer content-center soft">Other steps: {rest.length}</summary>

@@ -1,15 +1,17 @@
 import type { Metadata } from "next";
 import { notFound } from "next/navigation";
+import { filmToProfile } from "@/core/preparation";
 import { database } from "@/server/database";
 import { currentLine } from "@/server/line/current-line";
 import { preferences } from "@/server/preferences";
 import { loadRack, newest } from "@/server/rack/load-rack";
-import { setupAt } from "@/server/setup/setup-data";
+import { setupAt, siteAt } from "@/server/setup/setup-data";
 import { personOnPage } from "@/server/sign-in/person";
 import { may } from "@/server/sign-in/roles";
 import { clock, withUnit } from "@/ui/format";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
+import { Verdict } from "@/ui/marks/verdict";
 import { RackTabs } from "@/ui/rack/rack-tabs";
 import { ThicknessStation } from "@/ui/thickness/thickness-station";
 
@@ -20,8 +22,9 @@ export default async function ThicknessPage({ params }: { params: Promise<{ numb
   const { number } = await params;
   const rack = await loadRack(database(), person, number);
   if (!rack) notFound();
-  const [line, chosen, sheets] = await Promise.all([
+  const [line, site, chosen, sheets] = await Promise.all([
     currentLine(person),
+    siteAt(database(), rack.hungAt),
     preferences(),
     setupAt(database(), "setup-sheet", rack.hungAt),
   ]);
@@ -40,6 +43,13 @@ export default async function ThicknessPage({ params }: { params: Promise<{ numb
   const { film } = rack.job.requirement;
   const coat = newest(rack, "coat")?.details.coat?.[0];
   const sheet = [...sheets.values()].find((s) => s.data.powderCode === rack.powder.code)?.data;
+  const profileUm = rack.latest.findLast((r) => r.details.prep_step?.[0]?.step === "blast")?.details.prep_step?.[0]
+    ?.value;
+  const read = stored.flatMap((set) => set.readings.filter((r) => !r.rejectedReason).map((r) => r.valueUm));
+  const cover =
+    profileUm != null && read.length > 0
+      ? filmToProfile(read.reduce((a, b) => a + b, 0) / read.length, profileUm, site.filmToProfileLeast)
+      : null;
   const recess = rack.part.data.faces.flatMap((f) => f.spots.filter((s) => s.note));
   return (
     <>
@@ -84,6 +94,18 @@ export default async function ThicknessPage({ params }: { params: Promise<{ numb
               <b className="fig">{coat.kv ?? "–"} kV</b> on the set-up sheet's{" "}
               <b className="fig">{sheet.kv.join("–")}</b>
               {recess.length ? `; recess advice is ${sheet.recessKv}` : ""}.
+            </p>
+          </MarginBlock>
+        )}
+        {cover?.ok && profileUm != null && (
+          <MarginBlock title="Film over profile">
+            <p>
+              <Verdict result={cover.value.result}>{cover.value.ratio.toFixed(1)} ×</Verdict> the blast profile of{" "}
+              <b className="fig">{withUnit(profileUm, "thickness", chosen.units)}</b>
+              <span className="soft">
+                ; under {site.filmToProfileLeast} × peaks come near the face, and a reading on blasted steel counts part
+                of the profile as film.
+              </span>
             </p>
           </MarginBlock>
         )}
