@@ -226,6 +226,16 @@ describe("a coat", () => {
     const record = await t.app.selectFrom("record").select("grade").where("id", "=", id).executeTakeFirstOrThrow();
     expect(record.grade).toBe("by-procedure");
   });
+  test("metal read hotter than the booth takes is hot-applied, whatever was ticked", async () => {
+    const hot = async (metalC: number | null, sprayedHot: boolean | null) => {
+      const id = await stored(t, operator, earlier(45), { ...coat, rack: "L101", metalC, sprayedHot });
+      const row = await t.app.selectFrom("coat").selectAll().where("record_id", "=", id).executeTakeFirstOrThrow();
+      return [row.sprayed_hot, row.metal_c];
+    };
+    expect(await hot(182, false)).toEqual([true, 182]);
+    expect(await hot(31, false)).toEqual([false, 31]);
+    expect(await hot(null, true)).toEqual([true, null]);
+  });
   test.each([
     ["another powder's lot", { lot: "GR-210/2610-2" }, { kind: "wrong-powder", asked: "GR-505" }],
     ["a lot nobody has", { lot: "GR-505/9999" }, { kind: "unknown-set-up", what: "lot" }],

@@ -3,6 +3,7 @@ import { v7 as uuidv7 } from "uuid";
 import { afterAll, beforeAll, describe, expect, test } from "vitest";
 import { outStretches } from "@/core/bath";
 import { bathWork } from "@/server/baths/bath-work";
+import { receiveChemical } from "@/server/baths/chemical-stock";
 import { exposedRacks } from "@/server/baths/exposure";
 import { loadBath } from "@/server/baths/load-bath";
 import { openSkips } from "@/server/baths/round-skips";
@@ -12,6 +13,7 @@ import { storeEntry } from "@/server/entries/store-entry";
 import { makeStructure } from "@/server/jobs/make-job";
 import { loadLineStops } from "@/server/line/line-stops";
 import { loadRack } from "@/server/rack/load-rack";
+import { addVersion } from "@/server/setup/add-version";
 import { setupAt } from "@/server/setup/setup-data";
 import { failureText } from "@/ui/words/failures";
 import { person, type TestDatabase, testDatabase } from "../support/database";
@@ -183,6 +185,30 @@ describe("a stop of the line", () => {
     await stored(t, operator, entered, { kind: "line-run", rack: "WS4", line: "Washer 1", speedMPerMin: 1.2 });
     const conversion = (await passagesOf("WS4")).find((p) => p.stage === "conversion");
     expect(((conversion?.left_at?.getTime() ?? 0) - (conversion?.entered_at.getTime() ?? 0)) / 1000).toBe(690);
+  });
+  test("another line whose stages have the same names runs on", async () => {
+    const twin = (await setupAt(t.app, "line", ago(900))).values().next().value;
+    if (!twin) throw new Error("no line");
+    const id = uuidv7();
+    await t.app.insertInto("setup_entity").values({ id, kind: "line", code: "Washer 2" }).execute();
+    await addVersion<"line">(t.app, person("lead", "ines"), {
+      entityId: id,
+      at: ago(900),
+      reason: "A second washer",
+      data: { ...twin.data, name: "Washer 2" },
+    });
+    for (const number of ["WT1", "WT2"]) await freshRack(t, number, { at: ago(800) });
+    const from = ago(700);
+    const run = (rack: string, line: string) => ({ kind: "line-run", rack, line, speedMPerMin: 1.2 });
+    await stored(t, operator, new Date(from.getTime() - 200_000), run("WT1", "Washer 1"));
+    await stored(t, operator, new Date(from.getTime() - 200_000), run("WT2", "Washer 2"));
+    const before = await passagesOf("WT1");
+    await stored(t, operator, from, stop(ago(695), { line: "Washer 2" }));
+    expect(await passagesOf("WT1")).toEqual(before);
+    const seen = (await loadLineStops(t.app, operator, at)).find((s) => s.line === "Washer 2");
+    expect(seen?.racks.map((r) => r.number)).toEqual(["WT2"]);
+    const inBath = (await passagesOf("WT2")).find((p) => p.stage === "conversion");
+    expect(((inBath?.left_at?.getTime() ?? 0) - (inBath?.entered_at.getTime() ?? 0)) / 1000).toBe(90 + 300);
   });
   test("one that never was is taken back: the times stand as planned, both stay on record, a later correction is in its way", async () => {
     for (const number of ["WS7", "WS8"]) await freshRack(t, number, { at: ago(600) });
@@ -387,6 +413,16 @@ describe("the work of a bath", () => {
     expect(work.areaM2).toBeGreaterThan(50);
     for (const p of work.products) expect(p.per100M2).toBeCloseTo((100 * p.litres) / work.areaM2, 9);
     expect(work.products.length).toBeGreaterThan(0);
+    // By the price on its drum; where one addition's drum has none, the cost is unknown, not lower.
+    const drum = { product: "Conversion concentrate", lot: "NOPRICE", receivedOn: "2026-01-05", usableUntil: null };
+    const priced = work.products.find((p) => p.product === drum.product && p.costPer100M2 !== null);
+    expect(priced?.costPer100M2).toBeCloseTo((100 * (priced?.litres ?? 0) * 4.6) / work.areaM2, 9);
+    expect(await receiveChemical(t.app, operator, { ...drum, litres: 50 }, at)).toMatchObject({ ok: true });
+    const lot = `${drum.product} ${drum.lot}`;
+    const addition = { kind: "bath-event", bath: "Tank 3", event: "addition", product: drum.product, lot, amountL: 1 };
+    await stored(t, operator, ago(1), { ...addition, note: "a litre to see", sure: true });
+    const after = (await bathWork(t.app, bath, at)).products.find((p) => p.product === drum.product);
+    expect(after).toMatchObject({ costPer100M2: null, litres: (priced?.litres ?? 0) + 1 });
     expect(work.sinceAdditionM2 ?? 0).toBeLessThanOrEqual(work.areaM2);
   });
 });

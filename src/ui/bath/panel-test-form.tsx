@@ -47,7 +47,7 @@ export function PanelTestForm({ bath, worstIso }: { bath: string; worstIso: numb
   };
   return (
     <form onSubmit={submit} className="grid gap-2" noValidate>
-      <div className="grid grid-cols-2 gap-2">
+      <div className="grid gap-2">
         <div className="field">
           <label htmlFor="panel-test">Test</label>
           <select

@@ -147,7 +147,8 @@ export function dueList(line: Line, units: UnitSystem): DueItem[] {
   for (const { item, done, standing } of line.upkeep) {
     if (standing.state === "done" || standing.state === "never") continue;
     items.push({
-      atMs: standing.dueMs,
+      // A day late is not more pressing than a bath that is an hour late.
+      atMs: standing.dueMs === null ? now : Math.max(now, standing.dueMs),
       what: item.data.what,
       why:
         standing.state === "not-in-order"

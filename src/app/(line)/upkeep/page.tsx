@@ -69,9 +69,7 @@ export default async function UpkeepPage() {
                             {last.value !== null && (
                               <>
                                 {" "}
-                                <b className="fig">
-                                  {last.value} {last.unit}
-                                </b>
+                                <b className="fig">{`${last.value} ${last.unit ?? ""}`.trim()}</b>
                               </>
                             )}
                             , {dateAndTime(last.at, site.timeZone)}, {last.by}

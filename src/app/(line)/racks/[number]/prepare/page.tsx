@@ -149,7 +149,8 @@ export default async function PreparePage({ params }: { params: Promise<{ number
   );
   const profileUm = onRecord("blast")?.value ?? null;
   const { minUm, maxUm } = filmAsked(rack.job.requirement.film);
-  const cover = profileUm === null ? null : filmToProfile(minUm, profileUm, site.filmToProfileLeast);
+  const plannedUm = maxUm === null ? minUm : (minUm + maxUm) / 2;
+  const cover = profileUm === null ? null : filmToProfile(plannedUm, profileUm, site.filmToProfileLeast);
   const left = asked.filter((s) => !seen.has(s)).length;
   return (
     <>
@@ -179,12 +180,10 @@ export default async function PreparePage({ params }: { params: Promise<{ number
           {profileUm !== null && cover?.ok && (
             <p className="m-0 mt-2" id="film-over-profile">
               <Verdict result={cover.value.result}>
-                The least film asked is {cover.value.ratio.toFixed(1)} × this profile
+                The film planned is {cover.value.ratio.toFixed(1)} × this profile
               </Verdict>{" "}
               <span className="small soft">
-                {withUnit(minUm, "thickness", units)}
-                {maxUm === null ? "" : ` to ${withUnit(maxUm, "thickness", units)}`} over{" "}
-                {withUnit(profileUm, "thickness", units)}
+                {withUnit(plannedUm, "thickness", units)} over {withUnit(profileUm, "thickness", units)}
                 {cover.value.result === "in"
                   ? ""
                   : cover.value.result === "out"
