@@ -396,3 +396,39 @@ test("five baths of four values each, set up by hand, then gone round: one key a
   expect(beyond).toBe(21);
   expect(beyond / 20).toBeLessThanOrEqual(2);
 });
+
+test("upkeep left not in order stays on Shift until it is put right", async ({ page }) => {
+  await signIn(page, "rufus");
+  await page.goto("/pretreat");
+  await page.getByRole("complementary").getByRole("link", { name: "Washer nozzles" }).click();
+  const row = page.locator("details").filter({ has: page.getByText("Washer nozzles", { exact: true }) });
+  await row.locator("summary").first().click();
+  await expect(async () => {
+    await row.getByLabel("Nozzles out of order").fill("3");
+    await expect(row.getByRole("img", { name: "out" }).or(row.getByText("at most 0")).first()).toBeVisible({
+      timeout: 1000,
+    });
+  }).toPass();
+  await row.getByRole("button", { name: "In order", exact: true }).click();
+  await row.getByRole("button", { name: "Record it" }).click();
+  await expect(row.getByText(/beyond its limit, so it is not in order/)).toBeVisible();
+  await row.getByRole("button", { name: "Not in order" }).click();
+  await row.getByLabel("What was found and done").fill("riser 5 turned away, fitter called");
+  await row.getByRole("button", { name: "Record it" }).click();
+  await expect(row.getByText("Recorded.")).toBeVisible();
+  await page.goto("/");
+  await expect(page.getByText("riser 5 turned away, fitter called")).toBeVisible();
+  await page.goto("/upkeep");
+  await row.locator("summary").first().click();
+  await expect(async () => {
+    await row.getByRole("button", { name: "Put right" }).click();
+    await row.getByLabel("What was found and done").fill("turned back, pattern seen");
+    await expect(row.getByRole("button", { name: "Put right" })).toHaveAttribute("aria-pressed", "true", {
+      timeout: 1000,
+    });
+  }).toPass();
+  await row.getByRole("button", { name: "Record it" }).click();
+  await expect(row.getByText("Recorded.")).toBeVisible();
+  await page.goto("/");
+  await expect(page.getByText("riser 5 turned away, fitter called")).toHaveCount(0);
+});

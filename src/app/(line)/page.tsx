@@ -11,7 +11,7 @@ import { clock, fullDate, when } from "@/ui/format";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
 import { Shape, Verdict } from "@/ui/marks/verdict";
-import { dueList } from "@/ui/shift/due-list";
+import { type DueItem, dueList } from "@/ui/shift/due-list";
 import { RecordLines } from "@/ui/shift/record-lines";
 import { parameterName } from "@/ui/words/baths";
 import { stageNames } from "@/ui/words/reasons";
@@ -29,6 +29,21 @@ export default async function ShiftPage() {
   const due = dueList(line, units);
   const shown = line.baths.find((b) => b.result !== "in") ?? line.baths[0];
   const series = shown?.series.find((s) => s.points.at(-1)?.result === shown.result) ?? shown?.series[0];
+  const dueRow = (item: DueItem) => (
+    <Link
+      key={`${item.what}${item.word}`}
+      href={item.href}
+      prefetch={false}
+      className="row grid-cols-[58px_190px_minmax(0,1fr)_150px] text-ink no-underline hover:bg-sorrel-tint max-[700px]:grid-cols-[58px_1fr_auto]"
+    >
+      <span className="fig">
+        {item.atMs === null ? "–" : item.atMs <= line.at.getTime() ? "now" : clock(new Date(item.atMs), line.timeZone)}
+      </span>
+      <b>{item.what}</b>
+      <span className="soft max-[700px]:order-last max-[700px]:col-span-3">{item.why}</span>
+      <Verdict result={item.result}>{item.word}</Verdict>
+    </Link>
+  );
   return (
     <>
       <section className="bench">
@@ -41,26 +56,13 @@ export default async function ShiftPage() {
           {due.length === 0 && (
             <p className="py-3">Nothing is due. The next thing that happens on the line shows here.</p>
           )}
-          {due.slice(0, 9).map((item) => (
-            <Link
-              key={`${item.what}${item.word}`}
-              href={item.href}
-              prefetch={false}
-              className="row grid-cols-[58px_190px_minmax(0,1fr)_150px] text-ink no-underline hover:bg-sorrel-tint max-[700px]:grid-cols-[58px_1fr_auto]"
-            >
-              <span className="fig">
-                {item.atMs === null
-                  ? "–"
-                  : item.atMs <= line.at.getTime()
-                    ? "now"
-                    : clock(new Date(item.atMs), line.timeZone)}
-              </span>
-              <b>{item.what}</b>
-              <span className="soft max-[700px]:order-last max-[700px]:col-span-3">{item.why}</span>
-              <Verdict result={item.result}>{item.word}</Verdict>
-            </Link>
-          ))}
-          {due.length > 9 && <p className="soft small pt-2">and {due.length - 9} more: see the stages on the line</p>}
+          {due.slice(0, 9).map(dueRow)}
+          {due.length > 9 && (
+            <details>
+              <summary className="link min-h-11 cursor-pointer content-center">and {due.length - 9} more</summary>
+              {due.slice(9).map(dueRow)}
+            </details>
+          )}
         </div>
         {shown && series && (
           <div className="mt-6 grid grid-cols-[minmax(0,560px)_minmax(220px,1fr)] gap-7 max-[860px]:grid-cols-1">

@@ -148,7 +148,7 @@ export function dueList(line: Line, units: UnitSystem): DueItem[] {
     if (standing.state === "done" || standing.state === "never") continue;
     items.push({
       // A day late is not more pressing than a bath that is an hour late.
-      atMs: standing.dueMs === null ? now : Math.max(now, standing.dueMs),
+      atMs: standing.state === "overdue" ? now : standing.dueMs,
       what: item.data.what,
       why:
         standing.state === "not-in-order"
