@@ -1,5 +1,5 @@
 import { err, ok, type Result } from "../result";
-import { seededRandom } from "../simulated-line/random";
+import { seededRandom } from "../statistics/random";
 
 export type Period = { readonly defective: number; readonly inspected: number };
 export type ChangePoint = {

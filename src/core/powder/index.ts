@@ -1,1 +1,4 @@
+export * from "./layers";
 export * from "./powder";
+export * from "./shelf-life";
+export * from "./transfer";

@@ -1,5 +1,5 @@
 import { err, ok, type Result } from "../result";
-import { seededRandom } from "../simulated-line/random";
+import { seededRandom } from "../statistics/random";
 
 /**
  * Some of a row of places, chosen at random from a seed that is kept, so that anyone can choose them again: a partial

@@ -1,4 +1,4 @@
-import type { Random } from "./random";
+import type { Random } from "../statistics/random";
 
 export type SimulatedBathCheck = {
   readonly atMs: number;

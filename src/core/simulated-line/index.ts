@@ -1,4 +1,4 @@
+export * from "../statistics/random";
 export * from "./bath-model";
 export * from "./oven-model";
-export * from "./random";
 export * from "./simulate-line";

@@ -1,5 +1,5 @@
 import type { Trace } from "../cure";
-import type { Random } from "./random";
+import type { Random } from "../statistics/random";
 
 export type SimulatedPiece = { readonly channel: string; readonly tauS: number };
 

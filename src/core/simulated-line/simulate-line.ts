@@ -1,7 +1,7 @@
 import type { Trace } from "../cure";
+import { type Random, seededRandom } from "../statistics/random";
 import { isMonday, type SimulatedBathCheck, type SimulatedBathEvent, simulateConversionBath } from "./bath-model";
 import { simulateBake } from "./oven-model";
-import { type Random, seededRandom } from "./random";
 
 export type SimulatedProduct = {
   readonly key: string;

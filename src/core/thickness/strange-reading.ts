@@ -1,0 +1,32 @@
+/** What a reading may be instead of a film. */
+export type StrangeReading =
+  | { readonly kind: "unit-jump"; readonly asUm: number; readonly slip: "mil-as-um" | "um-as-mil" }
+  | { readonly kind: "off-the-part" }
+  | { readonly kind: "far-off"; readonly usualUm: number };
+
+/** Readings before it that are looked at, and how many it takes to know what is usual. */
+const LOOKED_BACK = 12;
+const USUAL_FROM = 3;
+const UM_PER_MIL = 25.4;
+/** A gauge held into the air, or on bare metal, reads nothing or nearly. */
+const NOTHING_UM = 1;
+
+/**
+ * A reading in a batch that does not look like its neighbours: as mil among µm or µm among mil (within a third of them
+ * once converted, and four times off as it stands), nothing at all (the gauge was off the part), or four times more or
+ * less than is usual here. Null where it looks like the others, or too few were read. Only asked, never changed.
+ */
+export function strangeReading(valueUm: number, beforeUm: readonly number[]): StrangeReading | null {
+  const near = beforeUm.slice(-LOOKED_BACK).sort((a, b) => a - b);
+  if (valueUm < NOTHING_UM) return { kind: "off-the-part" };
+  if (near.length < USUAL_FROM) return null;
+  const usualUm = near[Math.floor(near.length / 2)] as number;
+  const ratio = valueUm / usualUm;
+  if (ratio > 1 / 4 && ratio < 4) return null;
+  const alike = (um: number) => um > usualUm / 1.5 && um < usualUm * 1.5;
+  if (ratio < 1 && alike(valueUm * UM_PER_MIL))
+    return { kind: "unit-jump", asUm: valueUm * UM_PER_MIL, slip: "mil-as-um" };
+  if (ratio > 1 && alike(valueUm / UM_PER_MIL))
+    return { kind: "unit-jump", asUm: valueUm / UM_PER_MIL, slip: "um-as-mil" };
+  return { kind: "far-off", usualUm };
+}
