@@ -14,7 +14,7 @@ const may: Record<string, readonly string[]> = {
   app: ["app", "ui", "server", "db", "core"],
   types: ["types"],
 };
-const corePackages = new Set(["valibot", "jstat"]);
+const corePackages = new Set(["valibot", "jstat", "papaparse"]);
 
 function filesBelow(directory: string): string[] {
   return readdirSync(directory, { withFileTypes: true }).flatMap((entry) =>

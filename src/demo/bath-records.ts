@@ -124,6 +124,7 @@ export function bathRecords(made: Made, line: ReturnType<typeof simulateLine>): 
           ["humidity", a.humidityPercent, "%", "hall"],
           ["air-temperature", a.airC, "°C", "hall"],
           ["compressed-air-dew-point", a.compressedAirDewPointC, "°C", "booth 1"],
+          ["booth-air-speed", Math.round(a.boothAirMPerS * 100) / 100, "m/s", "booth 1"],
         ] as const
       ).map(([quantity, value, unit, place]) =>
         record("condition", a.atMs, quantity, {

@@ -8,10 +8,11 @@ import type { NewRecord } from "@/server/record/store-record";
 import type { PlanInput, Requirement } from "@/server/requirement";
 import type { SetupInput } from "@/server/setup/setup-data";
 import { bathRecords } from "./bath-records";
-import { DEMO_SEED, demoLine, midnightOf, recoatedRack } from "./demo-line";
+import { DEMO_SEED, demoLine, midnightOf, recoatedRack, roughRacks } from "./demo-line";
 import { DAY, demoId, insertRecords, type Made } from "./demo-record";
 import { loadField } from "./field-records";
 import { insertOffersFirst, loadPlans, offerRecords, type ToldOffer } from "./plan-records";
+import { powderRecords } from "./powder-records";
 import { everyProduct, products } from "./products";
 import { rackId, rackRecords } from "./rack-records";
 import { recoatRecords } from "./recoat-records";
@@ -29,7 +30,7 @@ export async function loadDemo(
     const setupFrom = anchor.getTime() - 7 * 365 * DAY;
     const made = await loadShop(trx, new Date(setupFrom), anchor);
     await loadPeople(trx, made);
-    const records: NewRecord[] = upkeepRecords(made, anchor);
+    const records: NewRecord[] = [...upkeepRecords(made, anchor), ...powderRecords(made, anchor)];
     const midnight = midnightOf(anchor);
     const line = demoLine(anchor);
     const oldFrom = midnight.getTime() - 760 * DAY;
@@ -45,6 +46,7 @@ export async function loadDemo(
       gassyDeliveryMs: anchor.getTime(),
     });
     const recoated = recoatedRack(line, anchor);
+    const rough = roughRacks(line, anchor);
     for (const part of [old, line]) {
       const jobs = await loadJobs(trx, made, part.racks, part === old);
       await loadRacks(trx, part.racks, jobs);
@@ -52,7 +54,11 @@ export async function loadDemo(
         ...bathRecords(made, part),
         ...part.racks.flatMap((rack) => {
           const own = rackRecords(made, rack, jobs.get(rack.product) as string, anchor.getTime());
-          return rack === recoated ? recoatRecords(made, rack.number, own) : own;
+          // Half of them hang on hooks past their uses: a lead that leads nowhere.
+          const hooks = { hookCycles: rough.indexOf(rack) % 2 === 0 ? 13 : 3 };
+          return rack === recoated || rough.includes(rack)
+            ? recoatRecords(made, rack.number, own, rack === recoated ? null : hooks)
+            : own;
         }),
       );
     }
@@ -138,6 +144,7 @@ const customerOf: Record<string, string> = {
   "LAMP-HEAD": "C3",
   "FERRY-SEAT": "C1",
   "GREENHOUSE-FRAME": "C5",
+  "CHARGER-BOX": "C4",
 };
 
 /** The offer that the seats' story turns on. */

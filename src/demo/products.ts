@@ -77,4 +77,23 @@ export const tubeFrame: SimulatedProduct = {
   setPointC: 205,
   doorToPullS: 1800,
 };
-export const everyProduct: readonly SimulatedProduct[] = [...products, tubeFrame];
+/** Steel enclosures beside it: their inside corners take powder worst. */
+export const chargerBox: SimulatedProduct = {
+  key: "CHARGER-BOX",
+  cast: false,
+  powder: "GR-815",
+  targetUm: 88,
+  faces: [
+    { face: "D", spots: five("D"), effectUm: [2, 0, 1, -1, -2] },
+    { face: "C", spots: five("C"), effectUm: [-6, -4, -3, -4, -7] },
+  ],
+  pieces: 6,
+  tauS: [
+    { channel: "Door", tauS: 130 },
+    { channel: "Corner", tauS: 190 },
+  ],
+  setPointC: 205,
+  doorToPullS: 1700,
+  cornerFace: "C",
+};
+export const everyProduct: readonly SimulatedProduct[] = [...products, tubeFrame, chargerBox];

@@ -11,7 +11,13 @@ const HOUR = 60 * MINUTE;
  * A rack whose first coat came out thin: its own records with the film as it was then, the lead's decision to scuff
  * and recoat, and the second pass: scuffed, coated at lower voltage, baked, measured, tested, accepted.
  */
-export function recoatRecords(made: Made, name: string, own: readonly NewRecord[]): NewRecord[] {
+export function recoatRecords(
+  made: Made,
+  name: string,
+  own: readonly NewRecord[],
+  /** Coated again at the voltage of a first coat, on hooks with so many uses: it comes out rough. */
+  rough: { readonly hookCycles: number } | null = null,
+): NewRecord[] {
   const find = (kind: string) => own.find((r) => r.kind === kind);
   const [film, coat, bake, cut, rub] = ["thickness", "coat", "bake", "cross-cut", "solvent-rub"].map(find);
   if (!film || !coat || !bake || !cut || !rub) throw new RangeError(`rack ${name} has no whole first pass to recoat`);
@@ -67,7 +73,9 @@ export function recoatRecords(made: Made, name: string, own: readonly NewRecord[
     decide(
       sentBackMs,
       "scuff-and-recoat",
-      "Thin all over: one quick pass; hopper ran low. Scuff, second coat at 45 kV",
+      rough
+        ? "Thin all over: one quick pass. Scuff, second coat"
+        : "Thin all over: one quick pass; hopper ran low. Scuff, second coat at 45 kV",
     ),
     step("scuff", again),
     step("blow-off", again + 12 * MINUTE),
@@ -75,7 +83,17 @@ export function recoatRecords(made: Made, name: string, own: readonly NewRecord[
     passage("booth", again + 24 * MINUTE, 14),
     {
       ...moved(coat, again + 36 * MINUTE),
-      details: { coat: [{ ...firstCoat, coat_no: 2, kv: 45, hook_cycles: (firstCoat.hook_cycles ?? 0) + 1 }] },
+      details: {
+        coat: [
+          {
+            ...firstCoat,
+            coat_no: 2,
+            situation: "recoat",
+            kv: rough ? 76 : 45,
+            hook_cycles: rough ? rough.hookCycles : (firstCoat.hook_cycles ?? 0) + 1,
+          },
+        ],
+      },
     },
     passage("oven", closed.getTime(), bakedForMs / MINUTE),
     {
@@ -102,6 +120,27 @@ export function recoatRecords(made: Made, name: string, own: readonly NewRecord[
     },
     moved(cut, tested + 12 * MINUTE),
     moved(rub, tested + 20 * MINUTE),
-    decide(tested + 55 * MINUTE, "accept", "Second coat: film, cure and adhesion in"),
+    ...(rough
+      ? [
+          record("defect", tested + 5 * MINUTE, `${name}:rough`, {
+            ...base,
+            details: {
+              defect: [
+                {
+                  defect: "orange-peel",
+                  face: "A",
+                  x: 50,
+                  y: 40,
+                  extent_percent: 60,
+                  pieces_affected: 8,
+                  pieces_seen: 8,
+                  note: "Coarse and starred over the whole face; sound under it",
+                },
+              ],
+            },
+          }),
+          decide(tested + 55 * MINUTE, "hold", "Rough after the second coat"),
+        ]
+      : [decide(tested + 55 * MINUTE, "accept", "Second coat: film, cure and adhesion in")]),
   ];
 }

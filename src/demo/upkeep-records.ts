@@ -1,5 +1,6 @@
 import { usualUpkeep } from "@/core/upkeep";
 import type { NewRecord } from "@/server/record/store-record";
+import { FAN_UP_DAYS } from "./demo-line";
 import { DAY, type Made, record } from "./demo-record";
 import type { Seed } from "./shop-wash";
 
@@ -33,7 +34,11 @@ const told: Readonly<
   "pH electrode and conductivity cell": { daysAgo: 2, value: 97 },
   "Compressor drain, dryer and filters": { daysAgo: 4, value: 22 },
   "Earth of booth, conveyor and hangers": { daysAgo: 3, value: 0.3 },
-  "Booth filters and draught": { daysAgo: 1, value: 0.52 },
+  "Booth filters and draught": {
+    daysAgo: FAN_UP_DAYS,
+    result: "put-right",
+    note: "filters changed, fan turned up a step to hold the powder in",
+  },
   "Oven burner and ventilation": { daysAgo: 214, who: "licensed burner fitter" },
   "Oven interlocks and over-temperature trip": { daysAgo: 96, who: "licensed burner fitter" },
   "Oven door seals": { daysAgo: 28 },

@@ -18,8 +18,10 @@ export const said = (most: number, tooShort: string) => v.pipe(text(most), v.min
 
 const SHOWN_CHARACTERS = 60;
 const shown = (value: unknown): string => {
-  if (value === undefined) return "";
-  return (typeof value === "object" ? JSON.stringify(value) : String(value)).slice(0, SHOWN_CHARACTERS);
+  if (value === undefined || value === null) return "";
+  // What is made of parts is no value a person typed: its field says enough.
+  if (Array.isArray(value)) return `${value.length}`;
+  return typeof value === "object" ? "" : String(value).slice(0, SHOWN_CHARACTERS);
 };
 
 /** The library's own words name types and repeat the whole value; a person is told what is asked for. */

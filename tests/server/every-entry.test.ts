@@ -38,6 +38,35 @@ const good = (): Record<Kind, object> => ({
   },
   sludge: { bath: "tank 3", what: "measured", depthMm: 40, note: "" },
   upkeep: { item: "U-1", result: "put-right", value: null, who: "", note: "strainer cleaned" },
+  "pre-flight": {
+    rack: "E100",
+    situation: "first-coat",
+    sheet: "GR-505 booth 1",
+    lot: "GR-505/2610-2",
+    items: [
+      { item: "hook-part", how: "measured", value: 0.3, good: null, note: "" },
+      { item: "gloves", how: "by-procedure", value: null, good: true, note: "" },
+      { item: "blotter", how: "skipped", value: null, good: null, note: "no blotter left" },
+    ],
+  },
+  "lamp-check": {
+    rack: "E100",
+    coatNo: 1,
+    faces: ["S", "L"],
+    spots: [{ face: "L", x: 50, y: 90, what: "light-resprayed" }],
+    wiped: true,
+    plugsIn: 8,
+    bumped: false,
+    note: "",
+  },
+  "powder-height": { rack: "E100", readings: [{ face: "S", spot: "S1", heightUm: 118 }] },
+  "first-panel": { lot: "GR-505/2611-4", result: "matches", gloss: 61, deltaE: 0.4, filmUm: 72, note: "" },
+  "gauge-check": {
+    instrument: "731",
+    shims: [{ certifiedUm: 75, toleranceUm: 1, readingsUm: [75.2, 74.9, 75.1] }],
+    note: "",
+  },
+  "base-metal": { rack: "E100", readingsUm: [9, 11, 10, 12, 8, 10, 9, 11, 10, 10], note: "" },
   "round-skip": { bath: "tank 3", reason: "no titrant left" },
   "line-stop": { line: "Washer 1", until: ago(27).toISOString(), cause: "a hook caught" },
   "dry-off": { rack: "E100", airC: 130, metalC: 38, partsDry: true, hollowBlown: null, note: "" },
@@ -129,6 +158,7 @@ const count = async () =>
 beforeAll(async () => {
   t = await testDatabase();
   for (const number of ["E100", "E101", "E102"]) await freshRack(t, number, { at: ago(400) });
+  await stored(t, inspector, ago(200), { kind: "coat", ...good().coat });
   const structure = await makeStructure(t.app, person("lead", "ines"), {
     rack: "E100",
     code: "E-FIELD",

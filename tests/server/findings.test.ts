@@ -2,7 +2,7 @@ import * as v from "valibot";
 import { describe, expect, test } from "vitest";
 import { type EstablishedFinding, findingsFromRecord } from "@/server/causes/findings-from-record";
 import type { RackFile, ThreadRecord } from "@/server/rack/load-rack";
-import { type SetupData, type SetupInput, setupSchemas } from "@/server/setup/setup-data";
+import { type SetupInput, setupSchemas } from "@/server/setup/setup-data";
 import type { BathCondition, Conditions } from "@/server/trace/conditions";
 
 const site = v.parse(setupSchemas.site, {
@@ -19,7 +19,7 @@ const site = v.parse(setupSchemas.site, {
   solubleSaltMgPerM2: 20,
   waterBreakHoldsS: 30,
 } satisfies SetupInput<"site">);
-const sheet = {
+const sheet = v.parse(setupSchemas["setup-sheet"], {
   powderCode: "T-1",
   kv: [60, 80],
   recessKv: 45,
@@ -28,7 +28,7 @@ const sheet = {
   boothAirMPerS: [0.3, 0.6],
   hookCyclesLimit: 5,
   reclaimLimitPercent: 40,
-} satisfies SetupData<"setup-sheet">;
+} satisfies SetupInput<"setup-sheet">);
 const at = (hour: number) => new Date(Date.UTC(2026, 4, 4, hour));
 
 let counter = 0;
@@ -132,6 +132,8 @@ function rackOf(
     pass: 0,
     latest: records,
     evidence: records,
+    base: { kind: "none", um: 0 },
+    doubted: new Set(),
   } as unknown as RackFile;
 }
 const nothing: Conditions = { passages: [], baths: [] };

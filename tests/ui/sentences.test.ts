@@ -21,7 +21,16 @@ const filmOf = (...means: number[]) =>
     verdict: valueOrThrow(judgeSpotArea([{ id: "a", spots: spots(...means) }], { minUm: 60, maxUm: 90, level: 3 })),
   }) as unknown as Of<"film">["film"];
 const film = (result: VerdictItem["result"], over: Partial<Of<"film">> = {}) =>
-  ({ ...common, item: "film", result, film: null, failure: null, ...over }) as Of<"film">;
+  ({
+    ...common,
+    item: "film",
+    result,
+    film: null,
+    failure: null,
+    base: { kind: "none", um: 0 },
+    doubted: false,
+    ...over,
+  }) as Of<"film">;
 const trace = (tempC: number, minutes: number) => {
   const timeS = Array.from({ length: minutes * 6 }, (_, i) => i * 10);
   return { timeS, tempC: timeS.map((_, i) => tempC + (i % 2) / 10) };

@@ -1,6 +1,7 @@
 "use server";
 import { receiveChemical } from "@/server/baths/chemical-stock";
 import { confirmCause, openCase } from "@/server/causes/case-actions";
+import { receiveLots, savePowder, saveSheet } from "@/server/coat/save-powder";
 import { database } from "@/server/database";
 import { addPhoto } from "@/server/field/add-photo";
 import { type ImportOutcome, importFile } from "@/server/imports/import-file";
@@ -192,5 +193,33 @@ export async function beginUsualUpkeep(input: unknown): Promise<ActionOutcome> {
   return guarded("upkeep", async () => {
     const begun = await beginUpkeep(database(), who.person, input, now());
     return begun.ok ? { ok: true } : begun;
+  });
+}
+
+/** Powders and set-up sheets: a lead puts them on record; who works on the line takes lots into stock. */
+export async function keepPowder(input: unknown): Promise<ActionOutcome> {
+  const who = await personWith("release");
+  if (!who.ok) return { ok: false, failure: who.refusal };
+  return guarded("powder", async () => {
+    const saved = await savePowder(database(), who.person, input, now());
+    return saved.ok ? { ok: true } : saved;
+  });
+}
+
+export async function keepSheet(input: unknown): Promise<ActionOutcome> {
+  const who = await personWith("release");
+  if (!who.ok) return { ok: false, failure: who.refusal };
+  return guarded("set-up sheet", async () => {
+    const saved = await saveSheet(database(), who.person, input, now());
+    return saved.ok ? { ok: true } : saved;
+  });
+}
+
+export async function takeLots(input: unknown): Promise<ActionOutcome> {
+  const who = await personWith("log-line");
+  if (!who.ok) return { ok: false, failure: who.refusal };
+  return guarded("lots", async () => {
+    const taken = await receiveLots(database(), who.person, input, now());
+    return taken.ok ? { ok: true } : taken;
   });
 }

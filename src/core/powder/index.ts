@@ -1,4 +1,5 @@
 export * from "./layers";
+export * from "./lot-lines";
 export * from "./powder";
 export * from "./shelf-life";
 export * from "./transfer";

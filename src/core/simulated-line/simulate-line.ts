@@ -21,6 +21,8 @@ export type SimulatedProduct = {
   readonly hollow?: boolean;
   /** Holds water too, and has drain holes that are blown out by habit. */
   readonly drained?: boolean;
+  /** A face inside a corner, where a strong draught carries powder off. */
+  readonly cornerFace?: string;
 };
 export type SimulatedRack = {
   readonly number: string;
@@ -43,6 +45,7 @@ export type SimulatedRack = {
     readonly gunAirKPa: number;
     readonly earthMohm: number;
     readonly hookCycles: number;
+    readonly boothAirMPerS: number;
   } | null;
   readonly bake: {
     readonly load: string;
@@ -68,6 +71,8 @@ export type SimulatedRack = {
   readonly flashRust: { readonly atMs: number; readonly pieces: number } | null;
   readonly blisters: { readonly atMs: number; readonly pieces: number } | null;
   readonly pinholes: { readonly atMs: number; readonly pieces: number } | null;
+  /** Pieces whose inside corners came out light. */
+  readonly lightCorners: { readonly atMs: number; readonly pieces: number } | null;
   /** What the simulation knows to be true: only tests and practice may look. */
   readonly truth: { readonly causes: readonly string[]; readonly conversionPh: number };
 };
@@ -83,6 +88,7 @@ export type SimulatedLine = {
     readonly humidityPercent: number;
     readonly airC: number;
     readonly compressedAirDewPointC: number;
+    readonly boothAirMPerS: number;
   }[];
   readonly racks: readonly SimulatedRack[];
   readonly stops: readonly { readonly fromMs: number; readonly toMs: number; readonly cause: string }[];
@@ -93,6 +99,10 @@ const WET_DAYS_BACK: readonly number[] = [19, 18, 17, 12, 11, 5, 4];
 const WET_RISE_PERCENT = 21;
 /** Under this the inhibitor no longer holds, mg/L. */
 const INHIBITOR_HOLDS_MG_PER_L = 180;
+
+/** The booth's draught before its fan was turned up and after, m/s; and what it takes from an inside corner, µm. */
+const BOOTH_AIR_M_PER_S = [0.5, 0.86] as const;
+const CORNER_LOSS_UM = 27;
 
 const MINUTE = 60_000;
 const HOUR = 60 * MINUTE;
@@ -112,6 +122,8 @@ export function simulateLine(input: {
   readonly wrongAdditionMs: number;
   readonly putRightMs: number;
   readonly gassyDeliveryMs: number;
+  /** The booth's filters are changed and its fan turned up; never where it is left out. */
+  readonly fanUpMs?: number;
   /** Racks hung this many minutes before the end, so that each stage has one in hand. */
   readonly inHand?: readonly { readonly minutes: number; readonly product: string }[];
   /** Work beside the regular one: a rack every so many days, numbered from its own first. */
@@ -131,6 +143,7 @@ export function simulateLine(input: {
   const racks: SimulatedRack[] = [];
   const stops: SimulatedLine["stops"][number][] = [];
   const lastDay = Math.floor(input.toMs / DAY);
+  const fanUp = (ms: number): boolean => ms >= (input.fanUpMs ?? Number.POSITIVE_INFINITY);
   const wet = (ms: number): boolean => WET_DAYS_BACK.includes(lastDay - Math.floor(ms / DAY));
   let number = input.firstRackNumber;
   let load = 380;
@@ -139,6 +152,7 @@ export function simulateLine(input: {
     phAt: bath.phAt,
     inhibitorAt: bath.inhibitorAt,
     wet,
+    fanUp,
     gassyDeliveryMs: input.gassyDeliveryMs,
     stops,
   };
@@ -151,6 +165,8 @@ export function simulateLine(input: {
         humidityPercent: Math.min(97, Math.round(62 + airRandom.normal(0, 7)) + (wet(day) ? WET_RISE_PERCENT : 0)),
         airC: Math.round(17 + airRandom.normal(0, 2)),
         compressedAirDewPointC: Math.round(-30 + airRandom.normal(0, 2)),
+        // Stepped with the day rather than drawn: no other stream may move for it.
+        boothAirMPerS: BOOTH_AIR_M_PER_S[fanUp(day + hour * HOUR) ? 1 : 0] + ((day / DAY + hour) % 5) / 100 - 0.02,
       });
     }
     for (let i = 0; i < input.racksPerDay; i++) {
@@ -241,6 +257,7 @@ function simulateRack(
     phAt: (ms: number) => number;
     inhibitorAt: (ms: number) => number;
     wet: (ms: number) => boolean;
+    fanUp: (ms: number) => boolean;
     stops: { fromMs: number; toMs: number; cause: string }[];
     /** The first rack of a week: the line stands once it is in the washer. */
     firstOfWeek: boolean;
@@ -305,7 +322,8 @@ function simulateRack(
   const filmMs = at;
   const readings = product.faces.flatMap((face) =>
     face.spots.flatMap((spot, i) => {
-      const spotUm = product.targetUm + shift + (face.effectUm[i] ?? 0) + random.normal(0, 3);
+      const carriedOff = face.face === product.cornerFace && r.fanUp(boothMs) ? CORNER_LOSS_UM : 0;
+      const spotUm = product.targetUm + shift + (face.effectUm[i] ?? 0) - carriedOff + random.normal(0, 3);
       return Array.from({ length: 3 }, () => ({
         face: face.face,
         spot,
@@ -319,11 +337,13 @@ function simulateRack(
   const squaresLost = random.chance(0.85 * weak) ? 2 + Math.floor(random.uniform() * 9) : random.chance(0.03) ? 1 : 0;
   const pinholed =
     gassy && skipped ? 3 + Math.floor(random.uniform() * (product.pieces / 3)) : gassy && random.chance(0.12) ? 1 : 0;
+  const light = product.cornerFace !== undefined && r.fanUp(boothMs) ? Math.max(2, product.pieces - (r.day % 3)) : 0;
   const blistered = damp ? 2 + (r.day % 5) : 0;
   const causes = [
     ...(rusty > 0 ? ["flash-rust-before-coat"] : []),
     ...(blistered > 0 ? ["trapped-moisture"] : []),
     ...(squaresLost > 1 ? ["conversion-thin"] : []),
+    ...(light > 0 ? ["booth-draught"] : []),
     ...(pinholed > 1 ? ["casting-gas"] : []),
   ];
   const past = (ms: number) => ms < r.toMs;
@@ -345,6 +365,7 @@ function simulateRack(
           gunAirKPa: 62,
           earthMohm,
           hookCycles: 1 + (r.day % 6),
+          boothAirMPerS: BOOTH_AIR_M_PER_S[r.fanUp(boothMs) ? 1 : 0] + (r.day % 4) / 100,
         }
       : null,
     bake: past(closedMs)
@@ -374,6 +395,7 @@ function simulateRack(
     flashRust: rusty > 0 && past(dryMs) ? { atMs: dryMs + MINUTE, pieces: rusty } : null,
     blisters: blistered > 0 && past(filmMs) ? { atMs: filmMs - 4 * MINUTE, pieces: blistered } : null,
     pinholes: pinholed > 0 && past(filmMs) ? { atMs: filmMs - 5 * MINUTE, pieces: pinholed } : null,
+    lightCorners: light > 0 && past(filmMs) ? { atMs: filmMs - 3 * MINUTE, pieces: light } : null,
     truth: { causes, conversionPh },
   };
 }

@@ -2,6 +2,7 @@ import { type Kysely, sql } from "kysely";
 import { type Diagnosis, diagnose, type Findings, loadKnowledge } from "@/core/diagnosis";
 import { valueOrThrow } from "@/core/result";
 import type { Database } from "@/db/schema";
+import { sheetFor } from "../coat/sheet-for";
 import { atPass, loadRack, newest, newestOf, type RackFile } from "../rack/load-rack";
 import { setupAt, siteAt } from "../setup/setup-data";
 import type { Person } from "../sign-in/roles";
@@ -115,7 +116,7 @@ export async function establish(
     : [null, null, null];
   return findingsFromRecord(rack, conditions, {
     site,
-    setupSheet: [...sheets.values()].find((s) => s.data.powderCode === rack.powder.code)?.data ?? null,
+    setupSheet: sheetFor(sheets.values(), { powder: rack.powder.code, part: rack.part.code })?.data ?? null,
     lot: lotId ? (lots.get(lotId)?.data ?? null) : null,
     exposure,
     face,

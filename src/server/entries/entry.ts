@@ -1,5 +1,6 @@
 import * as v from "valibot";
 import { bathParameterBounds, bathParameters, panelLooks, usualColours } from "@/core/bath";
+import { coatSituations, coatSystems, preFlightItems, preFlightMeasures } from "@/core/coating";
 import { loadKnowledge } from "@/core/diagnosis";
 import { FASTEST_LINE_M_PER_MIN } from "@/core/line";
 import {
@@ -96,6 +97,36 @@ const conditionValue = v.pipe(
     "is beyond what the instrument can read",
   ),
 );
+
+const preFlightEntry = v.pipe(
+  v.object({
+    item: v.picklist(preFlightItems),
+    how: v.picklist(["measured", "by-procedure", "skipped"]),
+    value: v.nullable(v.pipe(v.number(), v.finite())),
+    good: v.nullable(v.boolean()),
+    note: text(300),
+  }),
+  v.forward(
+    v.check((x) => x.how !== "skipped" || x.note !== "", "is empty: what is skipped needs its reason"),
+    ["note"],
+  ),
+  v.forward(
+    v.check((x) => x.how !== "measured" || x.value !== null, "is missing: a measured item has its reading"),
+    ["value"],
+  ),
+  v.forward(
+    v.check((x) => x.how !== "by-procedure" || x.good !== null, "is missing: say whether it is in order"),
+    ["good"],
+  ),
+  v.forward(
+    v.check((x) => {
+      const bounds = preFlightMeasures[x.item]?.bounds;
+      return x.value === null || (bounds !== undefined && x.value >= bounds[0] && x.value <= bounds[1]);
+    }, "is beyond what the instrument can read"),
+    ["value"],
+  ),
+);
+const kg = number(0, 5000);
 
 /** Samples of one channel; a day at one a second is the most that is taken. */
 const samples = 86_400;
@@ -256,6 +287,101 @@ export const entrySchema = v.variant("kind", [
     metalC: v.optional(v.nullable(number(-20, 400)), null),
     colourChangeBefore: v.nullable(v.boolean()),
     reclaimPercent: v.nullable(number(0, 100)),
+    gun: v.optional(text(40), ""),
+    /** The set-up sheet it was set by. */
+    sheet: v.optional(v.nullable(filled(60)), null),
+    situation: v.optional(v.nullable(v.picklist(coatSituations)), null),
+    system: v.optional(v.nullable(v.picklist(coatSystems)), null),
+    gunAirRestKPa: v.optional(v.nullable(number(0, 1000)), null),
+    boothAirMPerS: v.optional(v.nullable(number(0, 5)), null),
+    passes: v.optional(v.nullable(whole(1, 20)), null),
+    hopperBeforeKg: v.optional(v.nullable(kg), null),
+    hopperAfterKg: v.optional(v.nullable(kg), null),
+    hopperAddedKg: v.optional(v.nullable(kg), null),
+  }),
+  /** What was looked at before powder goes on. */
+  entry("pre-flight", {
+    rack: filled(20),
+    situation: v.picklist(coatSituations),
+    sheet: v.nullable(filled(60)),
+    lot: v.nullable(filled(60)),
+    items: v.pipe(
+      v.array(preFlightEntry),
+      v.minLength(1, "has no item"),
+      v.maxLength(preFlightItems.length),
+      v.check((list) => new Set(list.map((x) => x.item)).size === list.length, "with one of them twice"),
+    ),
+  }),
+  /** Loose powder under the lamp: light spots, what was wiped, plugs in. */
+  v.pipe(
+    entry("lamp-check", {
+      rack: filled(20),
+      coatNo: whole(1, 9),
+      faces: v.pipe(
+        v.array(filled(20)),
+        v.maxLength(40),
+        v.check((list) => new Set(list).size === list.length, "with one of them twice"),
+      ),
+      spots: v.pipe(
+        v.array(
+          v.object({
+            face: filled(20),
+            x: number(0, 100),
+            y: number(0, 100),
+            what: v.picklist(["light-resprayed", "light-left", "bumped", "wiped"]),
+          }),
+        ),
+        v.maxLength(60),
+      ),
+      wiped: v.nullable(v.boolean()),
+      plugsIn: v.nullable(whole(0, 10_000)),
+      bumped: v.boolean(),
+      note: text(400),
+    }),
+    v.forward(
+      v.check((x) => x.faces.length > 0 || x.bumped || x.spots.length > 0, "are empty: tick the faces that were seen"),
+      ["faces"],
+    ),
+  ),
+  /** Height of the loose powder, before the bake. */
+  entry("powder-height", {
+    rack: filled(20),
+    readings: v.pipe(
+      v.array(v.object({ face: filled(20), spot: filled(20), heightUm: v.pipe(number(0, 2000), v.gtValue(0)) })),
+      v.minLength(1, "has no reading"),
+      v.maxLength(200),
+    ),
+  }),
+  /** The first panel of a lot against the standard swatch. */
+  entry("first-panel", {
+    lot: filled(60),
+    result: v.picklist(["matches", "off"]),
+    gloss: v.nullable(number(0, 200)),
+    deltaE: v.nullable(number(0, 100)),
+    filmUm: v.nullable(number(0, BEYOND_ANY_FILM_UM)),
+    note: text(400),
+  }),
+  /** A film gauge against its shims. */
+  entry("gauge-check", {
+    instrument: filled(40),
+    shims: v.pipe(
+      v.array(
+        v.object({
+          certifiedUm: number(0, BEYOND_ANY_FILM_UM),
+          toleranceUm: number(0, 100),
+          readingsUm: v.pipe(v.array(number(-100, BEYOND_ANY_FILM_UM)), v.minLength(1), v.maxLength(50)),
+        }),
+      ),
+      v.minLength(1, "has no shim"),
+      v.maxLength(12),
+    ),
+    note: text(400),
+  }),
+  /** The gauge on the bare metal of a rack, to be taken off its film. */
+  entry("base-metal", {
+    rack: filled(20),
+    readingsUm: v.pipe(v.array(number(-100, 400)), v.minLength(1, "has no reading"), v.maxLength(200)),
+    note: text(400),
   }),
   /** A load into an oven: the door closes at `happenedAt`. */
   entry("load", {
@@ -273,6 +399,8 @@ export const entrySchema = v.variant("kind", [
     rack: filled(20),
     source: v.picklist(["typed", "gauge", "import"]),
     typedUnit: v.picklist(["um", "mil"]),
+    /** The gauge it was read with. */
+    instrument: v.optional(v.nullable(filled(40)), null),
     coatNo: whole(1, 9),
     readings: v.pipe(
       v.array(

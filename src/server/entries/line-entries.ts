@@ -1,5 +1,6 @@
 import type { Kysely } from "kysely";
 import { passagesFromSpeed } from "@/core/line";
+import { usedFromHopper } from "@/core/powder";
 import { conditionQuantities } from "@/core/preparation";
 import type { Database } from "@/db/schema";
 import { stopsBetween, throughStops } from "../line/line-stops";
@@ -67,19 +68,26 @@ export function conditions(entry: Of<"conditions">): Made {
   };
 }
 
-/** A coat of powder on a rack. Graded as measured where earth or voltage was read, by procedure where neither was. */
+/** A coat of powder on a rack, with what was set and what left the hopper. Graded as measured where earth or voltage was read, by procedure where neither was. */
 export async function coat(db: Kysely<Database>, person: Person, entry: Of<"coat">): Promise<Made> {
   const rack = await loadRack(db, person, entry.rack);
   if (!rack) return refuse({ kind: "unknown-rack", number: entry.rack });
   const tooSoon = entry.supersedes ? null : coatTooSoon(rack);
   if (tooSoon) return refuse(tooSoon);
-  const [site, lots, powders] = await Promise.all([
+  const [sheets, site, lots, powders] = await Promise.all([
+    entry.sheet ? setupAt(db, "setup-sheet", entry.happenedAt) : null,
     siteAt(db, entry.happenedAt),
     setupAt(db, "lot", entry.happenedAt),
     setupAt(db, "powder", entry.happenedAt),
   ]);
   const lot = [...lots.values()].find((l) => l.code.toLowerCase() === entry.lot.toLowerCase());
   if (!lot) return refuse({ kind: "unknown-set-up", what: "lot", name: entry.lot });
+  const sheet = [...(sheets?.values() ?? [])].find((s) => s.code.toLowerCase() === entry.sheet?.toLowerCase());
+  if (entry.sheet && !sheet) return refuse({ kind: "unknown-set-up", what: "set-up sheet", name: entry.sheet });
+  if (entry.hopperBeforeKg !== null && entry.hopperAfterKg !== null) {
+    const used = usedFromHopper(entry.hopperBeforeKg, entry.hopperAfterKg, entry.hopperAddedKg ?? 0);
+    if (!used.ok) return refuse(used.error);
+  }
   const asked = powders.get(rack.powder.id);
   const primer = [...powders.values()].find((p) => p.code === lot.data.powderCode)?.data.traits.includes("primer");
   if (entry.layer === "top" && asked && lot.data.powderCode !== asked.code)
@@ -107,6 +115,16 @@ export async function coat(db: Kysely<Database>, person: Person, entry: Of<"coat
           metal_c: entry.metalC,
           colour_change_before: entry.colourChangeBefore,
           reclaim_percent: entry.reclaimPercent,
+          gun: entry.gun || null,
+          sheet_id: sheet?.id ?? null,
+          situation: entry.situation,
+          system: entry.system,
+          gun_air_rest_kpa: entry.gunAirRestKPa,
+          booth_air_m_per_s: entry.boothAirMPerS,
+          passes: entry.passes,
+          hopper_before_kg: entry.hopperBeforeKg,
+          hopper_after_kg: entry.hopperAfterKg,
+          hopper_added_kg: entry.hopperAddedKg,
         },
       ],
     },

@@ -15,10 +15,12 @@ import { setupAt } from "../setup/setup-data";
 import { type Ability, may, type Person } from "../sign-in/roles";
 import { bathCheck, bathEvent, findBath, washPanel } from "./bath-entries";
 import { type Entry, entrySchema } from "./entry";
+import { baseMetal, gaugeCheck } from "./gauge-entries";
 import { coat, conditions, lineRun, load } from "./line-entries";
 import { lineStop, takeStopBack } from "./line-stop";
 import { type EntryOutcome, type Made, outcomeOf, refuse } from "./made";
 import { dryOff, metalMark, outgas, panelTest, prepStep } from "./metal-entries";
+import { firstPanel, lampCheck, powderHeight, preFlight } from "./powder-entries";
 import { upkeep } from "./upkeep-entry";
 
 /** An entry may lie this far ahead of the server's clock before it is taken for a slip. */
@@ -31,6 +33,12 @@ export const abilityFor: Record<Entry["kind"], Ability> = {
   "wash-panel": "log-line",
   sludge: "log-line",
   upkeep: "log-line",
+  "pre-flight": "log-line",
+  "lamp-check": "log-line",
+  "powder-height": "log-line",
+  "first-panel": "inspect",
+  "gauge-check": "inspect",
+  "base-metal": "inspect",
   "line-stop": "log-line",
   "line-stop-back": "log-line",
   passage: "log-line",
@@ -130,6 +138,18 @@ async function detailsOf(db: Kysely<Database>, person: Person, entry: Entry): Pr
     }
     case "upkeep":
       return upkeep(db, entry);
+    case "pre-flight":
+      return preFlight(db, person, entry);
+    case "lamp-check":
+      return lampCheck(db, person, entry);
+    case "powder-height":
+      return powderHeight(db, person, entry);
+    case "first-panel":
+      return firstPanel(db, entry);
+    case "gauge-check":
+      return gaugeCheck(db, entry);
+    case "base-metal":
+      return baseMetal(db, person, entry);
     case "line-stop":
       return lineStop(db, entry);
     case "line-stop-back":
@@ -249,13 +269,20 @@ async function thickness(
 ): Promise<Made> {
   const rack = await findRack(db, person, entry.rack);
   if (!rack) return refuse({ kind: "unknown-rack", number: entry.rack });
-  const part = (await setupAt(db, "part", entry.happenedAt)).get(rack.part_id);
+  const [parts, instruments] = await Promise.all([
+    setupAt(db, "part", entry.happenedAt),
+    entry.instrument ? setupAt(db, "instrument", entry.happenedAt) : null,
+  ]);
+  const part = parts.get(rack.part_id);
+  const gauge = [...(instruments?.values() ?? [])].find((i) => i.code === entry.instrument);
+  if (entry.instrument && gauge?.data.kind !== "film-gauge")
+    return refuse({ kind: "unknown-set-up", what: "film gauge", name: entry.instrument });
   const spots = new Set(part?.data.faces.flatMap((face) => face.spots.map((spot) => `${face.id}/${spot.id}`)));
   const stray = entry.readings.find((r) => !spots.has(`${r.face}/${r.spot}`));
   if (stray) return refuse({ kind: "unknown-spot", spot: stray.spot, face: stray.face, of: part?.data.name ?? "" });
   return {
     ok: true,
-    where: { jobId: rack.job_id, rackId: rack.id },
+    where: { jobId: rack.job_id, rackId: rack.id, ...(gauge ? { instrumentId: gauge.id } : {}) },
     details: {
       thickness_set: [{ coat_no: entry.coatNo, source: entry.source, typed_unit: entry.typedUnit }],
       thickness_reading: entry.readings.map((r, i) => ({

@@ -3,6 +3,7 @@ import { fitTrend } from "@/core/bath";
 import { type ConditionQuantity, dewPointC, hoursOfMargin, USUAL_FALL_C_PER_HOUR } from "@/core/preparation";
 import type { EvidenceGrade } from "@/core/verdict";
 import type { Database } from "@/db/schema";
+import { POWDER_STORE } from "../coat/powder-store";
 
 export type AirReading = {
   readonly quantity: ConditionQuantity;
@@ -31,7 +32,7 @@ export async function airBefore(db: Kysely<Database>, at: Date, leastMarginC: nu
   const { rows } = await sql<AirReading>`
     select distinct on (c.quantity) c.quantity, c.value, c.unit, c.place, r.happened_at as at, r.by_user as by
     from record r join condition c on c.record_id = r.id
-    where r.kind = 'condition' and r.happened_at <= ${at} and r.happened_at > ${since}
+    where r.kind = 'condition' and r.happened_at <= ${at} and r.happened_at > ${since} and c.place <> ${POWDER_STORE}
       and not exists (select 1 from record s where s.supersedes = r.id)
     order by c.quantity, r.happened_at desc, r.id desc`.execute(db);
   const of = (quantity: ConditionQuantity) => rows.find((r) => r.quantity === quantity)?.value ?? null;
@@ -64,7 +65,7 @@ async function fallOfAir(db: Kysely<Database>, at: Date): Promise<number | null>
   const since = new Date(at.getTime() - FALL_HOURS * 3_600_000);
   const { rows } = await sql<{ value: number; at: Date }>`
     select c.value, r.happened_at as at from record r join condition c on c.record_id = r.id
-    where r.kind = 'condition' and c.quantity = 'air-temperature' and r.happened_at <= ${at} and r.happened_at > ${since}
+    where r.kind = 'condition' and c.quantity = 'air-temperature' and c.place <> ${POWDER_STORE} and r.happened_at <= ${at} and r.happened_at > ${since}
       and not exists (select 1 from record s where s.supersedes = r.id) order by r.happened_at`.execute(db);
   if (rows.length < FALL_READINGS) return null;
   const first = rows[0]?.at.getTime() ?? 0;

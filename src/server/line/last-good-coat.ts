@@ -10,6 +10,9 @@ export type LastGoodCoat = {
   readonly earthMohm: number | null;
   readonly hookCycles: number | null;
   readonly reclaimPercent: number | null;
+  readonly gunAirRestKPa: number | null;
+  readonly boothAirMPerS: number | null;
+  readonly passes: number | null;
 };
 
 /** The settings of the newest rack of the same part and powder that a lead accepted; null where there is none. Walks the jobs of that part and powder. */
@@ -20,7 +23,7 @@ export async function lastGoodCoat(
 ): Promise<LastGoodCoat | null> {
   const { rows } = await sql<LastGoodCoat & { number: string }>`
     select k.number, c.kv, c.current_ua as "currentUa", c.gun_air_kpa as "gunAirKPa", c.distance_mm as "distanceMm",
-      c.earth_mohm as "earthMohm", c.hook_cycles as "hookCycles", c.reclaim_percent as "reclaimPercent"
+      c.earth_mohm as "earthMohm", c.hook_cycles as "hookCycles", c.reclaim_percent as "reclaimPercent", c.gun_air_rest_kpa as "gunAirRestKPa", c.booth_air_m_per_s as "boothAirMPerS", c.passes
     from job j join rack k on k.job_id = j.id
     cross join lateral (select r.id from record r where r.rack_id = k.id and r.kind = 'coat' and not exists (select 1 from record s where s.supersedes = r.id) order by r.happened_at desc limit 1) n
     join coat c on c.record_id = n.id

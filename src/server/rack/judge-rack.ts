@@ -2,6 +2,7 @@ import { judgeSolventRub } from "@/core/bench";
 import { type BakeChannel, type BakeVerdict, judgeBake } from "@/core/cure";
 import type { Failure, Result } from "@/core/result";
 import {
+  type BaseCorrection,
   judgeNominal,
   judgeSpotArea,
   type NominalVerdict,
@@ -23,6 +24,10 @@ export type VerdictItem =
       readonly grade: EvidenceGrade;
       readonly sources: readonly string[];
       readonly film: FilmJudged | null;
+      /** What was taken off the readings for the metal under them. */
+      readonly base: BaseCorrection;
+      /** Its gauge failed its shims since: watch, until it is read again. */
+      readonly doubted: boolean;
       readonly failure: Failure | null;
     }
   | {
@@ -109,6 +114,9 @@ export function judgeRack(rack: RackFile, conditions: Conditions): RackVerdict {
   };
 }
 
+/** A reading less what the bare metal adds; under nothing is nothing, since a film is never less. */
+export const offBase = (valueUm: number, base: BaseCorrection): number => Math.max(0, valueUm - base.um);
+
 /** Spots of the part with the readings taken on them; a planned spot without one is there, empty. */
 export function spotsOf(rack: RackFile): { face: string; spot: Spot }[] {
   const all = rack.latest.flatMap((r) => r.details.thickness_reading ?? []);
@@ -119,7 +127,7 @@ export function spotsOf(rack: RackFile): { face: string; spot: Spot }[] {
         id: spot.id,
         readings: all
           .filter((r) => r.face === face.id && r.spot === spot.id)
-          .map((r) => ({ valueUm: r.value_um, rejectedReason: r.rejected_reason })),
+          .map((r) => ({ valueUm: offBase(r.value_um, rack.base), rejectedReason: r.rejected_reason })),
       },
     })),
   );
@@ -131,18 +139,31 @@ const sourcesOf = (rack: RackFile, kind: string) =>
 function filmItem(rack: RackFile): VerdictItem {
   const spots = spotsOf(rack).map((s) => s.spot);
   const sources = sourcesOf(rack, "thickness");
+  const { base } = rack;
+  const doubted = sources.some((id) => rack.doubted.has(id));
   if (sources.length === 0)
-    return { item: "film", result: "unknown", grade: "unknown", sources, film: null, failure: null };
+    return { item: "film", result: "unknown", grade: "unknown", sources, film: null, failure: null, base, doubted };
   const judged = judgeFilm(spots, rack.job.requirement.film);
   if (!judged.ok)
-    return { item: "film", result: "unknown", grade: "unknown", sources, film: null, failure: judged.error };
+    return {
+      item: "film",
+      result: "unknown",
+      grade: "unknown",
+      sources,
+      film: null,
+      failure: judged.error,
+      base,
+      doubted,
+    };
   return {
     item: "film",
-    result: judged.value.verdict.result,
-    grade: "measured",
+    result: doubted && judged.value.verdict.result === "in" ? "watch" : judged.value.verdict.result,
+    grade: base.kind === "by-profile" ? "by-procedure" : "measured",
     sources,
     film: judged.value,
     failure: null,
+    base,
+    doubted,
   };
 }
 

@@ -1,11 +1,13 @@
 import { type Kysely, sql } from "kysely";
 import * as v from "valibot";
 import type { Database, RecordTable } from "@/db/schema";
+import { doubtedSets } from "../film/gauge-checks";
 import { planOf } from "../plan/plan-of";
 import { readDetails, type StoredDetails, tablesOfKind } from "../record/read-details";
 import { requirementSchema } from "../requirement";
-import { setupAt } from "../setup/setup-data";
+import { setupAt, siteAt } from "../setup/setup-data";
 import type { Person } from "../sign-in/roles";
+import { baseOf } from "./base-of";
 import { findRack } from "./find-rack";
 import { evidenceFor, passesOf } from "./passes";
 
@@ -20,7 +22,8 @@ export type RackFile = NonNullable<Awaited<ReturnType<typeof loadRack>>>;
 export async function loadRack(db: Kysely<Database>, person: Person, number: string) {
   const rack = await findRack(db, person, number);
   if (!rack) return null;
-  const [job, parts, powders, customers, pieces, thread] = await Promise.all([
+  const [site, job, parts, powders, customers, pieces, thread] = await Promise.all([
+    siteAt(db, rack.hung_at),
     db.selectFrom("job").selectAll().where("id", "=", rack.job_id).executeTakeFirstOrThrow(),
     setupAt(db, "part", rack.hung_at),
     setupAt(db, "powder", rack.hung_at),
@@ -41,6 +44,11 @@ export async function loadRack(db: Kysely<Database>, person: Person, number: str
     throw new Error(`rack ${number}: its part or powder has no version at ${rack.hung_at.toISOString()}`);
   const current = thread.filter((r) => r.supersededBy === null);
   const passes = passesOf(current);
+  const evidence = evidenceFor(passes, passes.length - 1);
+  const doubted = await doubtedSets(
+    db,
+    current.filter((r) => r.base.kind === "thickness" && r.base.instrument_id !== null).map((r) => r.base.id),
+  );
   return {
     id: rack.id,
     number: rack.number,
@@ -64,7 +72,11 @@ export async function loadRack(db: Kysely<Database>, person: Person, number: str
     /** The pass being judged, its records, and what the metal under it has seen; the newest unless `atPass` chose another. */
     pass: passes.length - 1,
     latest: passes.at(-1)?.records ?? [],
-    evidence: evidenceFor(passes, passes.length - 1),
+    evidence,
+    /** What the bare metal adds to its readings. */
+    base: baseOf(evidence, site),
+    /** Sets read with a gauge that then failed its shims. */
+    doubted,
   };
 }
 

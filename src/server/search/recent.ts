@@ -26,6 +26,8 @@ const CHANGES = [
   "metal-mark",
   "panel-test",
   "upkeep",
+  "first-panel",
+  "gauge-check",
   "defect",
   "disposition",
   "confirmation",
@@ -56,6 +58,9 @@ export async function recentRecords(
         when 'dry-off' then (select case when x.parts_dry then 'dry' else 'damp' end from dry_off x where x.record_id = p.id) when 'outgas' then (select coalesce('metal held at ' || round(x.held_c::numeric) || ' °C', 'not held') from outgas x where x.record_id = p.id)
         when 'metal-mark' then (select x.what from metal_mark x where x.record_id = p.id) when 'panel-test' then (select case x.test when 'adhesion' then 'cross-cut grade ' || x.iso else 'salt spray ' || round(x.hours::numeric) || ' h' end from panel_test x where x.record_id = p.id)
         when 'upkeep' then (select (select v.data->>'what' from setup_version v where v.entity_id = x.item_id order by v.valid_from desc limit 1) || ': ' || x.result from upkeep_done x where x.record_id = p.id)
+        when 'pre-flight' then (select count(*) filter (where x.how <> 'skipped') || ' looked at' || case when count(*) filter (where x.good is false) > 0 then ', ' || count(*) filter (where x.good is false) || ' off' else '' end from pre_flight_item x where x.record_id = p.id)
+        when 'lamp-check' then (select case when x.bumped then 'bumped' else (select count(*) || ' light places' from light_spot l where l.record_id = x.record_id) end from lamp_check x where x.record_id = p.id)
+        when 'first-panel' then (select x.result from first_panel x where x.record_id = p.id) when 'gauge-check' then (select case when x.holds then 'holds' else 'fails' end from gauge_check x where x.record_id = p.id)
         when 'bake' then (select x.load_no from bake x where x.record_id = p.id) end as text
     from (
       select r.id, r.kind, r.happened_at as at, r.stored_at as "storedAt", r.by_user as by, k.number as rack, coalesce(e.code, s.name) as place, r.grade, r.supersedes, r.reason

@@ -121,6 +121,18 @@ export const setupSchemas = {
     weathering: v.picklist(["indoor", "standard", "high"]),
     family: v.optional(v.picklist(families), "polyester"),
     pricePerKg: v.optional(v.nullable(finite), null),
+    /** Gloss at 60° as the sheet gives it, GU, and what it may be off by. */
+    glossGu: v.optional(v.nullable(v.tuple([finite, finite])), null),
+    /** The standard swatch: its number and how far a panel's colour may be from it, ΔE. */
+    swatch: v.optional(v.nullable(v.object({ code: v.string(), deltaE: finite })), null),
+    /** Warmest it is stored, °C. */
+    storeMostC: v.optional(v.nullable(finite), null),
+    /** Most film one coat bears; above it, several coats. */
+    mostPerCoatUm: v.optional(v.nullable(finite), null),
+    /** Most film in all, µm. */
+    mostInAllUm: v.optional(v.nullable(finite), null),
+    /** What its safety sheet warns of, briefly. */
+    hazards: v.optional(v.string(), ""),
   }),
   lot: v.object({
     powderCode: v.string(),
@@ -197,8 +209,23 @@ export const setupSchemas = {
   instrument: v.object({ name: v.string(), kind: v.string(), serial: v.string() }),
   "setup-sheet": v.object({
     powderCode: v.string(),
+    /** Null is any: a sheet for the part itself, or for the gun, goes before one that is not. */
+    partCode: v.optional(v.nullable(v.string()), null),
+    gun: v.optional(v.nullable(v.string()), null),
+    gunType: v.optional(v.picklist(["corona-negative", "corona-positive", "friction"]), "corona-negative"),
+    tip: v.optional(v.string(), ""),
     kv: v.tuple([finite, finite]),
     recessKv: finite,
+    /** Over an old film, which holds its charge. */
+    recoatKv: v.optional(v.nullable(v.tuple([finite, finite])), null),
+    currentMostUa: v.optional(v.nullable(finite), null),
+    distanceMm: v.optional(v.nullable(v.tuple([finite, finite])), null),
+    passes: v.optional(v.nullable(v.tuple([finite, finite])), null),
+    conveyingAirKPa: v.optional(v.nullable(v.tuple([finite, finite])), null),
+    hookPitchMm: v.optional(v.nullable(v.tuple([finite, finite])), null),
+    hopperFillPercent: v.optional(v.nullable(v.tuple([finite, finite])), null),
+    /** Where the gun's air is read for its window. */
+    airReadAt: v.optional(v.picklist(["rest", "flowing"]), "flowing"),
     gunAirKPa: v.tuple([finite, finite]),
     earthLimitMohm: finite,
     boothAirMPerS: v.tuple([finite, finite]),
@@ -254,6 +281,12 @@ export const setupSchemas = {
     marginMm: v.optional(finite, 50),
     gapMm: v.optional(finite, 100),
     conveyorOvenM: v.optional(finite, 15),
+    /** Warm days in the powder store count more than the calendar's; a rule of thumb that can be switched off. */
+    warmStorageCounts: v.optional(v.boolean(), true),
+    /** The film gauge is set on smooth steel: on a blasted part without readings of its bare metal its profile is taken off. */
+    gaugeSetOnSmooth: v.optional(v.boolean(), false),
+    /** The gauge's own tolerance: µm and share of the reading, %. */
+    gaugeTolerance: v.optional(v.object({ um: finite, percent: finite }), { um: 1, percent: 2 }),
   }),
 } as const;
 export type SetupKind = keyof typeof setupSchemas;

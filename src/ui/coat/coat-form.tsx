@@ -1,12 +1,21 @@
 "use client";
 import { type FormEvent, useState } from "react";
+import { type CoatSituation, type CoatSystem, coatSituations, coatSystems } from "@/core/coating";
 import { parseNumber } from "@/core/units";
 import { RecordRow } from "../forms/recorded";
 import { useRecorder } from "../forms/use-recorder";
 import { Shape } from "../marks/verdict";
+import { situationName, systemName } from "../words/coating";
 
 export type SheetWindow = {
   readonly kv: readonly [number, number];
+  readonly recessKv: number;
+  readonly recoatKv: readonly [number, number] | null;
+  readonly currentMostUa: number | null;
+  readonly distanceMm: readonly [number, number] | null;
+  readonly passes: readonly [number, number] | null;
+  readonly boothAirMPerS: readonly [number, number];
+  readonly airReadAt: "rest" | "flowing";
   readonly gunAirKPa: readonly [number, number];
   readonly earthLimitMohm: number;
   readonly hookCyclesLimit: number;
@@ -23,6 +32,12 @@ export type CoatSettings = {
   readonly hookCycles: number | null;
   readonly reclaimPercent: number | null;
   readonly metalC: number | null;
+  readonly gunAirRestKPa: number | null;
+  readonly boothAirMPerS: number | null;
+  readonly passes: number | null;
+  readonly hopperBeforeKg: number | null;
+  readonly hopperAfterKg: number | null;
+  readonly hopperAddedKg: number | null;
 };
 type Key = keyof CoatSettings;
 
@@ -30,19 +45,47 @@ const fields: readonly { key: Key; label: string; unit: string }[] = [
   { key: "earthMohm", label: "Part to earth", unit: "MΩ" },
   { key: "kv", label: "Gun voltage", unit: "kV" },
   { key: "currentUa", label: "Current", unit: "µA" },
-  { key: "gunAirKPa", label: "Gun air", unit: "kPa" },
+  { key: "gunAirKPa", label: "Gun air, flowing", unit: "kPa" },
+  { key: "gunAirRestKPa", label: "Gun air at rest", unit: "kPa" },
+  { key: "boothAirMPerS", label: "Booth draught", unit: "m/s" },
+  { key: "passes", label: "Passes", unit: "" },
   { key: "distanceMm", label: "Distance", unit: "mm" },
   { key: "hookCycles", label: "Hook uses since stripped", unit: "" },
   { key: "reclaimPercent", label: "Reclaim", unit: "%" },
   { key: "metalC", label: "Metal when sprayed", unit: "°C" },
 ];
-const windowOf = (key: Key, sheet: SheetWindow | null): readonly [number | null, number | null] | null => {
+/** The hopper's weights, beside one another: before, after, and what was filled in between. */
+const hopper: readonly { key: Key; label: string; unit: string }[] = [
+  { key: "hopperBeforeKg", label: "Hopper before", unit: "kg" },
+  { key: "hopperAfterKg", label: "Hopper after", unit: "kg" },
+  { key: "hopperAddedKg", label: "Filled in between", unit: "kg" },
+];
+const every = [...fields, ...hopper];
+const windowOf = (
+  key: Key,
+  sheet: SheetWindow | null,
+  situation: CoatSituation,
+): readonly [number | null, number | null] | null => {
   if (!sheet) return null;
   switch (key) {
     case "kv":
-      return sheet.kv;
+      return situation === "recess"
+        ? [null, sheet.recessKv]
+        : situation === "recoat"
+          ? (sheet.recoatKv ?? [null, sheet.kv[1]])
+          : sheet.kv;
     case "gunAirKPa":
-      return sheet.gunAirKPa;
+      return sheet.airReadAt === "flowing" ? sheet.gunAirKPa : null;
+    case "gunAirRestKPa":
+      return sheet.airReadAt === "rest" ? sheet.gunAirKPa : null;
+    case "currentUa":
+      return sheet.currentMostUa === null ? null : [null, sheet.currentMostUa];
+    case "distanceMm":
+      return sheet.distanceMm;
+    case "passes":
+      return sheet.passes;
+    case "boothAirMPerS":
+      return sheet.boothAirMPerS;
     case "earthMohm":
       return [null, sheet.earthLimitMohm];
     case "hookCycles":
@@ -65,8 +108,15 @@ export function CoatForm({
   lots,
   booth,
   sheet,
+  sheetCode,
   last,
+  flight,
+  recoat,
 }: {
+  sheetCode: string | null;
+  /** What the pre-flight read: taken over, since it was read just now. */
+  flight: Partial<CoatSettings>;
+  recoat: boolean;
   rack: string;
   coatNo: number;
   lots: readonly { readonly id: string; readonly label: string; readonly primer: boolean }[];
@@ -74,7 +124,15 @@ export function CoatForm({
   sheet: SheetWindow | null;
   last: (CoatSettings & { readonly label: string }) | null;
 }) {
-  const [texts, setTexts] = useState<Partial<Record<Key, string>>>({});
+  const asTexts = (settings: Partial<CoatSettings>) =>
+    Object.fromEntries(
+      every.flatMap(({ key }) => {
+        const value = settings[key];
+        return value === null || value === undefined ? [] : [[key, String(Math.round(value * 1000) / 1000)]];
+      }),
+    ) as Partial<Record<Key, string>>;
+  const [texts, setTexts] = useState<Partial<Record<Key, string>>>(() => asTexts(flight));
+  const [situation, setSituation] = useState<CoatSituation>(recoat ? "recoat" : "first-coat");
   const [lot, setLot] = useState(lots[0]?.id ?? "");
   const [problem, setProblem] = useState<string | null>(null);
   const { send, message, busy } = useRecorder();
@@ -92,8 +150,14 @@ export function CoatForm({
       hookCycles: null,
       reclaimPercent: null,
       metalC: null,
+      gunAirRestKPa: null,
+      boothAirMPerS: null,
+      passes: null,
+      hopperBeforeKg: null,
+      hopperAfterKg: null,
+      hopperAddedKg: null,
     };
-    for (const { key, label } of fields) {
+    for (const { key, label } of every) {
       const text = (texts[key] ?? "").trim();
       if (text === "") continue;
       const typed = parseNumber(text);
@@ -111,6 +175,10 @@ export function CoatForm({
       ...settings,
       sprayedHot: asked("hot"),
       colourChangeBefore: asked("colour"),
+      gun: String(form.get("gun") ?? ""),
+      sheet: sheetCode,
+      situation,
+      system: String(form.get("system")) as CoatSystem,
     });
     if (saved) setTexts({});
   };
@@ -144,8 +212,8 @@ export function CoatForm({
         </div>
       </div>
       <div className="grid grid-cols-4 gap-3 max-[700px]:grid-cols-2">
-        {fields.map(({ key, label, unit }) => {
-          const window = windowOf(key, sheet);
+        {every.map(({ key, label, unit }) => {
+          const window = windowOf(key, sheet, situation);
           const typed = parseNumber(texts[key] ?? "");
           const out =
             typed.ok &&
@@ -176,6 +244,10 @@ export function CoatForm({
           );
         })}
         <div className="field">
+          <label htmlFor="gun">Gun</label>
+          <input id="gun" name="gun" className="input" maxLength={40} />
+        </div>
+        <div className="field">
           <label htmlFor="booth">Booth</label>
           <input id="booth" name="booth" className="input" defaultValue={booth} maxLength={40} required />
         </div>
@@ -195,24 +267,45 @@ export function CoatForm({
           </div>
         ))}
       </div>
+      <div className="grid grid-cols-2 gap-3 max-[700px]:grid-cols-1">
+        <div className="field">
+          <label htmlFor="coat-situation">Sprayed as</label>
+          <select
+            id="coat-situation"
+            className="input"
+            value={situation}
+            onChange={(e) => setSituation(e.target.value as CoatSituation)}
+          >
+            {coatSituations.map((s) => (
+              <option key={s} value={s}>
+                {situationName[s]}
+              </option>
+            ))}
+          </select>
+        </div>
+        <div className="field">
+          <label htmlFor="system">Layers and their bakes</label>
+          <select id="system" name="system" className="input">
+            {coatSystems.map((s) => (
+              <option key={s} value={s}>
+                {systemName[s]}
+              </option>
+            ))}
+          </select>
+        </div>
+      </div>
       {last && (
         <p className="m-0">
           <button
             type="button"
             className="btn"
             onClick={() =>
-              setTexts(
-                Object.fromEntries(
-                  fields.flatMap(({ key }) =>
-                    last[key] === null || key === "earthMohm" ? [] : [[key, String(last[key])]],
-                  ),
-                ),
-              )
+              setTexts({ ...texts, ...asTexts({ ...last, earthMohm: null, hookCycles: null, metalC: null }) })
             }
           >
             Same as {last.label}
           </button>{" "}
-          <span className="small soft">all but the earth: that is read anew each time</span>
+          <span className="small soft">all but the earth, the hooks and the heat: those are read anew each time</span>
         </p>
       )}
       {problem && (

@@ -1,5 +1,6 @@
 import type { PrepStep } from "@/core/preparation";
 import type { UnitSystem } from "@/core/units";
+import { coatSentences } from "./coat-failures";
 import { decisionWords } from "./decisions";
 import { prepStepName } from "./preparation";
 import { washSentences } from "./wash-failures";
@@ -11,6 +12,7 @@ const s = (value: unknown): string =>
 
 const sentences: Record<string, (f: Failure, units: UnitSystem) => string> = {
   ...washSentences,
+  ...coatSentences,
   empty: () => "Nothing was typed.",
   "not-understood": (f) =>
     `“${s(f.word)}” is not understood here. Try: rack 1042 dft a3 72 75 71, or tank 3 ph 5.1 at 48C.`,

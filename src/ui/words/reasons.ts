@@ -1,5 +1,5 @@
 import type { BakeReason, BakeVerdict } from "@/core/cure";
-import type { NominalReason, SpotAreaReason } from "@/core/thickness";
+import type { BaseCorrection, NominalReason, SpotAreaReason } from "@/core/thickness";
 import { quantities, type UnitSystem } from "@/core/units";
 import type { VerdictResult } from "@/core/verdict";
 import type { FoundWhat } from "@/server/causes/findings-from-record";
@@ -7,6 +7,15 @@ import type { VerdictItem } from "@/server/rack/judge-rack";
 import { figure, minutesSeconds, withUnit } from "../format";
 import { bathValue, bathWindow, parameterName } from "./baths";
 import { failureText } from "./failures";
+
+/** What was taken off for the metal under the film, named on the verdict. */
+export function baseTaken(base: BaseCorrection, units: UnitSystem): string {
+  if (base.kind === "none") return "";
+  const um = withUnit(base.um, "thickness", units);
+  return base.kind === "base-readings"
+    ? `; ${um} of bare metal taken off (${base.n} bare readings)`
+    : `; ${um} taken off for ${base.profile === "unknown" ? "an unknown" : `a ${base.profile}`} blast profile, by rule`;
+}
 
 type Said = { readonly result: VerdictResult; readonly word: string; readonly text: string; readonly figure: string };
 
@@ -223,8 +232,8 @@ export function itemSentence(item: VerdictItem, units: UnitSystem): { word: stri
       const meanUm = item.film.kind === "spot-area" ? item.film.verdict.areas[0]?.meanUm : item.film.verdict.meanUm;
       const said = first ? filmReason(first, units) : null;
       return {
-        word: item.result === "in" ? "In" : (said?.word ?? "In"),
-        text: `Mean ${withUnit(meanUm ?? 0, "thickness", units)}${said ? `; ${said.text} (${said.figure})` : ", every spot in"}`,
+        word: item.doubted ? "Gauge in question" : item.result === "in" ? "In" : (said?.word ?? "In"),
+        text: `Mean ${withUnit(meanUm ?? 0, "thickness", units)}${said ? `; ${said.text} (${said.figure})` : ", every spot in"}${baseTaken(item.base, units)}${item.doubted ? "; its gauge failed its shims since: read it again" : ""}`,
       };
     }
     case "cure": {

@@ -28,6 +28,18 @@ export function recordSentence(r: Line): string {
       return `${text} marked`;
     case "panel-test":
       return `panel tested: ${text}`;
+    case "pre-flight":
+      return `pre-flight, ${text}`;
+    case "lamp-check":
+      return text === "bumped" ? "bumped before the bake" : `under the lamp, ${text}`;
+    case "powder-height":
+      return "height of the powder";
+    case "first-panel":
+      return `first panel ${text}`;
+    case "gauge-check":
+      return `gauge ${text} on its shims`;
+    case "base-metal":
+      return "bare metal read";
     case "upkeep":
       return text;
     case "thickness":

@@ -1,3 +1,4 @@
+import { usualPreFlightLimits } from "@/core/coating";
 import { newest, type RackFile } from "../../rack/load-rack";
 import type { SetupData } from "../../setup/setup-data";
 import type { Add } from "./established";
@@ -34,9 +35,69 @@ export function coat(
       [record.base.id],
     );
   };
-  against("kv-high", "gun voltage", row?.kv, "kV", sheet?.kv[1]);
+  // Over an old film the voltage is held against its own window.
+  const overOld = row?.situation === "recoat" || (row?.coat_no ?? 1) > 1;
+  const kvMost = overOld ? (sheet?.recoatKv?.[1] ?? sheet?.kv[1]) : sheet?.kv[1];
+  against("kv-high", "gun voltage", row?.kv, "kV", kvMost);
   against("output-high", "gun air", row?.gun_air_kpa, "kPa", sheet?.gunAirKPa[1]);
-  against("ground-poor", "part to earth", row?.earth_mohm, "MΩ", sheet?.earthLimitMohm);
+  const flight = newest(rack, "pre-flight");
+  const items = flight?.details.pre_flight_item ?? [];
+  const looked = (item: string) => items.find((i) => i.item === item && i.how !== "skipped");
+  const links = ["lead-rack", "rack-hook", "hook-part"].flatMap((link) => looked(link)?.value ?? []);
+  // The links add up; read with the coat itself it stands before them.
+  const earth = row?.earth_mohm ?? (links.length > 0 ? links.reduce((a, b) => a + b, 0) : null);
+  against("ground-poor", "part to earth", earth, "MΩ", sheet?.earthLimitMohm);
+  if (flight) {
+    const seen = (finding: string, item: string, what: string) => {
+      const good = looked(item)?.good;
+      if (good === true || good === false)
+        add(
+          finding,
+          good ? "absent" : "present",
+          "by-procedure",
+          { kind: "seen", what: `${what}: ${good ? "in order" : "not in order"}` },
+          [flight.base.id],
+        );
+    };
+    seen("bare-hands", "gloves", "gloves at the pre-flight");
+    seen("scuff-missed", "scuffed", "old film scuffed");
+    const fill = looked("hopper-mark")?.value;
+    const most = sheet?.hopperFillPercent?.[1] ?? usualPreFlightLimits.hopperFillPercent[1];
+    if (fill !== null && fill !== undefined && most !== null)
+      add(
+        "hopper-overfull",
+        fill > most ? "present" : "absent",
+        "measured",
+        { kind: "value", quantity: "hopper filled", value: fill, unit: "%", lower: null, upper: most, where: "" },
+        [flight.base.id],
+      );
+  }
+  const lamp = newest(rack, "lamp-check");
+  const bumped = lamp?.details.lamp_check?.[0]?.bumped;
+  if (lamp && bumped !== undefined)
+    add(
+      "knocked-before-cure",
+      bumped ? "present" : "absent",
+      "measured",
+      { kind: bumped ? "done" : "not-done", step: "knock before the bake" },
+      [lamp.base.id],
+    );
+  if (record && row?.distance_mm !== null && row?.distance_mm !== undefined && sheet?.distanceMm)
+    add(
+      "gun-close",
+      row.distance_mm < sheet.distanceMm[0] ? "present" : "absent",
+      "measured",
+      {
+        kind: "value",
+        quantity: "gun distance",
+        value: row.distance_mm,
+        unit: "mm",
+        lower: sheet.distanceMm[0],
+        upper: null,
+        where: row.booth,
+      },
+      [record.base.id],
+    );
   against("hooks-coated", "cycles since stripped", row?.hook_cycles, "", sheet?.hookCyclesLimit);
   against("reclaim-high", "reclaim", row?.reclaim_percent, "%", sheet?.reclaimLimitPercent);
   if (record && row?.sprayed_hot !== null && row?.sprayed_hot !== undefined)
@@ -99,7 +160,11 @@ export function coat(
       [air.recordId],
     );
   else add("air-wet", "unknown", "unknown", { kind: "never-recorded" });
-  const booth = context.boothAirMPerS;
+  // Read with the coat it is nearer than the last reading of the booth.
+  const booth =
+    record && row?.booth_air_m_per_s !== null && row?.booth_air_m_per_s !== undefined
+      ? { value: row.booth_air_m_per_s, recordId: record.base.id }
+      : context.boothAirMPerS;
   if (booth && sheet)
     add(
       "booth-air-high",

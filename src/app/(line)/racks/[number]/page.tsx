@@ -2,6 +2,7 @@ import type { Metadata } from "next";
 import Link from "next/link";
 import { notFound } from "next/navigation";
 import { bathSlug } from "@/core/bath";
+import { sheetFor } from "@/server/coat/sheet-for";
 import { database } from "@/server/database";
 import { structuresOfRack } from "@/server/field/load-structure";
 import { currentLine } from "@/server/line/current-line";
@@ -38,7 +39,7 @@ export default async function TravellerPage({ params }: { params: Promise<{ numb
     siteAt(database(), rack.hungAt),
     setupAt(database(), "setup-sheet", rack.hungAt),
   ]);
-  const sheet = [...sheets.values()].find((s) => s.data.powderCode === rack.powder.code)?.data;
+  const sheet = sheetFor(sheets.values(), { powder: rack.powder.code, part: rack.part.code })?.data;
   const verdict = judgeRack(rack, conditions);
   const beads = rack.passes.flatMap((_, i) => {
     const then = atPass(rack, i);

@@ -1,23 +1,47 @@
 import type { Metadata } from "next";
+import Link from "next/link";
 import { notFound } from "next/navigation";
+import { type CoatSituation, coach, judgePreFlight, type PreFlightEntry, type PreFlightItem } from "@/core/coating";
+import { heightPairs, lastPreFlight, preFlightLimits } from "@/server/coat/booth";
+import { coachFacts } from "@/server/coat/coach-facts";
+import { coatHistory } from "@/server/coat/coat-history";
+import { compareCoat, learntTransfer, movedSettings } from "@/server/coat/compare-coat";
+import { type PowderLot, powderLots } from "@/server/coat/powder-lots";
+import { sheetFor } from "@/server/coat/sheet-for";
 import { database } from "@/server/database";
 import { airBefore } from "@/server/line/air";
 import { currentLine } from "@/server/line/current-line";
 import { lastGoodCoat } from "@/server/line/last-good-coat";
 import { preferences } from "@/server/preferences";
-import { loadRack } from "@/server/rack/load-rack";
+import { loadRack, newest } from "@/server/rack/load-rack";
+import { filmAsked } from "@/server/requirement";
 import { setupAt, siteAt } from "@/server/setup/setup-data";
 import { personOnPage } from "@/server/sign-in/person";
 import { may } from "@/server/sign-in/roles";
+import { CoachLines } from "@/ui/coat/coach-lines";
+import { CoatChanges } from "@/ui/coat/coat-changes";
 import { CoatForm } from "@/ui/coat/coat-form";
+import { LampCheckForm, lampWhatName } from "@/ui/coat/lamp-check-form";
+import { PowderHeightForm } from "@/ui/coat/powder-height-form";
+import { PreFlightForm } from "@/ui/coat/pre-flight-form";
 import { when, withUnit } from "@/ui/format";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
 import { Grade, Verdict } from "@/ui/marks/verdict";
 import { AirNow } from "@/ui/prepare/air-now";
 import { RackTabs } from "@/ui/rack/rack-tabs";
+import { preFlightOff, situationName, systemName } from "@/ui/words/coating";
 
 export const metadata: Metadata = { title: "Coat" };
+
+const lotLabel = (lot: PowderLot, primer: boolean): string =>
+  [
+    lot.code,
+    lot.daysLeft >= 0 ? `${Math.floor(lot.daysLeft)} days left` : `out of date ${Math.ceil(-lot.daysLeft)} days`,
+    ...(lot.stockKg === null ? [] : [`${lot.stockKg.toFixed(1)} kg`]),
+    ...(primer ? ["primer"] : []),
+    ...(lot.panel?.result === "matches" ? [] : [lot.panel ? "panel off" : "no panel yet"]),
+  ].join(", ");
 
 export default async function CoatPage({ params }: { params: Promise<{ number: string }> }) {
   const person = await personOnPage();
@@ -25,34 +49,88 @@ export default async function CoatPage({ params }: { params: Promise<{ number: s
   const rack = await loadRack(database(), person, number);
   if (!rack) notFound();
   const line = await currentLine(person);
-  const [site, sheets, lots, powders, air, last, { units }] = await Promise.all([
+  const [site, sheets, lots, air, last, flightBefore, pairs, past, { units }] = await Promise.all([
     siteAt(database(), line.at),
     setupAt(database(), "setup-sheet", line.at),
-    setupAt(database(), "lot", line.at),
-    setupAt(database(), "powder", line.at),
+    powderLots(database(), line.at),
     airBefore(database(), line.at, line.dewPointMarginC),
     lastGoodCoat(database(), rack, line.at),
+    lastPreFlight(database(), line.at),
+    heightPairs(database(), rack.powder.id, line.at),
+    // Other customers' racks are none of this person's business.
+    person.customerId === null
+      ? coatHistory(database(), { partId: rack.part.id, powderId: rack.powder.id }, line.at)
+      : [],
     preferences(),
   ]);
-  const sheet = [...sheets.values()].find((s) => s.data.powderCode === rack.powder.code) ?? null;
+  const mayLog = may(person.role, "log-line");
+  const sheet = sheetFor(sheets.values(), { powder: rack.powder.code, part: rack.part.code });
   const coats = rack.current.flatMap((r) => {
     const row = r.details.coat?.[0];
     return r.base.kind === "coat" && row ? [{ base: r.base, row }] : [];
   });
+  const mine = rack.latest.filter((r) => r.base.kind === "coat");
   const coatNo = Math.min(9, Math.max(0, ...coats.map((c) => c.row.coat_no)) + 1);
-  const primers = new Set([...powders.values()].filter((p) => p.data.traits.includes("primer")).map((p) => p.code));
-  const daysLeft = (lot: { powderCode: string; madeOn: string }) => {
-    const shelf = [...powders.values()].find((p) => p.code === lot.powderCode)?.data.shelfLifeDays ?? 0;
-    return Math.floor(shelf - (line.at.getTime() - new Date(lot.madeOn).getTime()) / 86_400_000);
-  };
-  const usable = [...lots.values()]
-    .filter((l) => l.data.powderCode === rack.powder.code || primers.has(l.data.powderCode))
-    .sort(
-      (a, b) =>
-        Number(primers.has(a.data.powderCode)) - Number(primers.has(b.data.powderCode)) ||
-        a.data.madeOn.localeCompare(b.data.madeOn),
-    );
-  const lotName = new Map([...lots.values()].map((l) => [l.id, l.code]));
+  // Over an old film only where the last coat was baked since; loose powder under another light coat is none.
+  const lastCoat = coats.at(-1);
+  const loose =
+    lastCoat !== undefined &&
+    !rack.current.some((r) => r.base.kind === "bake" && r.base.happened_at > lastCoat.base.happened_at);
+  const recoat = coatNo > 1 && !loose;
+  const isPrimer = (lot: PowderLot) => lot.powder?.data.traits.includes("primer") ?? false;
+  const usable = lots
+    .filter((l) => l.powder?.code === rack.powder.code || isPrimer(l))
+    .sort((a, b) => Number(isPrimer(a)) - Number(isPrimer(b)));
+  const [firstLot] = usable;
+  const lotName = new Map(lots.map((l) => [l.id, l.code]));
+  const limits = preFlightLimits(sheet?.data ?? null, site);
+  const flight = newest(rack, "pre-flight");
+  const coatedSince = flight !== undefined && mine.some((r) => r.base.happened_at > flight.base.happened_at);
+  const open = flight && !coatedSince ? flight : undefined;
+  const situation = ((open?.details.pre_flight?.[0]?.situation as CoatSituation | undefined) ??
+    (recoat ? "recoat" : "first-coat")) satisfies CoatSituation;
+  const entries = (flight?.details.pre_flight_item ?? []).map(
+    (i): PreFlightEntry => ({
+      item: i.item as PreFlightItem,
+      how: i.how as PreFlightEntry["how"],
+      value: i.value,
+      good: i.good,
+      note: i.note ?? "",
+    }),
+  );
+  const judged = flight
+    ? judgePreFlight(entries, limits, flight.details.pre_flight?.[0]?.situation === "recoat")
+    : null;
+  const read = (item: PreFlightItem) => (open ? (entries.find((e) => e.item === item)?.value ?? null) : null);
+  const risks = coach(
+    coachFacts({
+      rack,
+      sheet: sheet?.data ?? null,
+      site,
+      coatNo,
+      situation,
+      off: open && judged ? judged.off : [],
+      values: {
+        gunAirKPa: read("air-flowing"),
+        boothAirMPerS: read("booth-air") ?? air.readings.find((r) => r.quantity === "booth-air-speed")?.value ?? null,
+      },
+      lotDaysLeft: firstLot && Number.isFinite(firstLot.daysLeft) ? firstLot.daysLeft : null,
+    }),
+  );
+  const areaM2 = rack.part.data.measures?.areaM2 ?? null;
+  const transfer = learntTransfer(past, { areaM2, specificGravity: rack.powder.data.specificGravity });
+  const myPast = past.find((p) => p.rackId === rack.id);
+  const film = filmAsked(rack.job.requirement.film);
+  const targetUm = film.maxUm === null ? film.minUm : (film.minUm + film.maxUm) / 2;
+  const neededKg =
+    areaM2 === null
+      ? null
+      : (areaM2 * rack.pieces.length * targetUm * rack.powder.data.specificGravity * 1e-3) / (transfer?.mean ?? 0.6);
+  const faces = rack.part.data.faces.map((f) => ({ ...f, spots: [] }));
+  const lamps = rack.latest.filter((r) => r.base.kind === "lamp-check");
+  const masks = rack.part.data.marks.filter((m) => m.kind === "mask" || m.kind === "plug").length;
+  const lamped = lamps.length > 0;
+  const summary = "link min-h-11 cursor-pointer content-center";
   return (
     <>
       <section className="bench">
@@ -62,93 +140,212 @@ export default async function CoatPage({ params }: { params: Promise<{ number: s
               Rack {rack.number} · {rack.part.data.name} · {rack.powder.code} {rack.powder.data.name}
             </>
           }
-          title={coatNo > 1 ? `Coat ${coatNo}` : "Coat"}
+          title={recoat ? `Coat ${coatNo}` : loose ? "Coat, loose powder" : "Coat"}
         >
           <div className="small soft">
             {coats.length === 0 ? "no coat on record" : `${coats.length} coat${coats.length > 1 ? "s" : ""} on record`}
           </div>
         </PageHead>
         <RackTabs number={rack.number} here="coat" />
-        {coatNo > 1 && may(person.role, "log-line") && (
+        {recoat && mayLog && (
           <p className="caution mt-4">
             Over an old film: scuff it first and lower the voltage; the film underneath holds its charge.
           </p>
         )}
-        <div className="mt-4">
-          {may(person.role, "log-line") ? (
-            <CoatForm
-              key={coatNo}
-              rack={rack.number}
-              coatNo={coatNo}
-              booth="booth 1"
-              sheet={sheet ? { ...sheet.data, boothMetalC: site.boothMetalC } : null}
-              last={last && { ...last, metalC: null }}
-              lots={usable.map((l) => {
-                const left = daysLeft(l.data);
-                return {
-                  id: l.code,
-                  primer: primers.has(l.data.powderCode),
-                  label: `${l.code}, ${left >= 0 ? `${left} days left` : `expired ${-left} days ago`}${primers.has(l.data.powderCode) ? ", primer" : ""}`,
-                };
-              })}
-            />
+        <section className="ruled mt-4" aria-label="Pre-flight">
+          <h2>Before powder goes on</h2>
+          {flight && judged && (
+            <p className="m-0">
+              <Verdict result={judged.result}>
+                {judged.off.length > 0
+                  ? judged.off.map((i) => preFlightOff[i]).join("; ")
+                  : judged.result === "in"
+                    ? "all in order"
+                    : "not all looked at"}
+              </Verdict>{" "}
+              <Grade grade={flight.base.grade} />{" "}
+              <span className="small soft">
+                {judged.earthMohm !== null && `earth ${Math.round(judged.earthMohm * 100) / 100} MΩ in all, `}
+                {when(flight.base.happened_at, line.at, line.timeZone)}, {flight.base.by_user}
+                {coatedSince && "; coated since"}
+              </span>
+            </p>
+          )}
+          {mayLog && (
+            <details open={!open && !loose}>
+              <summary className={summary}>{open ? "Look again" : "Look at earth, air, booth and powder"}</summary>
+              <PreFlightForm
+                key={flight?.base.id ?? "first"}
+                rack={rack.number}
+                sheet={sheet?.code ?? null}
+                lot={firstLot?.code ?? null}
+                recoat={recoat}
+                limits={limits}
+                last={flightBefore}
+              />
+            </details>
+          )}
+        </section>
+        <section className="ruled mt-5" aria-label="Coat">
+          <h2>{coatNo > 1 ? `Coat ${coatNo}, and what is on it` : "The coat"}</h2>
+          {mayLog ? (
+            <details open={open !== undefined || coats.length === 0}>
+              <summary className={summary}>What is set and read at the gun</summary>
+              <CoatForm
+                key={`${coatNo}:${open?.base.id ?? ""}`}
+                rack={rack.number}
+                coatNo={coatNo}
+                booth="booth 1"
+                sheet={sheet ? { ...sheet.data, boothMetalC: site.boothMetalC } : null}
+                sheetCode={sheet?.code ?? null}
+                recoat={recoat}
+                flight={{
+                  earthMohm: open ? (judged?.earthMohm ?? null) : null,
+                  gunAirKPa: read("air-flowing"),
+                  gunAirRestKPa: read("air-rest"),
+                  hookCycles: read("hooks-stripped"),
+                  boothAirMPerS: read("booth-air"),
+                }}
+                last={last && { ...last, metalC: null, hopperBeforeKg: null, hopperAfterKg: null, hopperAddedKg: null }}
+                lots={usable.map((l) => ({ id: l.code, primer: isPrimer(l), label: lotLabel(l, isPrimer(l)) }))}
+              />
+            </details>
           ) : (
             <p className="soft">Coats are recorded by those on the line.</p>
           )}
-        </div>
-        {coats.length > 0 && (
-          <div className="ruled mt-6">
-            <h2>On record</h2>
-            {coats.map(({ base, row }) => {
-              const out = sheet && row.earth_mohm !== null && row.earth_mohm > sheet.data.earthLimitMohm;
+          {coats.map(({ base, row }) => {
+            const out = sheet && row.earth_mohm !== null && row.earth_mohm > sheet.data.earthLimitMohm;
+            const usedKg =
+              row.hopper_before_kg !== null && row.hopper_after_kg !== null
+                ? row.hopper_before_kg + (row.hopper_added_kg ?? 0) - row.hopper_after_kg
+                : null;
+            return (
+              <div
+                key={base.id}
+                className="row grid-cols-[80px_minmax(0,1fr)_130px_26px] items-center max-[700px]:grid-cols-[64px_minmax(0,1fr)_26px]"
+              >
+                <b>Coat {row.coat_no}</b>
+                <span>
+                  {row.layer}, {lotName.get(row.lot_id)}, {row.booth}
+                  {row.situation && `, ${situationName[row.situation as CoatSituation]}`}
+                  {row.system && row.system !== "single" && `, ${systemName[row.system as keyof typeof systemName]}`}
+                  {row.kv !== null && (
+                    <>
+                      , <b className="fig">{row.kv} kV</b>
+                    </>
+                  )}
+                  {row.gun_air_kpa !== null && (
+                    <>
+                      , air <b className="fig">{withUnit(row.gun_air_kpa, "pressure", units)}</b>
+                    </>
+                  )}
+                  {row.booth_air_m_per_s !== null && (
+                    <>
+                      , draught <b className="fig">{row.booth_air_m_per_s} m/s</b>
+                    </>
+                  )}
+                  {row.sprayed_hot && (
+                    <b className="text-watch">
+                      , hot-applied{row.metal_c === null ? "" : ` at ${withUnit(row.metal_c, "temperature", units)}`}
+                    </b>
+                  )}
+                  {row.reclaim_percent !== null && `, reclaim ${row.reclaim_percent} %`}
+                  {usedKg !== null && (
+                    <>
+                      , <b className="fig">{usedKg.toFixed(2)} kg</b> out of the hopper
+                    </>
+                  )}
+                  <span className="faint small block">
+                    {when(base.happened_at, line.at, line.timeZone)}, {base.by_user}
+                  </span>
+                </span>
+                <span className="max-[700px]:hidden">
+                  <Verdict result={row.earth_mohm === null ? "unknown" : out ? "out" : "in"}>
+                    {row.earth_mohm === null ? "earth not read" : `earth ${row.earth_mohm} MΩ`}
+                  </Verdict>
+                </span>
+                <Grade grade={base.grade} />
+              </div>
+            );
+          })}
+        </section>
+        {mine.length > 0 && (
+          <section className="ruled mt-5" aria-label="Loose powder under the lamp">
+            <h2>Loose powder under the lamp, before the oven</h2>
+            {lamps.map((r) => {
+              const row = r.details.lamp_check?.[0];
+              const spots = r.details.light_spot ?? [];
+              const left = spots.filter((s) => s.what === "light-left").length;
               return (
-                <div
-                  key={base.id}
-                  className="row grid-cols-[80px_minmax(0,1fr)_130px_26px] items-center max-[700px]:grid-cols-[64px_minmax(0,1fr)_26px]"
-                >
-                  <b>Coat {row.coat_no}</b>
-                  <span>
-                    {row.layer}, {lotName.get(row.lot_id)}, {row.booth}
-                    {row.kv !== null && (
-                      <>
-                        , <b className="fig">{row.kv} kV</b>
-                      </>
-                    )}
-                    {row.gun_air_kpa !== null && (
-                      <>
-                        , air <b className="fig">{withUnit(row.gun_air_kpa, "pressure", units)}</b>
-                      </>
-                    )}
-                    {row.sprayed_hot && (
-                      <b className="text-watch">
-                        , hot-applied{row.metal_c === null ? "" : ` at ${withUnit(row.metal_c, "temperature", units)}`}
-                      </b>
-                    )}
-                    {row.reclaim_percent !== null && `, reclaim ${row.reclaim_percent} %`}
-                    <span className="faint small block">
-                      {when(base.happened_at, line.at, line.timeZone)}, {base.by_user}
+                row && (
+                  <p key={r.base.id} className="m-0">
+                    <Verdict result={row.bumped ? "out" : left > 0 ? "watch" : "in"}>
+                      {row.bumped
+                        ? "bumped: look at it after the bake"
+                        : left > 0
+                          ? `${left} light places left`
+                          : spots.length > 0
+                            ? `${spots.length} places: ${[...new Set(spots.map((s) => lampWhatName[s.what as keyof typeof lampWhatName]))].join(", ")}`
+                            : "nothing shines through"}
+                    </Verdict>{" "}
+                    <span className="small soft">
+                      {row.wiped && "fits wiped, "}
+                      {row.plugs_in !== null && `${row.plugs_in} plugs in, `}
+                      {row.note && `${row.note}, `}
+                      {when(r.base.happened_at, line.at, line.timeZone)}, {r.base.by_user}
                     </span>
-                  </span>
-                  <span className="max-[700px]:hidden">
-                    <Verdict result={row.earth_mohm === null ? "unknown" : out ? "out" : "in"}>
-                      {row.earth_mohm === null ? "earth not read" : `earth ${row.earth_mohm} MΩ`}
-                    </Verdict>
-                  </span>
-                  <Grade grade={base.grade} />
-                </div>
+                  </p>
+                )
               );
             })}
-          </div>
+            {mayLog && (
+              <>
+                <details open={!lamped}>
+                  <summary className={summary}>{lamped ? "Look again" : "Look at it under the lamp"}</summary>
+                  <LampCheckForm
+                    key={lamps.at(-1)?.base.id ?? "first"}
+                    rack={rack.number}
+                    coatNo={Math.max(1, coatNo - 1)}
+                    faces={faces}
+                    masks={masks}
+                  />
+                </details>
+                <details>
+                  <summary className={summary}>Height of the loose powder, and the film it cures to</summary>
+                  <PowderHeightForm
+                    rack={rack.number}
+                    spots={rack.part.data.faces.flatMap((f) => f.spots.map((s) => ({ face: f.id, spot: s.id })))}
+                    pairs={pairs}
+                    film={film}
+                  />
+                </details>
+              </>
+            )}
+          </section>
+        )}
+        {myPast && (
+          <section className="ruled mt-5" aria-label="What changed">
+            <h2>What changed since it was last good</h2>
+            <CoatChanges
+              compared={compareCoat(myPast, past)}
+              moved={movedSettings(past, targetUm)}
+              units={units}
+              timeZone={line.timeZone}
+            />
+          </section>
         )}
       </section>
       <Margin step="coat">
+        <MarginBlock title="Watch for">
+          <CoachLines risks={risks} units={units} />
+        </MarginBlock>
         <AirNow
           units={units}
           air={air}
           marginC={site.dewPointMarginC}
           now={line.at}
           timeZone={line.timeZone}
-          mayLog={may(person.role, "log-line")}
+          mayLog={mayLog}
           quantities={["compressed-air-dew-point", "booth-air-speed", "air-temperature", "humidity"]}
           place="booth 1"
         />
@@ -158,17 +355,52 @@ export default async function CoatPage({ params }: { params: Promise<{ number: s
               <p className="m-0">
                 Voltage <b className="fig">{sheet.data.kv.join("–")} kV</b>, recesses{" "}
                 <b className="fig">{sheet.data.recessKv} kV</b>
+                {sheet.data.recoatKv && (
+                  <>
+                    , recoat <b className="fig">{sheet.data.recoatKv.join("–")} kV</b>
+                  </>
+                )}
               </p>
               <p className="m-0">
-                Gun air <b className="fig">{sheet.data.gunAirKPa.join("–")} kPa</b>
+                Gun air{" "}
+                <b className="fig">
+                  {withUnit(sheet.data.gunAirKPa[0], "pressure", units)} to{" "}
+                  {withUnit(sheet.data.gunAirKPa[1], "pressure", units)}
+                </b>
+                , {sheet.data.airReadAt === "flowing" ? "flowing" : "at rest"}
               </p>
               <p className="m-0">
                 Earth under <b className="fig">{sheet.data.earthLimitMohm} MΩ</b>; hooks stripped by{" "}
                 <b className="fig">{sheet.data.hookCyclesLimit}</b> uses
               </p>
+              {sheet.data.tip && <p className="m-0">Tip: {sheet.data.tip}</p>}
             </div>
           ) : (
             <p className="soft">No set-up sheet for this powder: nothing to hold the settings against.</p>
+          )}
+          <p className="m-0 mt-1">
+            <Link className="link" href="/coat/sheets">
+              Set-up sheets
+            </Link>{" "}
+            ·{" "}
+            <Link className="link" href="/coat/powders">
+              Powders and lots
+            </Link>
+          </p>
+        </MarginBlock>
+        <MarginBlock title="Powder for this rack">
+          {neededKg === null ? (
+            <p className="soft">The part’s area is not on record.</p>
+          ) : (
+            <p>
+              About <b className="fig">{neededKg.toFixed(2)} kg</b> for {withUnit(targetUm, "thickness", units)}
+              <span className="soft">
+                {transfer
+                  ? `; transfer ${(100 * transfer.mean).toFixed(0)} %${transfer.interval ? ` (${(100 * transfer.interval[0]).toFixed(0)} to ${(100 * transfer.interval[1]).toFixed(0)})` : ""}, learnt from ${transfer.n} racks`
+                  : "; transfer taken as 60 %: weigh the hopper to learn it"}
+              </span>{" "}
+              <Grade grade={transfer?.relied ? "measured" : "assumed"} />
+            </p>
           )}
         </MarginBlock>
       </Margin>

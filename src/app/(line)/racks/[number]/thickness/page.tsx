@@ -1,6 +1,7 @@
 import type { Metadata } from "next";
 import { notFound } from "next/navigation";
 import { filmToProfile } from "@/core/preparation";
+import { sheetFor } from "@/server/coat/sheet-for";
 import { database } from "@/server/database";
 import { currentLine } from "@/server/line/current-line";
 import { preferences } from "@/server/preferences";
@@ -42,7 +43,7 @@ export default async function ThicknessPage({ params }: { params: Promise<{ numb
   }));
   const { film } = rack.job.requirement;
   const coat = newest(rack, "coat")?.details.coat?.[0];
-  const sheet = [...sheets.values()].find((s) => s.data.powderCode === rack.powder.code)?.data;
+  const sheet = sheetFor(sheets.values(), { powder: rack.powder.code, part: rack.part.code })?.data;
   const profileUm = rack.latest.findLast((r) => r.details.prep_step?.[0]?.step === "blast")?.details.prep_step?.[0]
     ?.value;
   const read = stored.flatMap((set) => set.readings.filter((r) => !r.rejectedReason).map((r) => r.valueUm));

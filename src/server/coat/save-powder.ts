@@ -1,0 +1,226 @@
+import { type Kysely, sql } from "kysely";
+import { v7 as uuidv7 } from "uuid";
+import * as v from "valibot";
+import { fitCureCurve } from "@/core/cure";
+import { families } from "@/core/plan";
+import { readDay } from "@/core/powder";
+import type { Failure, Result } from "@/core/result";
+import type { Database } from "@/db/schema";
+import { badEntry, filled, said, text } from "../input";
+import { canonicalText } from "../record/canonical";
+import { addVersion, madeBy } from "../setup/add-version";
+import { SETUP_LOCK } from "../setup/save-bath";
+import { type SetupInput, type SetupKind, setupAt } from "../setup/setup-data";
+import type { Person } from "../sign-in/roles";
+
+const number = v.pipe(v.number("is not a number"), v.finite("is not a number"));
+const over0 = v.pipe(number, v.gtValue(0, "is not over 0"));
+const point = v.strictObject({
+  metalC: v.pipe(number, v.minValue(80, "is under 80 °C"), v.maxValue(350, "is over 350 °C")),
+  minutes: v.pipe(number, v.gtValue(0, "is not over 0"), v.maxValue(600, "is over 600 min")),
+});
+const range = v.pipe(
+  v.tuple([number, number]),
+  v.check(([lower, upper]) => lower < upper, "has its limits crossed"),
+);
+const code = v.pipe(filled(40), v.regex(/^[\w./-]+( [\w./-]+)*$/, "is not letters and digits"));
+const powderData = v.strictObject({
+  name: filled(80),
+  chemistry: filled(60),
+  minUm: over0,
+  maxUm: over0,
+  specificGravity: v.pipe(number, v.minValue(0.8, "is under 0.8"), v.maxValue(6, "is over 6")),
+  schedule: v.pipe(v.array(point), v.minLength(1, "has no point: type metal temperature and minutes"), v.maxLength(8)),
+  overbake: v.pipe(v.array(point), v.maxLength(8)),
+  onsetC: v.nullable(number),
+  shelfLifeDays: v.pipe(over0, v.maxValue(3650, "is over ten years")),
+  knownCuredRubGrade: v.pipe(number, v.minValue(0), v.maxValue(5)),
+  traits: v.array(
+    v.picklist([
+      "low-flow-powder",
+      "high-flow-powder",
+      "water-releasing-powder",
+      "indoor-chemistry-outdoors",
+      "primer",
+    ]),
+  ),
+  weathering: v.picklist(["indoor", "standard", "high"]),
+  family: v.picklist(families),
+  pricePerKg: v.nullable(v.pipe(number, v.minValue(0, "is under 0"))),
+  glossGu: v.nullable(v.tuple([number, number])),
+  swatch: v.nullable(v.strictObject({ code: filled(40), deltaE: over0 })),
+  storeMostC: v.nullable(number),
+  mostPerCoatUm: v.nullable(over0),
+  mostInAllUm: v.nullable(over0),
+  hazards: text(300),
+});
+const sheetData = v.strictObject({
+  powderCode: filled(40),
+  partCode: v.nullable(filled(60)),
+  gun: v.nullable(filled(40)),
+  gunType: v.picklist(["corona-negative", "corona-positive", "friction"]),
+  tip: text(60),
+  kv: range,
+  recessKv: over0,
+  recoatKv: v.nullable(range),
+  currentMostUa: v.nullable(over0),
+  distanceMm: v.nullable(range),
+  passes: v.nullable(v.tuple([over0, over0])),
+  conveyingAirKPa: v.nullable(range),
+  hookPitchMm: v.nullable(range),
+  hopperFillPercent: v.nullable(range),
+  airReadAt: v.picklist(["rest", "flowing"]),
+  gunAirKPa: range,
+  earthLimitMohm: over0,
+  boothAirMPerS: range,
+  hookCyclesLimit: over0,
+  reclaimLimitPercent: v.pipe(number, v.minValue(0), v.maxValue(100)),
+});
+const saveOf = <S extends v.GenericSchema>(data: S) =>
+  v.object({
+    code,
+    /** The version that was on screen; null for what is new. */
+    seen: v.nullable(v.pipe(v.string(), v.uuid("is not a version"))),
+    reason: said(300, "is too short: name why it changes"),
+    data,
+  });
+const powderSchema = saveOf(powderData);
+const sheetSchema = saveOf(sheetData);
+export type SetupSaved =
+  | { readonly ok: true; readonly code: string; readonly already: boolean }
+  | { readonly ok: false; readonly failure: Failure };
+const refuse = (failure: Failure): SetupSaved => ({ ok: false, failure });
+
+/** What a sheet must hold beyond its fields: film range, cure points that make a curve, no over-bake under its cure. */
+function checkPowder(data: v.InferOutput<typeof powderData>): Result<true> {
+  const bad = (field: string, value: number | string, why: string) => ({
+    ok: false as const,
+    error: { kind: "bad-sheet", field, value, why },
+  });
+  if (data.minUm >= data.maxUm) return bad("film", data.minUm, `is not under its upper limit (${data.maxUm})`);
+  if (data.mostPerCoatUm !== null && data.mostPerCoatUm < data.minUm)
+    return bad("most in one coat", data.mostPerCoatUm, "is under the least film");
+  if (data.mostInAllUm !== null && data.mostInAllUm < data.maxUm)
+    return bad("most in all", data.mostInAllUm, "is under the most of one film");
+  const curve = fitCureCurve(data.schedule);
+  if (!curve.ok) return curve;
+  const cool = data.overbake.find((o) => data.schedule.some((s) => s.metalC === o.metalC && o.minutes <= s.minutes));
+  if (cool) return bad("over-bake", cool.minutes, `min at ${cool.metalC} °C is no longer than the cure itself`);
+  return { ok: true, value: true };
+}
+
+/** Saves one item of set-up as a new version. Under the lock: of two people at once one is kept, the other told whose. */
+async function saveItem<K extends SetupKind>(
+  db: Kysely<Database>,
+  person: Person,
+  kind: K,
+  what: string,
+  input: { code: string; seen: string | null; reason: string; data: SetupInput<K> },
+  at: Date,
+): Promise<SetupSaved> {
+  return db.transaction().execute(async (trx): Promise<SetupSaved> => {
+    await sql`select pg_advisory_xact_lock(${SETUP_LOCK})`.execute(trx);
+    const known = [...(await setupAt(trx, kind, at)).values()].find(
+      (item) => item.code.toLowerCase() === input.code.toLowerCase(),
+    );
+    if (known && canonicalText(known.data) === canonicalText(input.data))
+      return { ok: true, code: known.code, already: true };
+    if (!input.seen && known) return refuse({ kind: "code-taken", code: known.code });
+    if (input.seen && !known) return refuse({ kind: "unknown-set-up", what, name: input.code });
+    if (known && known.versionId !== input.seen)
+      return refuse({ kind: "set-up-changed", by: await madeBy(trx, known.versionId), what: known.code });
+    const id = known?.id ?? uuidv7();
+    if (!known) await trx.insertInto("setup_entity").values({ id, kind, code: input.code }).execute();
+    await addVersion<K>(trx, person, { entityId: id, at, reason: input.reason, data: input.data });
+    return { ok: true, code: input.code, already: false };
+  });
+}
+
+/**
+ * A powder's data sheet, new or changed from now on; what was judged before stays judged by the sheet of its time.
+ * Failures: `bad-entry`, `bad-sheet` (field, value, why), those of the cure curve, `code-taken`, `unknown-set-up`,
+ * `set-up-changed`.
+ */
+export async function savePowder(db: Kysely<Database>, person: Person, input: unknown, at: Date): Promise<SetupSaved> {
+  const parsed = v.safeParse(powderSchema, input);
+  if (!parsed.success) return refuse(badEntry(parsed.issues));
+  const checked = checkPowder(parsed.output.data);
+  return checked.ok ? saveItem(db, person, "powder", "powder", parsed.output, at) : refuse(checked.error);
+}
+
+/** A set-up sheet, new or changed from now on. Failures: as for a powder; `unknown-set-up` where its powder or part is none. */
+export async function saveSheet(db: Kysely<Database>, person: Person, input: unknown, at: Date): Promise<SetupSaved> {
+  const parsed = v.safeParse(sheetSchema, input);
+  if (!parsed.success) return refuse(badEntry(parsed.issues));
+  const { data } = parsed.output;
+  const [powders, parts] = await Promise.all([setupAt(db, "powder", at), setupAt(db, "part", at)]);
+  if (![...powders.values()].some((p) => p.code === data.powderCode))
+    return refuse({ kind: "unknown-set-up", what: "powder", name: data.powderCode });
+  if (data.partCode !== null && ![...parts.values()].some((p) => p.code === data.partCode))
+    return refuse({ kind: "unknown-set-up", what: "part", name: data.partCode });
+  return saveItem(db, person, "setup-sheet", "set-up sheet", parsed.output, at);
+}
+
+const day = v.pipe(
+  v.string(),
+  v.check((typed) => readDay(typed) === typed, "is not a date"),
+);
+export const lotSchema = v.object({
+  powder: filled(40),
+  lot: v.pipe(filled(40), v.regex(/^[\w./-]+$/, "is not letters and digits")),
+  madeOn: day,
+  receivedOn: day,
+  stockKg: v.nullable(v.pipe(number, v.minValue(0, "is under 0"), v.maxValue(20_000, "is over 20,000 kg"))),
+});
+export type LotInput = v.InferInput<typeof lotSchema>;
+
+/**
+ * Lots taken into stock, all or none; the same lot with the same weight twice is one. Failures: `bad-entry`,
+ * `unknown-set-up` (powder), `made-after-received`, `in-the-future`, `code-taken` (there with another weight or date);
+ * each with `line` where several came.
+ */
+export async function receiveLots(
+  db: Kysely<Database>,
+  person: Person,
+  input: unknown,
+  at: Date,
+): Promise<{ readonly ok: true; readonly added: number } | { readonly ok: false; readonly failure: Failure }> {
+  const parsed = v.safeParse(
+    v.pipe(v.array(lotSchema), v.minLength(1, "is empty"), v.maxLength(500, "is more than 500 lots")),
+    input,
+  );
+  if (!parsed.success) return { ok: false, failure: badEntry(parsed.issues) };
+  const lots = parsed.output;
+  const fail = (failure: Failure, line: number) => ({
+    ok: false as const,
+    failure: lots.length > 1 ? { ...failure, line: line + 1 } : failure,
+  });
+  return db.transaction().execute(async (trx) => {
+    await sql`select pg_advisory_xact_lock(${SETUP_LOCK})`.execute(trx);
+    const [powders, known] = await Promise.all([setupAt(trx, "powder", at), setupAt(trx, "lot", at)]);
+    const codes = new Map([...known.values()].map((l) => [l.code.toLowerCase(), l]));
+    const fresh: { code: string; data: SetupInput<"lot"> }[] = [];
+    for (const [i, lot] of lots.entries()) {
+      const powder = [...powders.values()].find((p) => p.code.toLowerCase() === lot.powder.toLowerCase());
+      if (!powder) return fail({ kind: "unknown-set-up", what: "powder", name: lot.powder }, i);
+      if (lot.madeOn > lot.receivedOn) return fail({ kind: "made-after-received", ...lot }, i);
+      if (new Date(lot.receivedOn).getTime() > at.getTime() + 86_400_000)
+        return fail({ kind: "in-the-future", happenedAt: lot.receivedOn }, i);
+      const lotCode = `${powder.code}/${lot.lot}`;
+      const data = { powderCode: powder.code, madeOn: lot.madeOn, receivedOn: lot.receivedOn, stockKg: lot.stockKg };
+      const there = codes.get(lotCode.toLowerCase());
+      const twin = fresh.find((f) => f.code.toLowerCase() === lotCode.toLowerCase());
+      if (there && (there.data.stockKg !== lot.stockKg || there.data.madeOn !== lot.madeOn))
+        return fail({ kind: "code-taken", code: there.code }, i);
+      if (twin) return fail({ kind: "code-taken", code: twin.code }, i);
+      if (!there) fresh.push({ code: lotCode, data });
+    }
+    for (const { code: lotCode, data } of fresh) {
+      const id = uuidv7();
+      await trx.insertInto("setup_entity").values({ id, kind: "lot", code: lotCode }).execute();
+      const since = new Date(Math.min(at.getTime(), new Date(data.receivedOn).getTime()));
+      await addVersion<"lot">(trx, person, { entityId: id, at: since, reason: "Received", data });
+    }
+    return { ok: true as const, added: fresh.length };
+  });
+}

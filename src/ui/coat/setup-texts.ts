@@ -1,0 +1,44 @@
+import { parseNumber } from "@/core/units";
+
+/** A number that may be left empty. Throws the words to show where it is none. */
+export class NotReadable extends Error {}
+export function maybeNumber(text: string, label: string): number | null {
+  if (text.trim() === "") return null;
+  const read = parseNumber(text);
+  if (!read.ok) throw new NotReadable(`${label}: “${text}” is not a number. Type digits, with a point for decimals.`);
+  return read.value;
+}
+export function numberIn(text: string, label: string): number {
+  const value = maybeNumber(text, label);
+  if (value === null) throw new NotReadable(`${label} is empty.`);
+  return value;
+}
+/** `60-80`, `60–80` or `60 to 80`; empty is none. */
+export function maybeRange(text: string, label: string): [number, number] | null {
+  if (text.trim() === "") return null;
+  const parts = text.split(/\s*(?:–|-|to)\s*/).filter((p) => p !== "");
+  if (parts.length !== 2) throw new NotReadable(`${label}: “${text}” is not a range. Type it as 60–80.`);
+  return [numberIn(parts[0] ?? "", label), numberIn(parts[1] ?? "", label)];
+}
+export function rangeIn(text: string, label: string): [number, number] {
+  const range = maybeRange(text, label);
+  if (!range) throw new NotReadable(`${label} is empty: type it as 60–80.`);
+  return range;
+}
+/** Points of a data sheet: `180 20, 190 15` is 20 min at 180 °C and 15 at 190. */
+export function schedulePoints(text: string, label: string): { metalC: number; minutes: number }[] {
+  return text
+    .split(/[,;\n]/)
+    .map((p) => p.trim())
+    .filter((p) => p !== "")
+    .map((p) => {
+      const [heat, minutes, ...more] = p.split(/\s*(?:\s|:|@|\/)\s*/);
+      if (!heat || !minutes || more.length > 0)
+        throw new NotReadable(`${label}: “${p}” is not a point. Type metal temperature and minutes: 180 20.`);
+      return { metalC: numberIn(heat, label), minutes: numberIn(minutes, label) };
+    });
+}
+export const rangeText = (range: readonly [number | null, number | null] | null): string =>
+  range === null ? "" : `${range[0] ?? ""}–${range[1] ?? ""}`;
+export const pointsText = (points: readonly { readonly metalC: number; readonly minutes: number }[]): string =>
+  points.map((p) => `${p.metalC} ${p.minutes}`).join(", ");
