@@ -12,12 +12,32 @@ createServer((socket) => {
     const [device, arg] = String(line).trim().split(/\s+/);
     const random = seededRandom(seed++);
     if (device === "film-gauge") {
-      const centreUm = Number(arg) || 74;
+      // A stream of lines, one each time the probe is lifted. `slip` changes its unit in the middle, `cut` goes silent,
+      // `quick` is a practised hand.
+      const mode = arg ?? "";
+      let n = 0;
       const timer = setInterval(
-        () => socket.write(`${Math.max(5, random.normal(centreUm, 4)).toFixed(1)} um\r\n`),
-        450,
+        () => {
+          n++;
+          const um = Math.max(5, random.normal(Number(mode) || 74, 4));
+          if (mode === "cut" && n > 5) return socket.destroy();
+          if (mode === "slip" && n > 6) socket.write(`${(um / 25.4).toFixed(2)}\r\n`);
+          else if (mode === "slip") socket.write(`${um.toFixed(1)}\r\n`);
+          else socket.write(`${um.toFixed(1)} um\r\n`);
+        },
+        mode === "quick" || mode === "slip" || mode === "cut" ? 60 : 450,
       );
       socket.on("close", () => clearInterval(timer));
+    } else if (device === "film-gauge-batch") {
+      // What it has kept since it was last emptied, each with its counter, then it closes.
+      const count = Math.min(5000, Number(arg) || 12);
+      for (let n = 1; n <= count; n++) socket.write(`#${n} ${Math.max(5, random.normal(74, 4)).toFixed(1)} um\r\n`);
+      socket.end();
+    } else if (device === "film-gauge-keys") {
+      // What a gauge that works as a keyboard would type: bare numbers, each with Enter.
+      const count = Math.min(500, Number(arg) || 12);
+      for (let n = 1; n <= count; n++) socket.write(`${Math.max(5, random.normal(74, 4)).toFixed(0)}\r`);
+      socket.end();
     } else if (device === "oven-recorder") {
       const channels = simulateBake(random, {
         setPointC: 205,

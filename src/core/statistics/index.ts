@@ -3,3 +3,5 @@ export * from "./describe";
 export * from "./distributions";
 export * from "./histogram";
 export * from "./mean";
+export * from "./moments";
+export * from "./random";

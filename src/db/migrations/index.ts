@@ -7,6 +7,7 @@ import * as washProof from "./2026-11-23T230000-wash-proof";
 import * as metalProof from "./2026-11-24T020000-metal-proof";
 import * as upkeep from "./2026-11-24T050000-upkeep";
 import * as coatAndFilm from "./2026-11-24T060000-coat-and-film";
+import * as filmFaces from "./2026-11-24T070000-film-faces";
 
 const migrations: Record<string, Migration> = {
   "2026-11-23T140000-record": record,
@@ -17,6 +18,7 @@ const migrations: Record<string, Migration> = {
   "2026-11-24T020000-metal-proof": metalProof,
   "2026-11-24T050000-upkeep": upkeep,
   "2026-11-24T060000-coat-and-film": coatAndFilm,
+  "2026-11-24T070000-film-faces": filmFaces,
 };
 /** A fixed list rather than a folder scan, so that it loads alike under tsx, Vitest and Next. */
 export const migrationProvider: MigrationProvider = { getMigrations: async () => migrations };

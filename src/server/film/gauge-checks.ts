@@ -7,7 +7,12 @@ export type GaugeCheck = {
   readonly by: string;
   readonly holds: boolean;
   readonly note: string | null;
-  readonly shims: readonly { readonly certifiedUm: number; readonly meanUm: number; readonly holds: boolean }[];
+  readonly shims: readonly {
+    readonly certifiedUm: number;
+    readonly toleranceUm: number;
+    readonly meanUm: number;
+    readonly holds: boolean;
+  }[];
 };
 
 /** Checks of a gauge on its shims, newest first. One query; O(limit × shims). */
@@ -19,7 +24,7 @@ export async function gaugeChecks(
 ): Promise<readonly GaugeCheck[]> {
   const { rows } = await sql<GaugeCheck>`
     select r.id as "recordId", r.happened_at as at, r.by_user as by, g.holds, g.note,
-      (select json_agg(json_build_object('certifiedUm', s.certified_um, 'meanUm', s.mean_um, 'holds', s.holds) order by s.ordinal) from gauge_shim s where s.record_id = r.id) as shims
+      (select json_agg(json_build_object('certifiedUm', s.certified_um, 'toleranceUm', s.tolerance_um, 'meanUm', s.mean_um, 'holds', s.holds) order by s.ordinal) from gauge_shim s where s.record_id = r.id) as shims
     from record r join gauge_check g on g.record_id = r.id where r.instrument_id = ${instrumentId} and r.kind = 'gauge-check' and r.happened_at <= ${at}
       and not exists (select 1 from record x where x.supersedes = r.id) order by r.happened_at desc, r.id desc limit ${limit}`.execute(
     db,

@@ -1,6 +1,7 @@
 import { type Kysely, sql } from "kysely";
 import { type DetailTable, detailTables } from "@/db/detail-tables";
 import type { Database } from "@/db/schema";
+import { insertFilmFaces } from "./film-faces";
 
 /** Rows sent in one statement; PostgreSQL takes arrays of this length without strain. */
 const ROWS_PER_STATEMENT = 50_000;
@@ -16,6 +17,7 @@ export async function insertDetails(
   rows: readonly { record_id: string; values: object }[],
 ): Promise<void> {
   if (rows.length === 0) return;
+  if (table === "thickness_reading") await insertFilmFaces(db, rows);
   const types: Record<string, string> = { record_id: "uuid", ...detailTables[table] };
   const columns = Object.keys(types);
   const columnValue = (row: (typeof rows)[number], column: string): unknown => {

@@ -19,18 +19,30 @@ export type SketchMark = { readonly face: string; readonly x: number; readonly y
 const W = 128;
 const H = 340;
 const GAP = 58;
+/** Thin and thick on the map; the middle of the range is left clear. */
+export const THIN_COLOUR = "#2f6f9f";
+export const THICK_COLOUR = "#9a5a1c";
+const STRONGEST = 0.62;
+
+function patchOf(meanUm: number, { lowUm, highUm }: { lowUm: number; highUm: number }) {
+  const share = Math.max(0, Math.min(1, (meanUm - lowUm) / (highUm - lowUm || 1)));
+  return { colour: share < 0.5 ? THIN_COLOUR : THICK_COLOUR, strength: Math.abs(share - 0.5) * 2 * STRONGEST };
+}
 
 /** The part's faces with their spots: value inside, state by outline, colour and the word under it. */
 export function PartSketch({
   faces,
   units,
   marks = [],
+  scale,
   onSpot,
   onPlace,
 }: {
   faces: readonly SketchFace[];
   units: UnitSystem;
   marks?: readonly SketchMark[];
+  /** Draws thin and thick places as a map behind the spots, between these two. */
+  scale?: { readonly lowUm: number; readonly highUm: number };
   onSpot?: (face: string, spot: string) => void;
   onPlace?: (face: string, x: number, y: number) => void;
 }) {
@@ -87,6 +99,21 @@ export function PartSketch({
                 strokeDasharray="5 4"
               />
             )}
+            {scale &&
+              face.spots.map((spot) => {
+                if (spot.meanUm === null) return null;
+                const { colour, strength } = patchOf(spot.meanUm, scale);
+                return (
+                  <circle
+                    key={`patch-${spot.id}`}
+                    cx={px(spot.at[0])}
+                    cy={py(spot.at[1])}
+                    r="40"
+                    fill={colour}
+                    opacity={strength}
+                  />
+                );
+              })}
             {face.spots.map((spot) => (
               <SpotMark
                 key={spot.id}

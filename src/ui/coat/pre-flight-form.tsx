@@ -136,7 +136,7 @@ export function PreFlightForm({
           </span>
         </span>
       </div>
-      <div className="grid grid-cols-2 gap-x-7 max-[1000px]:grid-cols-1">
+      <div className="grid grid-cols-2 gap-x-7 max-[760px]:grid-cols-1">
         {asked.map((item) => {
           const draft = of(item);
           const measure = preFlightMeasures[item];

@@ -1,5 +1,8 @@
 import { withUnit } from "../format";
 
+/** More are a list nobody reads, and slow to draw while a gauge streams. */
+const SHOWN = 60;
+
 /** A reading can be left out of the mean with a reason; it stays on record. */
 export function RejectList({
   draft,
@@ -19,25 +22,33 @@ export function RejectList({
     <details className="mt-3">
       <summary className="min-h-8 cursor-pointer soft">Readings not yet recorded: leave one out</summary>
       <div className="mt-1 max-h-56 overflow-auto">
-        {draft.map((r, i) => (
-          <div key={r.key} className="row grid-cols-[36px_52px_90px_minmax(0,1fr)]">
-            <span className="fig faint">{i + 1}</span>
-            <span className="fig">{r.spot}</span>
-            <span className="num">{withUnit(r.valueUm, "thickness", units)}</span>
-            <select
-              aria-label={`Reading ${i + 1}: keep or leave out`}
-              className="input"
-              value={r.rejectedReason ?? ""}
-              onChange={(e) => onReject(r.key, e.target.value || null)}
-            >
-              <option value="">keep</option>
-              <option>probe off the part</option>
-              <option>too near an edge</option>
-              <option>dirt under the probe</option>
-              <option>double reading</option>
-            </select>
-          </div>
-        ))}
+        {draft.length > SHOWN && (
+          <p className="small soft m-0">
+            The newest {SHOWN} of {draft.length}.
+          </p>
+        )}
+        {draft.map(
+          (r, i) =>
+            i >= draft.length - SHOWN && (
+              <div key={r.key} className="row grid-cols-[36px_52px_90px_minmax(0,1fr)]">
+                <span className="fig faint">{i + 1}</span>
+                <span className="fig">{r.spot}</span>
+                <span className="num">{withUnit(r.valueUm, "thickness", units)}</span>
+                <select
+                  aria-label={`Reading ${i + 1}: keep or leave out`}
+                  className="input"
+                  value={r.rejectedReason ?? ""}
+                  onChange={(e) => onReject(r.key, e.target.value || null)}
+                >
+                  <option value="">keep</option>
+                  <option>probe off the part</option>
+                  <option>too near an edge</option>
+                  <option>dirt under the probe</option>
+                  <option>double reading</option>
+                </select>
+              </div>
+            ),
+        )}
       </div>
     </details>
   );

@@ -1,18 +1,36 @@
 "use client";
+import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { v7 as uuidv7 } from "uuid";
 import { describeValues } from "@/core/statistics";
-import { judgeNominal, judgeSpotArea, type Spot, spotLimits, spotMeans } from "@/core/thickness";
+import {
+  adviseFilm,
+  type BaseCorrection,
+  type GaugeReading,
+  judgeNominal,
+  judgeSpotArea,
+  LEAST_COAT_UM,
+  type Spot,
+  spotLimits,
+  spotMeans,
+} from "@/core/thickness";
 import { FilmHistogram } from "../charts/film-histogram";
-import { PartSketch, type SketchFace } from "../charts/part-sketch";
+import { PartSketch, type SketchFace, THICK_COLOUR, THIN_COLOUR } from "../charts/part-sketch";
 import { withUnit } from "../format";
 import { TextField } from "../forms/text-field";
 import { type EntryContext, useEntryContext, useShell } from "../frame/shell";
 import { usePreferences } from "../preferences-context";
 import { failureText } from "../words/failures";
+import { filmDecisionName, filmDecisionWhy } from "../words/film";
+import { baseTaken } from "../words/reasons";
+import { AskedReading } from "./asked-reading";
+import { FilmFaces } from "./film-faces";
 import { FilmFigures, RuleStanding } from "./film-readout";
+import { type SoundKind, sayReading, soundKinds, soundName } from "./reading-sound";
 import { RejectList } from "./reject-list";
+import { type Place, type Stored, useFilmDraft } from "./use-film-draft";
+import { useGauge } from "./use-gauge";
 
 type Face = {
   id: string;
@@ -21,8 +39,6 @@ type Face = {
   recessFromY: number | null;
   spots: readonly { id: string; at: readonly [number, number]; note: string }[];
 };
-type Stored = { face: string; spot: string; valueUm: number; rejectedReason: string | null };
-type Draft = Stored & { typed: string; key: string };
 type Film =
   | { rule: "spot-area"; minUm: number; maxUm: number | null; level: 1 | 2 | 3 | 4 | 5 }
   | { rule: "nominal"; nominalUm: number; maxUm: number | null };
@@ -37,18 +53,33 @@ export type ThicknessProps = {
   }[];
   readingsPerSpot: number;
   mayInspect: boolean;
+  /** What the metal under the film adds to each reading. */
+  base: BaseCorrection;
+  gauges: readonly string[];
+  cured: "loose" | "melted" | "cured" | "unknown";
+  /** The most film the powder's sheet bears in all. */
+  mostUm: number | null;
 };
 
 /** The film station: spots on the sketch, readings typed or streamed, statistics and the rule's verdict as they come. */
-export function ThicknessStation({ rack, faces, film, sets, readingsPerSpot, mayInspect }: ThicknessProps) {
+export function ThicknessStation({
+  rack,
+  faces,
+  film,
+  sets,
+  readingsPerSpot,
+  mayInspect,
+  base,
+  gauges,
+  cured,
+  mostUm,
+}: ThicknessProps) {
   const { units } = usePreferences();
   const { actions } = useShell();
   const router = useRouter();
-  const draftKey = `film-draft-${rack}`;
-  const [draft, setDraft] = useState<Draft[]>([]);
-  const [chosen, setChosen] = useState<string | null>(null);
+  const [gauge, setGauge] = useState(gauges[0] ?? "");
   const [source, setSource] = useState<"typed" | "gauge">("typed");
-  const [streaming, setStreaming] = useState(false);
+  const [sound, setSound] = useState<SoundKind>("silent");
   const [message, setMessage] = useState<{ good: boolean; text: string } | null>(null);
   const [busy, setBusy] = useState(false);
   const saveId = useRef<string | null>(null);
@@ -59,57 +90,45 @@ export function ThicknessStation({ rack, faces, film, sets, readingsPerSpot, may
     () => sets.filter((set) => set.recordId !== correcting?.recordId).flatMap((set) => set.readings),
     [sets, correcting],
   );
-
-  // What was read but not yet recorded survives a reload or an ended session.
-  useEffect(() => {
-    const kept = sessionStorage.getItem(draftKey);
-    if (kept) setDraft(JSON.parse(kept) as Draft[]);
-  }, [draftKey]);
-  const change = useCallback(
-    (next: (d: Draft[]) => Draft[]) => {
-      saveId.current = null;
-      setDraft((d) => {
-        const after = next(d);
-        if (after.length) sessionStorage.setItem(draftKey, JSON.stringify(after));
-        else sessionStorage.removeItem(draftKey);
-        return after;
-      });
-    },
-    [draftKey],
-  );
-
-  const all: readonly Stored[] = useMemo(() => [...stored, ...draft], [stored, draft]);
   const places = useMemo(
     () => faces.flatMap((f) => f.spots.map((s) => ({ face: f.id, spot: s.id, note: s.note }))),
     [faces],
   );
-  const count = useCallback(
-    (spot: string, readings: readonly Stored[]) => readings.filter((r) => r.spot === spot && !r.rejectedReason).length,
-    [],
+  const limits = useMemo(
+    () => (film.rule === "spot-area" ? spotLimits(film) : { lowestUm: 0.8 * film.nominalUm, highestUm: film.maxUm }),
+    [film],
   );
-  const nextSpot = useMemo(
-    () =>
-      places.find((p) => p.spot === chosen && count(p.spot, all) < readingsPerSpot) ??
-      places.find((p) => count(p.spot, all) < readingsPerSpot) ??
-      null,
-    [places, chosen, all, count, readingsPerSpot],
-  );
-
-  const addReading = useCallback(
-    (valueUm: number, typed: string, spotId?: string | null) => {
-      change((d) => {
-        const now = [...stored, ...d];
-        const wanted = spotId
-          ? places.find((p) => p.spot === spotId)
-          : (places.find((p) => p.spot === chosen && count(p.spot, now) < readingsPerSpot) ??
-            places.find((p) => count(p.spot, now) < readingsPerSpot));
-        return wanted
-          ? [...d, { face: wanted.face, spot: wanted.spot, valueUm, typed, rejectedReason: null, key: uuidv7() }]
-          : d;
-      });
+  const minUm = film.rule === "spot-area" ? film.minUm : film.nominalUm;
+  const taken = useCallback(
+    (reading: GaugeReading, place: Place) => {
+      saveId.current = null;
+      const um = reading.valueUm - base.um;
+      const result =
+        um < limits.lowestUm || (limits.highestUm !== null && um > limits.highestUm)
+          ? "out"
+          : um < minUm
+            ? "watch"
+            : "in";
+      sayReading(
+        sound,
+        result,
+        `${place.spot}, ${Math.round(um)}${result === "in" ? "" : result === "out" ? ", out" : ", low"}`,
+      );
     },
-    [change, stored, places, chosen, count, readingsPerSpot],
+    [base, limits, minUm, sound],
   );
+  const { draft, change, add, asked, answer, nextSpot, choose, full, waiting } = useFilmDraft({
+    rack,
+    places,
+    stored,
+    readingsPerSpot,
+    onTaken: taken,
+  });
+  const { state, said, say, canSerial, start, startSerial, fetchBatch, stop } = useGauge(
+    (reading) => add(reading),
+    units === "us" ? "mil" : "um",
+  );
+  const all: readonly Stored[] = useMemo(() => [...stored, ...draft], [stored, draft]);
 
   const context: EntryContext = useMemo(
     () => ({
@@ -129,36 +148,27 @@ export function ThicknessStation({ rack, faces, film, sets, readingsPerSpot, may
           return false;
         setSource("typed");
         setMessage(null);
-        for (const r of u.readings) addReading(r.valueUm, r.typed, u.spot);
+        for (const r of u.readings) add({ valueUm: r.valueUm, typed: r.typed }, u.spot);
         return true;
       },
     }),
-    [rack, places, nextSpot, units, addReading],
+    [rack, places, nextSpot, units, add],
   );
   useEntryContext(context);
-
+  const streaming = state === "stream" || state === "serial";
+  // A gauge streams on while nobody listens: once every spot is read it is let go.
   useEffect(() => {
-    if (!streaming) return;
-    const events = new EventSource("/api/instruments/film-gauge");
-    events.onmessage = (e) => {
-      const value = Number.parseFloat(String(e.data));
-      if (Number.isFinite(value)) addReading(value, String(e.data));
-    };
-    events.onerror = () => {
-      setStreaming(false);
-      setMessage({
-        good: false,
-        text: "The gauge does not answer. Check that it is on, then start it again; readings can be typed meanwhile.",
-      });
-    };
-    return () => events.close();
-  }, [streaming, addReading]);
-  useEffect(() => {
-    if (streaming && !nextSpot) setStreaming(false);
-  }, [streaming, nextSpot]);
+    if (streaming && !nextSpot) stop();
+  }, [streaming, nextSpot, stop]);
 
-  const spots: Spot[] = places.map((p) => ({ id: p.spot, readings: all.filter((r) => r.spot === p.spot) }));
-  const kept = all.filter((r) => !r.rejectedReason).map((r) => r.valueUm);
+  const bySpot = new Map<string, { valueUm: number; rejectedReason: string | null }[]>();
+  for (const r of all) {
+    const mine = bySpot.get(r.spot) ?? [];
+    mine.push({ valueUm: Math.max(0, r.valueUm - base.um), rejectedReason: r.rejectedReason });
+    bySpot.set(r.spot, mine);
+  }
+  const spots: Spot[] = places.map((p) => ({ id: p.spot, readings: bySpot.get(p.spot) ?? [] }));
+  const kept = all.filter((r) => !r.rejectedReason).map((r) => Math.max(0, r.valueUm - base.um));
   const stats = describeValues(kept);
   const means = spotMeans(spots);
   const meanBySpot = new Map(means.ok ? means.value.means.map((m) => [m.id, m.meanUm]) : []);
@@ -167,10 +177,36 @@ export function ThicknessStation({ rack, faces, film, sets, readingsPerSpot, may
     film.rule === "spot-area"
       ? judgeSpotArea([{ id: "piece", spots }], film)
       : judgeNominal([...meanBySpot.values()], film);
-  const limits =
-    film.rule === "spot-area" ? spotLimits(film) : { lowestUm: 0.8 * film.nominalUm, highestUm: film.maxUm };
-  const minUm = film.rule === "spot-area" ? film.minUm : film.nominalUm;
-  const asked = places.length * readingsPerSpot;
+  const wanted = places.length * readingsPerSpot;
+  const overRead = places.filter(
+    (p) => (bySpot.get(p.spot) ?? []).filter((r) => !r.rejectedReason).length > readingsPerSpot,
+  );
+  const faceFilms = faces.map((f) => {
+    const own = f.spots.flatMap((s) => meanBySpot.get(s.id) ?? []);
+    return {
+      id: f.id,
+      name: f.name,
+      meanUm: own.length > 0 ? own.reduce((a, b) => a + b, 0) / own.length : null,
+      lowestUm: own.length > 0 ? Math.min(...own) : null,
+      highestUm: own.length > 0 ? Math.max(...own) : null,
+      spots: own.length,
+    };
+  });
+  const meanUm = stats.ok ? stats.value.mean : 0;
+  const everyMean = [...meanBySpot.values()];
+  const advised = judged.ok
+    ? adviseFilm({
+        result: everyMean.length < places.length ? "unknown" : judged.value.result,
+        thin: meanUm < minUm || everyMean.some((m) => m < limits.lowestUm),
+        thick:
+          (film.maxUm !== null && meanUm > film.maxUm) ||
+          everyMean.some((m) => limits.highestUm !== null && m > limits.highestUm),
+        cured,
+        meanUm,
+        mostUm,
+        leastCoatUm: LEAST_COAT_UM,
+      })
+    : null;
   const spotResult = (id: string): SketchFace["spots"][number]["result"] => {
     const m = meanBySpot.get(id);
     if (nextSpot?.spot === id) return "next";
@@ -208,6 +244,7 @@ export function ThicknessStation({ rack, faces, film, sets, readingsPerSpot, may
         happenedAt: new Date().toISOString(),
         rack,
         source,
+        instrument: source === "gauge" && gauge ? gauge : null,
         typedUnit: units === "us" ? "mil" : "um",
         coatNo: 1,
         supersedes: correcting ? { recordId: correcting.recordId, reason } : null,
@@ -235,7 +272,21 @@ export function ThicknessStation({ rack, faces, film, sets, readingsPerSpot, may
   return (
     <div className="mt-3 grid grid-cols-[auto_minmax(0,1fr)] gap-8 max-[820px]:grid-cols-1">
       <div>
-        <PartSketch faces={sketch} units={units} onSpot={(_, spot) => setChosen(spot)} />
+        <PartSketch
+          faces={sketch}
+          units={units}
+          scale={{ lowUm: limits.lowestUm, highUm: limits.highestUm ?? 2 * minUm }}
+          onSpot={(_, spot) => choose(spot)}
+        />
+        <p className="small soft m-0 flex items-center gap-3">
+          <span className="inline-flex items-center gap-1">
+            <span className="inline-block size-3 rounded-full" style={{ background: THIN_COLOUR }} /> thin
+          </span>
+          <span className="inline-flex items-center gap-1">
+            <span className="inline-block size-3 rounded-full" style={{ background: THICK_COLOUR }} /> thick
+          </span>
+          within the rule’s limits
+        </p>
         {nextSpot?.note && (
           <p className="small soft">
             {nextSpot.spot}: {nextSpot.note}
@@ -249,7 +300,7 @@ export function ThicknessStation({ rack, faces, film, sets, readingsPerSpot, may
           lowestUm={lowest?.[1] ?? null}
           limits={{ minUm, lowestUm: limits.lowestUm }}
           read={kept.length}
-          asked={asked}
+          asked={wanted}
           units={units}
         />
         <div className="mt-4">
@@ -263,6 +314,16 @@ export function ThicknessStation({ rack, faces, film, sets, readingsPerSpot, may
           />
         </div>
         <RuleStanding judged={judged} units={units} />
+        {base.kind !== "none" && <p className="small soft m-0 mt-1">Figures are film{baseTaken(base, units)}.</p>}
+        {advised && everyMean.length === places.length && (
+          <p className="m-0 mt-2" id="film-advice">
+            <b>{filmDecisionName[advised.decision]}</b>: {filmDecisionWhy[advised.why]}.{" "}
+            <Link className="link" href={`/racks/${rack}/${cured === "loose" ? "coat" : "release"}`}>
+              {cured === "loose" ? "to the coat" : "to the decision"}
+            </Link>
+          </p>
+        )}
+        <FilmFaces faces={faceFilms} minUm={minUm} maxUm={film.maxUm} units={units} />
         {mayInspect && (
           <div className="no-print mt-4 flex flex-wrap items-center gap-3">
             <button type="button" className="btn pri" onClick={record} disabled={draft.length === 0 || busy}>
@@ -276,20 +337,91 @@ export function ThicknessStation({ rack, faces, film, sets, readingsPerSpot, may
               type="button"
               className="btn"
               onClick={() => {
+                if (streaming) return stop();
                 setSource("gauge");
-                setStreaming(!streaming);
+                start();
               }}
               disabled={!nextSpot && !streaming}
             >
-              {streaming ? "Stop gauge" : "Start gauge 731"}
+              {streaming ? "Stop the gauge" : `Start gauge ${gauge}`}
             </button>
+            <button
+              type="button"
+              className="btn"
+              disabled={!nextSpot || state !== "off"}
+              onClick={() => {
+                setSource("gauge");
+                void fetchBatch();
+              }}
+            >
+              {state === "batch" ? "Fetching …" : "Fetch its batch"}
+            </button>
+            {canSerial && (
+              <button
+                type="button"
+                className="btn"
+                disabled={!nextSpot || state !== "off"}
+                onClick={() => {
+                  setSource("gauge");
+                  void startSerial();
+                }}
+              >
+                Gauge on this computer
+              </button>
+            )}
             {draft.length > 0 && (
               <button type="button" className="btn" onClick={() => change((d) => d.slice(0, -1))}>
-                Drop last
+                Undo last
               </button>
+            )}
+            <label className="small soft inline-flex min-h-11 items-center gap-1.5">
+              each reading
+              <select className="input" value={sound} onChange={(e) => setSound(e.target.value as SoundKind)}>
+                {soundKinds.map((k) => (
+                  <option key={k} value={k}>
+                    {soundName[k]}
+                  </option>
+                ))}
+              </select>
+            </label>
+            {gauges.length > 1 && (
+              <label className="small soft inline-flex min-h-11 items-center gap-1.5">
+                gauge
+                <select className="input" value={gauge} onChange={(e) => setGauge(e.target.value)}>
+                  {gauges.map((g) => (
+                    <option key={g}>{g}</option>
+                  ))}
+                </select>
+              </label>
             )}
             {message && <output className={message.good ? "text-in" : "text-out"}>{message.text}</output>}
           </div>
+        )}
+        {asked && (
+          <AskedReading
+            valueUm={asked.reading.valueUm}
+            typed={asked.reading.typed}
+            strange={asked.strange}
+            waiting={waiting()}
+            units={units}
+            answer={answer}
+          />
+        )}
+        {(said || full > 0) && (
+          <output className="mt-2 block text-watch">
+            {said} {full > 0 && `${full} readings more than the spots want were not taken.`}{" "}
+            {said && (
+              <button type="button" className="link small" onClick={() => say(null)}>
+                read
+              </button>
+            )}
+          </output>
+        )}
+        {overRead.length > 0 && (
+          <p className="m-0 mt-2 text-watch">
+            Read twice, or by two people: {overRead.map((p) => p.spot).join(", ")} have more than {readingsPerSpot}{" "}
+            readings. All count; leave out what should not.
+          </p>
         )}
         {correcting && (
           <div className="mt-3 max-w-[520px] border-l-4 border-sorrel pl-3">

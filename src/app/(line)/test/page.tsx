@@ -1,13 +1,16 @@
 import type { Metadata } from "next";
+import Link from "next/link";
 import { currentLine } from "@/server/line/current-line";
 import { preferences } from "@/server/preferences";
 import { personOnPage } from "@/server/sign-in/person";
+import { may } from "@/server/sign-in/roles";
 import { StagePage } from "@/ui/shift/stage-page";
 
 export const metadata: Metadata = { title: "Test" };
 
 export default async function Page() {
-  const line = await currentLine(await personOnPage());
+  const person = await personOnPage();
+  const line = await currentLine(person);
   const { units } = await preferences();
   return (
     <StagePage
@@ -18,6 +21,19 @@ export default async function Page() {
       above="Racks out of the oven, to be read and tested"
       empty="Nothing waits to be tested."
       to="/thickness"
-    />
+    >
+      {person.customerId === null && (
+        <p className="mt-4 flex flex-wrap gap-x-5">
+          <Link className="link inline-flex min-h-11 items-center" href="/test/film">
+            Film over time
+          </Link>
+          {may(person.role, "inspect") && (
+            <Link className="link inline-flex min-h-11 items-center" href="/test/gauges">
+              Film gauges and their shims
+            </Link>
+          )}
+        </p>
+      )}
+    </StagePage>
   );
 }

@@ -2,19 +2,21 @@ import { connect } from "node:net";
 import { personWith } from "@/server/sign-in/person";
 
 export const dynamic = "force-dynamic";
-const devices = new Set(["film-gauge", "oven-recorder", "bath-meter"]);
+const devices = new Set(["film-gauge", "film-gauge-batch", "film-gauge-keys", "oven-recorder", "bath-meter"]);
 
 /** Streams a gauge's lines to the page as server-sent events; a recorder or a meter answers once. The gauge speaks plain text lines over TCP, as a serial device behind a converter does. */
 export async function GET(request: Request, { params }: { params: Promise<{ device: string }> }): Promise<Response> {
   const { device } = await params;
-  const who = await personWith(device === "film-gauge" ? "inspect" : "log-line");
+  const who = await personWith(device.startsWith("film-gauge") ? "inspect" : "log-line");
   if (!who.ok) return Response.json(who.refusal, { status: who.refusal.kind === "signed-out" ? 401 : 403 });
   if (!devices.has(device)) return Response.json({ kind: "unknown-device", device }, { status: 404 });
+  // Only plain words go to the instrument.
+  const word = (name: string) =>
+    (new URL(request.url).searchParams.get(name) ?? "").replace(/[^\w .-]/g, "").slice(0, 40);
   if (device === "oven-recorder") return wholeText(device);
+  if (device === "film-gauge-batch" || device === "film-gauge-keys") return wholeText(`${device} ${word("mode")}`);
   if (device === "bath-meter") {
-    // Only plain words go to the instrument: what is asked for is the bath's own code.
-    const bath = (new URL(request.url).searchParams.get("bath") ?? "").replace(/[^\w .-]/g, "").slice(0, 40);
-    return wholeText(`${device} ${bath}`);
+    return wholeText(`${device} ${word("bath")}`);
   }
   const socket = connect({
     host: process.env.DEVICE_HOST ?? "127.0.0.1",
@@ -32,7 +34,7 @@ export async function GET(request: Request, { params }: { params: Promise<{ devi
         controller.close();
       };
       socket.setEncoding("utf8");
-      socket.on("connect", () => socket.write(`${device}\n`));
+      socket.on("connect", () => socket.write(`${device} ${word("mode")}\n`));
       socket.on("data", (chunk) => {
         const lines = (rest + String(chunk)).split(/\r?\n/);
         rest = lines.pop() ?? "";

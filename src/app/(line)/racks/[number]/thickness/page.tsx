@@ -1,4 +1,5 @@
 import type { Metadata } from "next";
+import Link from "next/link";
 import { notFound } from "next/navigation";
 import { filmToProfile } from "@/core/preparation";
 import { sheetFor } from "@/server/coat/sheet-for";
@@ -14,6 +15,7 @@ import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
 import { Verdict } from "@/ui/marks/verdict";
 import { RackTabs } from "@/ui/rack/rack-tabs";
+import { BaseMetalForm } from "@/ui/thickness/base-metal-form";
 import { ThicknessStation } from "@/ui/thickness/thickness-station";
 
 export const metadata: Metadata = { title: "Film thickness" };
@@ -23,11 +25,12 @@ export default async function ThicknessPage({ params }: { params: Promise<{ numb
   const { number } = await params;
   const rack = await loadRack(database(), person, number);
   if (!rack) notFound();
-  const [line, site, chosen, sheets] = await Promise.all([
+  const [line, site, chosen, sheets, instruments] = await Promise.all([
     currentLine(person),
     siteAt(database(), rack.hungAt),
     preferences(),
     setupAt(database(), "setup-sheet", rack.hungAt),
+    setupAt(database(), "instrument", rack.hungAt),
   ]);
   const sets = rack.latest.filter((r) => r.base.kind === "thickness");
   const stored = sets.map((r) => ({
@@ -42,7 +45,11 @@ export default async function ThicknessPage({ params }: { params: Promise<{ numb
     })),
   }));
   const { film } = rack.job.requirement;
-  const coat = newest(rack, "coat")?.details.coat?.[0];
+  const coatRecord = newest(rack, "coat");
+  const coat = coatRecord?.details.coat?.[0];
+  const bake = newest(rack, "bake");
+  const baked = bake !== undefined && coatRecord !== undefined && bake.base.happened_at > coatRecord.base.happened_at;
+  const doubted = rack.latest.filter((r) => rack.doubted.has(r.base.id));
   const sheet = sheetFor(sheets.values(), { powder: rack.powder.code, part: rack.part.code })?.data;
   const profileUm = rack.latest.findLast((r) => r.details.prep_step?.[0]?.step === "blast")?.details.prep_step?.[0]
     ?.value;
@@ -78,6 +85,10 @@ export default async function ThicknessPage({ params }: { params: Promise<{ numb
           sets={stored}
           readingsPerSpot={3}
           mayInspect={may(person.role, "inspect")}
+          base={rack.base}
+          gauges={[...instruments.values()].filter((i) => i.data.kind === "film-gauge").map((i) => i.code)}
+          cured={!coat ? "unknown" : baked ? "cured" : "loose"}
+          mostUm={rack.powder.data.mostInAllUm}
         />
       </section>
       <Margin step="test">
@@ -108,6 +119,22 @@ export default async function ThicknessPage({ params }: { params: Promise<{ numb
                 of the profile as film.
               </span>
             </p>
+          </MarginBlock>
+        )}
+        {doubted.length > 0 && (
+          <MarginBlock title="Gauge in question">
+            <p className="text-watch">
+              {doubted.length === 1 ? "A set was" : `${doubted.length} sets were`} read with a gauge that failed its
+              shims: read again with one that holds.{" "}
+              <Link className="link" href="/test/gauges">
+                Its checks
+              </Link>
+            </p>
+          </MarginBlock>
+        )}
+        {may(person.role, "inspect") && (
+          <MarginBlock title="Bare metal">
+            <BaseMetalForm rack={rack.number} />
           </MarginBlock>
         )}
         <MarginBlock title="Sets on record">

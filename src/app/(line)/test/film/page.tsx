@@ -1,0 +1,209 @@
+import type { Metadata } from "next";
+import Link from "next/link";
+import { notFound } from "next/navigation";
+import { database } from "@/server/database";
+import { filmTrends, trendGroups } from "@/server/film/film-trends";
+import { now } from "@/server/now";
+import { preferences } from "@/server/preferences";
+import { setupAt, siteAt } from "@/server/setup/setup-data";
+import { personOnPage } from "@/server/sign-in/person";
+import { seesCost } from "@/server/sign-in/roles";
+import { FilmGroups } from "@/ui/charts/film-groups";
+import { SubgroupChart } from "@/ui/charts/subgroup-chart";
+import { withUnit } from "@/ui/format";
+import { Margin, MarginBlock } from "@/ui/frame/margin";
+import { PageHead } from "@/ui/frame/page-head";
+import { Verdict } from "@/ui/marks/verdict";
+import { money } from "@/ui/words/plan";
+
+export const metadata: Metadata = { title: "Film over time" };
+
+const spans = [7, 30, 90, 365] as const;
+const groupName = {
+  painter: "By painter",
+  gun: "By gun",
+  part: "By part",
+  face: "By face",
+  "oven-place": "By place in the oven",
+  hour: "By hour read",
+} as const;
+/** Ppk from here on is usually asked for; under 1 some of the film is out. */
+const PPK_ASKED = 1.33;
+
+export default async function FilmTrendsPage({
+  searchParams,
+}: {
+  searchParams: Promise<{ days?: string; powder?: string; part?: string }>;
+}) {
+  const person = await personOnPage();
+  // Trends go over all customers' work.
+  if (person.customerId !== null) notFound();
+  const asked = await searchParams;
+  const at = now();
+  const [powders, parts, site, { units }] = await Promise.all([
+    setupAt(database(), "powder", at),
+    setupAt(database(), "part", at),
+    siteAt(database(), at),
+    preferences(),
+  ]);
+  const days = spans.find((s) => String(s) === asked.days) ?? 30;
+  const powder = [...powders.values()].find((p) => p.code === asked.powder) ?? null;
+  const part = [...parts.values()].find((p) => p.code === asked.part) ?? null;
+  const trends = await filmTrends(database(), at, {
+    days,
+    powderId: powder?.id ?? null,
+    partId: part?.id ?? null,
+  });
+  const to = (over: { days?: number; powder?: string | null; part?: string | null }) => {
+    const query = new URLSearchParams();
+    const chosen = { days, powder: powder?.code ?? null, part: part?.code ?? null, ...over };
+    for (const [key, value] of Object.entries(chosen)) if (value !== null) query.set(key, String(value));
+    return `/test/film?${query}`;
+  };
+  const means = trends.rows.flatMap((r) => [
+    r.summary.mean - (r.summary.sampleSd ?? 0),
+    r.summary.mean + (r.summary.sampleSd ?? 0),
+  ]);
+  const ends = [...means, ...(trends.limits ? [trends.limits.minUm, trends.limits.maxUm] : [])];
+  const domain: [number, number] = ends.length > 0 ? [Math.min(...ends) - 2, Math.max(...ends) + 2] : [0, 1];
+  const { capability, over } = trends;
+  const chip = (href: string, word: string, here: boolean) => (
+    <Link
+      key={word}
+      href={href}
+      aria-current={here ? "true" : undefined}
+      className={`inline-flex min-h-11 items-center px-2.5 ${here ? "border-sorrel border-b-[3px] font-bold text-ink no-underline" : "link"}`}
+    >
+      {word}
+    </Link>
+  );
+  return (
+    <>
+      <section className="bench">
+        <PageHead
+          above={
+            <Link className="link" href="/test">
+              Test
+            </Link>
+          }
+          title="Film over time"
+        >
+          <span className="small soft">
+            {trends.sets} racks, {trends.readings.toLocaleString("en-GB")} readings in {days} days
+          </span>
+        </PageHead>
+        <nav className="mt-2 flex flex-wrap gap-x-1" aria-label="Span">
+          {spans.map((s) => chip(to({ days: s }), `${s} days`, s === days))}
+        </nav>
+        <nav className="flex flex-wrap gap-x-1" aria-label="Powder">
+          {chip(to({ powder: null }), "all powders", powder === null)}
+          {[...powders.values()].map((p) => chip(to({ powder: p.code }), p.code, p.id === powder?.id))}
+        </nav>
+        <nav className="flex flex-wrap gap-x-1" aria-label="Part">
+          {chip(to({ part: null }), "all parts", part === null)}
+          {[...parts.values()].map((p) => chip(to({ part: p.code }), p.data.name, p.id === part?.id))}
+        </nav>
+        {trends.all === null ? (
+          <p className="ruled mt-3 py-3">
+            No film was read in this span. Choose a longer one, or another powder or part.
+          </p>
+        ) : (
+          <>
+            <div className="ruled mt-3 flex flex-wrap items-baseline gap-x-8 gap-y-2">
+              <span>
+                <span className="small soft block">mean of spots</span>
+                <b className="fig text-[28px]">{withUnit(trends.all.mean, "thickness", units)}</b>
+                {trends.all.interval && (
+                  <span className="small soft">
+                    {" "}
+                    95 %: {withUnit(trends.all.interval[0], "thickness", units)} to{" "}
+                    {withUnit(trends.all.interval[1], "thickness", units)}
+                  </span>
+                )}
+              </span>
+              {capability ? (
+                <span>
+                  <span className="small soft block">
+                    Ppk against {withUnit(trends.limits?.minUm ?? 0, "thickness", units)} to{" "}
+                    {withUnit(trends.limits?.maxUm ?? 0, "thickness", units)}
+                  </span>
+                  <b className="fig text-[28px]">{capability.ppk.toFixed(2)}</b>{" "}
+                  <Verdict result={capability.ppkInterval[1] < 1 ? "out" : capability.ppk < PPK_ASKED ? "watch" : "in"}>
+                    95 %: {capability.ppkInterval[0].toFixed(2)} to {capability.ppkInterval[1].toFixed(2)}
+                  </Verdict>
+                </span>
+              ) : (
+                <span className="soft">
+                  {powder
+                    ? "Too few spots to say how capable it is (25 wanted)."
+                    : "Choose a powder: each has a range of its own to be held against."}
+                </span>
+              )}
+              {capability?.shareBelow !== null && capability && (
+                <span>
+                  <span className="small soft block">predicted thin</span>
+                  <b className="fig text-[28px]">{(100 * (capability.shareBelow ?? 0)).toFixed(1)} %</b>
+                </span>
+              )}
+              {over && seesCost(person) && (
+                <span>
+                  <span className="small soft block">
+                    laid on above {withUnit(over.targetUm, "thickness", units)}, {over.areaM2.toFixed(0)} m² coated
+                  </span>
+                  <b className="fig text-[28px]">{over.kg.toFixed(1)} kg</b>
+                  {over.money !== null && <span className="fig"> {money(over.money, site.rates?.currency ?? "")}</span>}
+                </span>
+              )}
+            </div>
+            {trends.chart && (
+              <section className="ruled mt-5" aria-label="Rack by rack">
+                <h2>
+                  Rack by rack, {trends.chart.chart.size} spots of face {trends.chart.face} each
+                </h2>
+                <SubgroupChart chart={trends.chart.chart} names={trends.chart.racks} units={units} />
+              </section>
+            )}
+            {trendGroups.map((group) => {
+              const rows = trends.rows.filter((r) => r.group === group);
+              if (rows.length === 0) return null;
+              return (
+                <section key={group} className="ruled mt-5" aria-label={groupName[group]}>
+                  <h2>{groupName[group]}</h2>
+                  <FilmGroups
+                    rows={rows.map((r) => ({
+                      name: group === "hour" ? `${r.name}:00` : r.name,
+                      racks: r.racks,
+                      meanUm: r.summary.mean,
+                      sdUm: r.summary.sampleSd,
+                      interval: r.summary.interval,
+                    }))}
+                    domain={domain}
+                    limits={trends.limits}
+                    units={units}
+                  />
+                </section>
+              );
+            })}
+          </>
+        )}
+      </section>
+      <Margin step="test">
+        <MarginBlock title="How to read it">
+          <p className="small">
+            The stroke is the mean, the bar its 95 % interval, the line one standard deviation of the spots; the shade
+            is the range of the powder’s sheet. Groups differ where their bars stand apart: a difference is no cause.
+            Spots count, not single readings; over-build is powder above the middle of the range, transfer taken from
+            the shop’s rates.
+          </p>
+        </MarginBlock>
+        <MarginBlock title="Elsewhere">
+          <p>
+            <Link className="link" href="/test/gauges">
+              Film gauges and their shims
+            </Link>
+          </p>
+        </MarginBlock>
+      </Margin>
+    </>
+  );
+}

@@ -1,0 +1,143 @@
+"use client";
+import { type FormEvent, useState } from "react";
+import { v7 as uuidv7 } from "uuid";
+import { checkGauge, type GaugeTolerance } from "@/core/thickness";
+import { milToUm, parseNumber } from "@/core/units";
+import { withUnit } from "../format";
+import { RecordRow } from "../forms/recorded";
+import { TextField } from "../forms/text-field";
+import { useRecorder } from "../forms/use-recorder";
+import { Verdict } from "../marks/verdict";
+import { usePreferences } from "../preferences-context";
+import { failureText } from "../words/failures";
+
+type Row = { readonly key: string; readonly shim: string; readonly tolerance: string; readonly readings: string };
+const blank = (): Row => ({ key: uuidv7(), shim: "", tolerance: "", readings: "" });
+
+/** A gauge on its shims: what each should read, what it reads, judged as it is typed. */
+export function GaugeCheckForm({
+  gauge,
+  tolerance,
+  shims,
+}: {
+  gauge: string;
+  tolerance: GaugeTolerance;
+  /** The shims of the last check. */
+  shims: readonly { readonly certifiedUm: number; readonly toleranceUm: number }[];
+}) {
+  const { units } = usePreferences();
+  const { send, message, busy } = useRecorder();
+  const us = units === "us";
+  const show = (um: number) => String(Math.round((us ? um / 25.4 : um) * 1000) / 1000);
+  const [rows, setRows] = useState<readonly Row[]>(
+    shims.length > 0
+      ? shims.map((s) => ({ key: uuidv7(), shim: show(s.certifiedUm), tolerance: show(s.toleranceUm), readings: "" }))
+      : [blank(), blank()],
+  );
+  const [note, setNote] = useState("");
+  const [problem, setProblem] = useState<string | null>(null);
+  const put = (i: number, over: Partial<Row>) => setRows(rows.map((r, n) => (n === i ? { ...r, ...over } : r)));
+  const um = (text: string): number | null => {
+    const read = parseNumber(text);
+    return read.ok ? (us ? milToUm(read.value) : read.value) : null;
+  };
+  const shimOf = (row: Row) => {
+    const readingsUm = row.readings
+      .split(/[\s;]+/)
+      .filter((w) => w !== "")
+      .map(um);
+    const certifiedUm = um(row.shim);
+    const toleranceUm = row.tolerance.trim() === "" ? 0 : um(row.tolerance);
+    if (certifiedUm === null || toleranceUm === null || readingsUm.some((r) => r === null)) return null;
+    return { certifiedUm, toleranceUm, readingsUm: readingsUm.filter((r): r is number => r !== null) };
+  };
+  const filled = rows.filter((r) => r.shim.trim() !== "" || r.readings.trim() !== "");
+  const submit = async (e: FormEvent) => {
+    e.preventDefault();
+    setProblem(null);
+    const sent = filled.map(shimOf);
+    const bad = sent.indexOf(null);
+    if (bad >= 0) return setProblem(`Shim ${bad + 1}: type its thickness and the readings with spaces between.`);
+    const shimsSent = sent.flatMap((s) => s ?? []);
+    const judged = checkGauge(shimsSent, tolerance);
+    if (!judged.ok) return setProblem(failureText(judged.error));
+    if (await send({ kind: "gauge-check", instrument: gauge, shims: shimsSent, note }))
+      setRows(rows.map((r) => ({ ...r, readings: "" })));
+  };
+  return (
+    <form onSubmit={submit} noValidate className="grid gap-2">
+      {rows.map((row, i) => {
+        const shim = shimOf(row);
+        const judged = shim && shim.readingsUm.length > 0 ? checkGauge([shim], tolerance) : null;
+        const one = judged?.ok ? judged.value.shims[0] : null;
+        return (
+          <div
+            key={row.key}
+            className="grid grid-cols-[100px_100px_minmax(0,1fr)_190px] items-end gap-3 max-[700px]:grid-cols-2"
+          >
+            <div className="field">
+              <label htmlFor={`shim-${i}`}>{`Shim, ${us ? "mil" : "µm"}`}</label>
+              <input
+                id={`shim-${i}`}
+                className="input num"
+                inputMode="decimal"
+                value={row.shim}
+                onChange={(e) => put(i, { shim: e.target.value })}
+              />
+            </div>
+            <div className="field">
+              <label htmlFor={`shim-tol-${i}`}>its ±</label>
+              <input
+                id={`shim-tol-${i}`}
+                className="input num"
+                inputMode="decimal"
+                value={row.tolerance}
+                onChange={(e) => put(i, { tolerance: e.target.value })}
+              />
+            </div>
+            <div className="field">
+              <label htmlFor={`shim-read-${i}`}>Three readings or more</label>
+              <input
+                id={`shim-read-${i}`}
+                className="input fig"
+                value={row.readings}
+                onChange={(e) => put(i, { readings: e.target.value })}
+              />
+            </div>
+            <span className="pb-2">
+              {one ? (
+                <Verdict result={one.holds ? "in" : "out"}>
+                  {one.errorUm >= 0 ? "+" : "−"}
+                  {withUnit(Math.abs(one.errorUm), "thickness", units)} of ±{" "}
+                  {withUnit(one.allowedUm, "thickness", units)}
+                </Verdict>
+              ) : (
+                <span className="soft small">{judged && !judged.ok ? failureText(judged.error) : ""}</span>
+              )}
+            </span>
+          </div>
+        );
+      })}
+      <p className="m-0">
+        <button type="button" className="link min-h-11" onClick={() => setRows([...rows, blank()])}>
+          one more shim
+        </button>
+      </p>
+      <TextField
+        id="gauge-note"
+        label="Note: before or after which work, probe, battery"
+        text={note}
+        change={setNote}
+        most={400}
+      />
+      {problem && (
+        <p role="alert" className="m-0 text-out">
+          {problem}
+        </p>
+      )}
+      <RecordRow busy={busy} message={message}>
+        Record the check
+      </RecordRow>
+    </form>
+  );
+}
