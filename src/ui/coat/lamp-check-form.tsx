@@ -7,18 +7,10 @@ import { TextField } from "../forms/text-field";
 import { TypedNumber } from "../forms/typed-number";
 import { useRecorder } from "../forms/use-recorder";
 import { usePreferences } from "../preferences-context";
+import { type LampWhat, lampWhatName, lampWhats } from "../words/coating";
 import { failureText } from "../words/failures";
 
 export type LampSpot = { readonly face: string; readonly x: number; readonly y: number; readonly what: LampWhat };
-const whats = ["light-resprayed", "light-left", "bumped", "wiped"] as const;
-type LampWhat = (typeof whats)[number];
-export const lampWhatName: Record<LampWhat, string> = {
-  "light-resprayed": "light, sprayed again",
-  "light-left": "light, left",
-  bumped: "bumped",
-  wiped: "wiped clean",
-};
-
 /** Loose powder under the lamp, before the oven: faces seen, light places tapped on the sketch, wiped places and plugs. */
 export function LampCheckForm({
   rack,
@@ -97,7 +89,7 @@ export function LampCheckForm({
         <fieldset className="m-0 border-0 p-0">
           <legend className="small soft mb-1">What a tap marks</legend>
           <span className="flex flex-wrap gap-2">
-            {whats.map((w) => (
+            {lampWhats.map((w) => (
               <button
                 key={w}
                 type="button"

@@ -43,7 +43,7 @@ const otherUnits: Record<string, string> = { humidity: "%" };
 /** A compared value as this person reads it. */
 export function comparedValue(name: string, value: number | string | null, units: UnitSystem): string {
   if (value === null) return "not read";
-  if (typeof value === "string") return value.replaceAll("-", " ");
+  if (typeof value === "string") return name === "situation" ? value.replaceAll("-", " ") : value;
   if (name === "gunAirKPa" || name === "gunAirRestKPa") return join(figure(value, "pressure", units));
   if (name === "metalC" || name === "dewPointC") return join(figure(value, "temperature", units));
   if (name === "blastUm") return join(figure(value, "thickness", units));
@@ -150,6 +150,15 @@ export function coachMove(move: CoachMove, units: UnitSystem): string {
   const to = move.to === null ? "" : ` to ${comparedValue(move.setting, move.to, units)}`;
   return `${name[0]?.toUpperCase()}${name.slice(1)} ${move.way}${to}; nothing else at the same time`;
 }
+
+export const lampWhats = ["light-resprayed", "light-left", "bumped", "wiped"] as const;
+export type LampWhat = (typeof lampWhats)[number];
+export const lampWhatName: Record<LampWhat, string> = {
+  "light-resprayed": "light, sprayed again",
+  "light-left": "light, left",
+  bumped: "bumped",
+  wiped: "wiped clean",
+};
 
 export const saysName: Record<BeforeAfter["says"], string> = {
   helped: "helped",

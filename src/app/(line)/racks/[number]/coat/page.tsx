@@ -21,7 +21,7 @@ import { may } from "@/server/sign-in/roles";
 import { CoachLines } from "@/ui/coat/coach-lines";
 import { CoatChanges } from "@/ui/coat/coat-changes";
 import { CoatForm } from "@/ui/coat/coat-form";
-import { LampCheckForm, lampWhatName } from "@/ui/coat/lamp-check-form";
+import { LampCheckForm } from "@/ui/coat/lamp-check-form";
 import { PowderHeightForm } from "@/ui/coat/powder-height-form";
 import { PreFlightForm } from "@/ui/coat/pre-flight-form";
 import { when, withUnit } from "@/ui/format";
@@ -30,7 +30,7 @@ import { PageHead } from "@/ui/frame/page-head";
 import { Grade, Verdict } from "@/ui/marks/verdict";
 import { AirNow } from "@/ui/prepare/air-now";
 import { RackTabs } from "@/ui/rack/rack-tabs";
-import { preFlightOff, situationName, systemName } from "@/ui/words/coating";
+import { lampWhatName, preFlightOff, situationName, systemName } from "@/ui/words/coating";
 
 export const metadata: Metadata = { title: "Coat" };
 
@@ -107,7 +107,7 @@ export default async function CoatPage({ params }: { params: Promise<{ number: s
       rack,
       sheet: sheet?.data ?? null,
       site,
-      coatNo,
+      coatNo: recoat ? coatNo : 1,
       situation,
       off: open && judged ? judged.off : [],
       values: {
@@ -283,9 +283,9 @@ export default async function CoatPage({ params }: { params: Promise<{ number: s
                       {row.bumped
                         ? "bumped: look at it after the bake"
                         : left > 0
-                          ? `${left} light places left`
+                          ? `${left} light ${left === 1 ? "place" : "places"} left`
                           : spots.length > 0
-                            ? `${spots.length} places: ${[...new Set(spots.map((s) => lampWhatName[s.what as keyof typeof lampWhatName]))].join(", ")}`
+                            ? `${spots.length} ${spots.length === 1 ? "place" : "places"}: ${[...new Set(spots.map((s) => lampWhatName[s.what as keyof typeof lampWhatName]))].join(", ")}`
                             : "nothing shines through"}
                     </Verdict>{" "}
                     <span className="small soft">
