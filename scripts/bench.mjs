@@ -44,6 +44,8 @@ if (await waitForHttp(`http://127.0.0.1:${port}/api/health`)) {
 next.kill("SIGTERM");
 say("\nImport of 100,000 readings");
 runTs("scripts/bench/import-readings.ts", [], env);
+say("\nImport of a million readings in one file");
+runTs("scripts/bench/import-million.ts", [], env);
 say("\nTrace of one rack among 10,000, with 2 million readings");
 runTs("scripts/bench/trace.ts", [], env);
 say("\nForecast bounds of baths");

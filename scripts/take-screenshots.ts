@@ -8,20 +8,20 @@ const shots: [name: string, path: string, theme: "light" | "dark", width: number
   ["bath", "/pretreat/tank-3", "light", 1280, 800],
   ["film", "(film)", "dark", 1280, 800],
   ["cure", "/racks/0869/cure", "light", 1280, 800],
-  ["bench", "/racks/0869/bench", "light", 1280, 800],
+  ["powders", "/coat/powders", "light", 1280, 800],
   ["release", "/racks/0869/release", "light", 1280, 800],
   ["traveller", "/racks/0869", "light", 1280, 800],
   ["field-tablet", "/field/jetty-a", "light", 820, 1180],
   ["causes", "/causes/29", "dark", 1280, 800],
-  ["job", "/jobs/J-273", "light", 1280, 800],
+  ["pretreat", "/pretreat", "light", 1280, 1000],
   ["round-tablet", "(round)", "light", 834, 900],
-  ["import", "(import)", "light", 1280, 800],
+  ["film-trends", "/test/film?days=30&powder=GR-815&part=CHARGER-BOX", "light", 1280, 900],
   ["receive", "(receive)", "light", 1280, 900],
   ["system", "/jobs/J-422/system", "light", 1280, 800],
   ["fit", "/jobs/J-423/fit", "dark", 1280, 900],
   ["loads", "/cure", "light", 1280, 800],
   ["prepare-tablet", "(prepare)", "light", 820, 1180],
-  ["coat", "(coat)", "dark", 1280, 800],
+  ["coat", "(coat)", "dark", 1280, 900],
   ["history", "(history)", "light", 1280, 1000],
 ];
 for (const [name, path, theme, width, height] of shots) {
@@ -37,11 +37,6 @@ for (const [name, path, theme, width, height] of shots) {
       .click();
     await page.getByText("How it stands by the rule").waitFor();
     await page.keyboard.type("61.5");
-  } else if (path === "(import)") {
-    await page.goto(`${base}/records/import`);
-    await page.getByLabel("File", { exact: true }).setInputFiles("tests/samples/oven-six-channel.csv");
-    await page.getByRole("button", { name: "Read it" }).click();
-    await page.getByText("Understood as").waitFor();
   } else if (path === "(prepare)" || path === "(coat)") {
     await page.goto(`${base}/prepare`);
     await page
@@ -51,7 +46,18 @@ for (const [name, path, theme, width, height] of shots) {
     await page.getByRole("heading", { name: "Prepare and pass on" }).waitFor();
     if (path === "(coat)") {
       await page.getByRole("link", { name: "Coat" }).last().click();
-      await page.getByRole("button", { name: /Same as rack/ }).click();
+      await page.waitForLoadState("networkidle");
+      for (const [item, value] of Object.entries({
+        "lead-rack": "0.2",
+        "rack-hook": "0.7",
+        "hook-part": "0.3",
+        "hooks-stripped": "4",
+        "air-rest": "70",
+        "air-flowing": "58",
+        "booth-air": "0.86",
+      }))
+        await page.locator(`#pf-${item}`).fill(value);
+      await page.getByRole("button", { name: "All I looked at is in order" }).click();
     }
   } else if (path === "(receive)") {
     await page.goto(`${base}/plan/receive`);

@@ -47,7 +47,9 @@ if (!only || only === "lint") {
 
 // A template with the demo in it; each database of a test is a copy of it.
 const template = "sorrel_template";
-runTs("scripts/prepare-database.ts", ["--reset-demo"], environmentFor(postgres.url(template)));
+// Its last hour is left empty: what a test puts there is then the newest of its kind, whatever the hour of the day.
+const anchor = new Date(Date.now() - 60 * 60_000).toISOString();
+runTs("scripts/prepare-database.ts", ["--reset-demo"], environmentFor(postgres.url(template), { DEMO_ANCHOR: anchor }));
 const ownerEnv = environmentFor(postgres.url(template));
 const copyTemplate = (name) => {
   const psql = (statement) =>

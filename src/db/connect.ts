@@ -13,3 +13,14 @@ export function connect(connectionString: string, most = 10): Kysely<Database> {
   return new Kysely<Database>({ dialect: new PostgresDialect({ pool }) });
 }
 export type Db = Kysely<Database>;
+
+/** One connection of its own, with the query builder over it: for copying rows in, which a pool cannot do. End it with `end()`. */
+export async function connectAlone(
+  connectionString: string,
+): Promise<{ readonly client: pg.Client; readonly db: Kysely<Database>; readonly end: () => Promise<void> }> {
+  const client = new pg.Client({ connectionString, connectionTimeoutMillis: 10_000 });
+  await client.connect();
+  const pool = { connect: async () => Object.assign(client, { release: () => {} }), end: async () => {} };
+  const db = new Kysely<Database>({ dialect: new PostgresDialect({ pool: pool as unknown as pg.Pool }) });
+  return { client, db, end: () => client.end() };
+}

@@ -88,3 +88,30 @@ test("a broken file is refused whole, each line named", async ({ page }) => {
     await expect(page.locator(".row", { hasText: `line ${line}` })).toContainText(why);
   await expect(page.getByRole("button", { name: "Store all of it" })).toBeHidden();
 });
+
+test("a history of readings: progress, stopped and nothing kept, then stored whole, and once", async ({ page }) => {
+  const rack = await anyRack(page, /Tram shelter post/);
+  const rows = (n: number) =>
+    Array.from({ length: n }, (_, i) => `${rack},A${(i % 5) + 1},${(70 + (i % 17) / 2).toFixed(1)}`).join("\n");
+  const file = (n: number) => ({
+    name: "history.csv",
+    mimeType: "text/csv",
+    buffer: Buffer.from(`rack,spot,thickness um\n${rows(n)}\n`),
+  });
+  await page.goto("/records/import");
+  await page.getByLabel("File of readings").setInputFiles(file(1_500_000));
+  await page.getByRole("button", { name: "Import all of it" }).click();
+  await expect(page.getByRole("progressbar", { name: "Read so far" })).toBeVisible();
+  await page.getByRole("button", { name: "Stop, keep nothing" }).click();
+  await expect(page.getByText("Stopped: nothing of the file was kept.")).toBeVisible();
+  await page.getByLabel("File of readings").setInputFiles(file(20_000));
+  await page.getByRole("button", { name: "Import all of it" }).click();
+  await expect(page.getByText("20,000 readings on 1 rack stored")).toBeVisible({ timeout: 30_000 });
+  await page.getByRole("button", { name: "Import all of it" }).click();
+  await expect(page.getByText("imported before: nothing was stored twice")).toBeVisible({ timeout: 30_000 });
+  const slip = Buffer.from(`rack,spot,thickness um\n${rows(30)}\n${rack},A1,2.9\n`);
+  await page.getByLabel("File of readings").setInputFiles({ name: "slip.csv", mimeType: "text/csv", buffer: slip });
+  await page.getByRole("button", { name: "Import all of it" }).click();
+  await expect(page.getByText("line 32")).toBeVisible();
+  await expect(page.getByText("as if the gauge had changed to mil")).toBeVisible();
+});

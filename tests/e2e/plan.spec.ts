@@ -129,6 +129,7 @@ test("an option is offered, declined, printed, and met again on the rack's threa
     expect(card, text).toContain(text);
 
   await page.goto(`/jobs/${number}`);
+  await page.waitForLoadState("networkidle");
   await page.getByText("Hang a rack").press("Enter");
   await page.getByLabel("Number on its tag").fill("4001");
   await page.getByRole("button", { name: "Record the rack" }).press("Enter");

@@ -20,6 +20,7 @@ export type TestDatabase = {
   readonly app: Db;
   readonly owner: Db;
   readonly ownerUrl: string;
+  readonly appUrl: string;
   readonly drop: () => Promise<void>;
 };
 
@@ -38,6 +39,7 @@ export async function testDatabase(): Promise<TestDatabase> {
     app,
     owner,
     ownerUrl,
+    appUrl,
     drop: async () => {
       await app.destroy();
       await owner.destroy();

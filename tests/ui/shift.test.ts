@@ -58,6 +58,30 @@ const line = (over: Partial<Line> = {}): Line => ({
 });
 
 describe("what needs a hand", () => {
+  test("of what is due, metal in the heat comes first, then what is out, then what waits; the future by its time", () => {
+    const due = dueList(
+      line({
+        racks: [
+          rack("1", "film-open"),
+          rack("2", "to-release"),
+          rack("3", "held"),
+          rack("4", "bare", { bareSinceMs: minutes(-200).getTime() }),
+        ],
+        bakes: [bake({ index: 130, pullAt: minutes(-1) }), bake({ load: "13" })],
+        openCases: [{ number: "7", defect: "orange-peel", zone: "Face" }],
+      }),
+      "metric",
+    );
+    expect(due.map((d) => d.what)).toEqual([
+      "Oven 1, load 12",
+      "Rack 3, coat",
+      "Rack 1, film",
+      "Rack 2, release",
+      "Oven 1, load 13",
+      "Rack 4, bare metal",
+      "Case 7",
+    ]);
+  });
   test("a quiet line needs none", () => {
     expect(dueList(line(), "metric")).toEqual([]);
   });

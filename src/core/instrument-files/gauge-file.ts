@@ -1,7 +1,16 @@
 import { err, ok, type Result } from "../result";
 import { checkThicknessUm } from "../thickness";
-import { normaliseUnitWord, parseUnit } from "../units";
-import { columnDecimalMark, type FileProblem, type LeftOut, type Line, markerOf, numberIn, readLines } from "./text";
+import { type DecimalMark, normaliseUnitWord, parseUnit } from "../units";
+import {
+  cellsOf,
+  columnDecimalMark,
+  type FileProblem,
+  type LeftOut,
+  type Line,
+  markerOf,
+  numberIn,
+  readLines,
+} from "./text";
 
 export type GaugeFile = {
   readonly kind: "gauge-file";
@@ -42,12 +51,7 @@ const thickness = /thick|dft|value|\bfilm\b/i;
 export function readGaugeFile(text: string, unitIfNone: "um" | "mil" | null = null): Result<GaugeFile> {
   const { delimiter, lines } = readLines(text);
   if (lines.length === 0) return err({ kind: "empty-file" });
-  const headerAt = lines.findIndex(
-    (l) =>
-      l.cells.length > 1 &&
-      l.cells.some((c) => thickness.test(c)) &&
-      l.cells.every((c) => !/^-?\d+([.,]\d+)?$/.test(c)),
-  );
+  const headerAt = lines.findIndex(isHeader);
   if (headerAt >= 0) return readTable(lines, headerAt, delimiter, unitIfNone);
   // One column under its heading is a stream: a decimal comma in it must not part the cells.
   const first = lines[0] as Line;
@@ -56,18 +60,29 @@ export function readGaugeFile(text: string, unitIfNone: "um" | "mil" | null = nu
     : readStream(lines, unitIfNone);
 }
 
-function readTable(
+/** Where a table keeps what, read from its heading and the lines before it. */
+export type GaugeTable = {
+  readonly delimiter: string;
+  readonly header: readonly string[];
+  readonly valueAt: number;
+  readonly spotAt: number;
+  readonly numberAt: number;
+  readonly flagAt: number;
+  readonly rackAt: number;
+  readonly unit: "um" | "mil";
+  readonly unitFrom: GaugeFile["unitFrom"];
+  readonly mark: DecimalMark;
+};
+
+function tableOf(
   lines: readonly Line[],
   headerAt: number,
   delimiter: string,
   unitIfNone: "um" | "mil" | null,
-): Result<GaugeFile> {
+): Result<GaugeTable> {
   const header = lines[headerAt] as Line;
   const column = (pattern: RegExp) => header.cells.findIndex((c) => pattern.test(c));
   const valueAt = column(thickness);
-  const spotAt = column(/^spot|^place|^point/i);
-  const numberAt = column(/^(no\.?|#|nr\.?|reading|n)$/i);
-  const flagAt = column(/^(flag|status|state|del)/i);
   const fromHeading = unitOf(header.cells[valueAt] as string);
   const fromPreamble =
     lines
@@ -76,10 +91,90 @@ function readTable(
       .find((u) => u !== null) ?? null;
   const unit = fromHeading ?? fromPreamble ?? unitIfNone;
   if (!unit) return err({ kind: "unit-unknown", heading: header.cells[valueAt] });
+  return ok({
+    delimiter,
+    header: header.cells,
+    valueAt,
+    spotAt: column(/^spot|^place|^point/i),
+    numberAt: column(/^(no\.?|#|nr\.?|reading|n)$/i),
+    flagAt: column(/^(flag|status|state|del)/i),
+    rackAt: column(/^rack/i),
+    unit,
+    unitFrom: fromHeading ? "heading" : fromPreamble ? "preamble" : "person",
+    mark: columnDecimalMark(
+      lines.slice(headerAt + 1).map((l) => l.cells[valueAt] ?? ""),
+      delimiter,
+    ),
+  });
+}
+
+const isHeader = (l: Line): boolean =>
+  l.cells.length > 1 && l.cells.some((c) => thickness.test(c)) && l.cells.every((c) => !/^-?\d+([.,]\d+)?$/.test(c));
+
+/**
+ * The shape of a large table by its first lines, so that the rest can be read as it comes. Failures: `empty-file`,
+ * `no-thickness-column`, `unit-unknown`.
+ */
+export function gaugeTable(
+  head: string,
+  unitIfNone: "um" | "mil" | null = null,
+): Result<GaugeTable & { readonly headerLine: number }> {
+  const { delimiter, lines } = readLines(head);
+  if (lines.length === 0) return err({ kind: "empty-file" });
+  const headerAt = lines.findIndex(isHeader);
+  if (headerAt < 0) return err({ kind: "no-thickness-column", firstLine: lines[0]?.raw });
+  const table = tableOf(lines, headerAt, delimiter, unitIfNone);
+  return table.ok ? ok({ ...table.value, headerLine: lines[headerAt]?.line ?? 1 }) : table;
+}
+
+export type GaugeRow =
+  | {
+      readonly kind: "reading";
+      readonly valueUm: number;
+      readonly typed: string;
+      readonly spot: string;
+      readonly rack: string;
+    }
+  | { readonly kind: "left-out"; readonly why: LeftOut["why"] }
+  | { readonly kind: "blank" }
+  | { readonly kind: "problem"; readonly why: string; readonly text: string };
+
+/** One line of a large table: a reading, one left out, nothing, or a problem. O(length of the line). */
+export function gaugeRow(raw: string, table: GaugeTable): GaugeRow {
+  if (raw.trim() === "" || raw.startsWith("#")) return { kind: "blank" };
+  const cells = cellsOf(raw, table.delimiter);
+  const cell = cells[table.valueAt] ?? "";
+  const marker = markerOf(cell);
+  if (marker) return { kind: "left-out", why: marker };
+  if (table.flagAt >= 0 && deletedMark.test(cells[table.flagAt] ?? "")) return { kind: "left-out", why: "deleted" };
+  const value = numberIn(cell, table.mark);
+  if (value === null) return { kind: "problem", why: "not a number", text: cell };
+  const valueUm = inMicrometres(value, table.unit);
+  const checked = checkThicknessUm(valueUm);
+  if (!checked.ok)
+    return { kind: "problem", why: PROBLEM[checked.error.kind as keyof typeof PROBLEM] ?? "not a number", text: cell };
+  return {
+    kind: "reading",
+    valueUm,
+    typed: cell,
+    spot: table.spotAt >= 0 ? (cells[table.spotAt] ?? "") : "",
+    rack: table.rackAt >= 0 ? (cells[table.rackAt] ?? "") : "",
+  };
+}
+
+function readTable(
+  lines: readonly Line[],
+  headerAt: number,
+  delimiter: string,
+  unitIfNone: "um" | "mil" | null,
+): Result<GaugeFile> {
+  const table = tableOf(lines, headerAt, delimiter, unitIfNone);
+  if (!table.ok) return table;
+  const { header, valueAt, spotAt, numberAt, flagAt, unit, unitFrom } = table.value;
   const rows = lines.slice(headerAt + 1);
   // Lines after the table that carry a word where readings carry their number are the instrument's own summary.
   const isSummary = (l: Line) =>
-    numberAt >= 0 && l.cells.length < header.cells.length && !/^\d+$/.test(l.cells[numberAt] ?? "");
+    numberAt >= 0 && l.cells.length < header.length && !/^\d+$/.test(l.cells[numberAt] ?? "");
   const data = rows.filter((l) => !isSummary(l));
   const mark = columnDecimalMark(
     data.map((l) => l.cells[valueAt] ?? ""),
@@ -108,8 +203,8 @@ function readTable(
   });
   return finish(
     unit,
-    fromHeading ? "heading" : fromPreamble ? "preamble" : "person",
-    header.cells,
+    unitFrom,
+    header,
     readings,
     rejected,
     rows.filter(isSummary).map((l) => l.raw),
@@ -157,6 +252,10 @@ function readStream(
   return finish(unit, unitFrom, [heading?.trim() ?? "reading"], readings, rejected, [], problems);
 }
 
+/** A mil has exact decimal digits in µm; the product of two doubles does not, so it is cleared of its last noise. */
+const inMicrometres = (value: number, unit: "um" | "mil"): number =>
+  unit === "mil" ? Number((value * 25.4).toPrecision(14)) : value;
+
 function takeReading(
   cell: string,
   value: number | null,
@@ -169,8 +268,7 @@ function takeReading(
     problems.push({ line: line.line, why: "not a number", text: cell });
     return;
   }
-  // A mil has exact decimal digits in µm; the product of two doubles does not, so it is cleared of its last noise.
-  const valueUm = unit === "mil" ? Number((value * 25.4).toPrecision(14)) : value;
+  const valueUm = inMicrometres(value, unit);
   const checked = checkThicknessUm(valueUm);
   if (checked.ok) take(valueUm);
   else

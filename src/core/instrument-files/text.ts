@@ -33,10 +33,13 @@ export function readLines(text: string): { delimiter: string; lines: Line[]; com
   for (let i = 0; i < raw.length; i++) {
     const line = raw[i] as string;
     if (line.trim() === "" || line.startsWith("#")) continue;
-    lines.push({ line: i + 1, raw: line, cells: splitCells(line, delimiter).map(stripQuotes) });
+    lines.push({ line: i + 1, raw: line, cells: cellsOf(line, delimiter) });
   }
   return { delimiter, comments, lines };
 }
+
+/** The cells of one line, without quotes and blanks round them. */
+export const cellsOf = (line: string, delimiter: string): string[] => splitCells(line, delimiter).map(stripQuotes);
 
 /** One line, one record: instrument exports do not break inside quotes, and a reading's line must stay nameable. */
 function splitCells(line: string, delimiter: string): string[] {

@@ -1,2 +1,3 @@
+export * from "./film-plan";
 export * from "./random-places";
 export * from "./sampling-plan";

@@ -30,3 +30,37 @@ export function strangeReading(valueUm: number, beforeUm: readonly number[]): St
     return { kind: "unit-jump", asUm: valueUm / UM_PER_MIL, slip: "um-as-mil" };
   return { kind: "far-off", usualUm };
 }
+
+/** A value this near to the one before it needs no look at the twelve. */
+const LIKE_THE_LAST = 1.5;
+
+/** Looks over readings one by one as they come; those it finds strange are no neighbours of the next. O(1) a reading. */
+export class NeighbourWatch {
+  private readonly near: number[] = [];
+  look(valueUm: number): StrangeReading | null {
+    const last = this.near.at(-1);
+    const like =
+      last !== undefined &&
+      valueUm >= NOTHING_UM &&
+      valueUm < last * LIKE_THE_LAST &&
+      valueUm * LIKE_THE_LAST > last &&
+      this.near.length >= USUAL_FROM;
+    const strange = like ? null : strangeReading(valueUm, this.near);
+    if (!strange) {
+      this.near.push(valueUm);
+      if (this.near.length > LOOKED_BACK) this.near.shift();
+    }
+    return strange;
+  }
+}
+
+/** The readings of a batch that are unlike their neighbours, with their place in it. O(readings). */
+export function strangeReadings(
+  valuesUm: readonly number[],
+): readonly { readonly index: number; readonly strange: StrangeReading }[] {
+  const watch = new NeighbourWatch();
+  return valuesUm.flatMap((value, index) => {
+    const strange = watch.look(value);
+    return strange ? [{ index, strange }] : [];
+  });
+}

@@ -8,6 +8,8 @@ import * as metalProof from "./2026-11-24T020000-metal-proof";
 import * as upkeep from "./2026-11-24T050000-upkeep";
 import * as coatAndFilm from "./2026-11-24T060000-coat-and-film";
 import * as filmFaces from "./2026-11-24T070000-film-faces";
+import * as filmPlan from "./2026-11-24T080000-film-plan";
+import * as readingsBeforeRecord from "./2026-11-24T090000-readings-before-record";
 
 const migrations: Record<string, Migration> = {
   "2026-11-23T140000-record": record,
@@ -19,6 +21,8 @@ const migrations: Record<string, Migration> = {
   "2026-11-24T050000-upkeep": upkeep,
   "2026-11-24T060000-coat-and-film": coatAndFilm,
   "2026-11-24T070000-film-faces": filmFaces,
+  "2026-11-24T080000-film-plan": filmPlan,
+  "2026-11-24T090000-readings-before-record": readingsBeforeRecord,
 };
 /** A fixed list rather than a folder scan, so that it loads alike under tsx, Vitest and Next. */
 export const migrationProvider: MigrationProvider = { getMigrations: async () => migrations };

@@ -377,6 +377,23 @@ export const entrySchema = v.variant("kind", [
     ),
     note: text(400),
   }),
+  /** What is to be read on a rack: places by rule and area, pieces by risk, both from a seed that is kept. */
+  entry("film-plan", {
+    rack: filled(20),
+    rule: v.picklist(["spot-area", "nominal"]),
+    areaM2: v.pipe(number(0, 1_000_000), v.gtValue(0, "is not over 0")),
+    inFt2: v.boolean(),
+    seed: whole(0, 2_147_483_000),
+    risks: v.nullable(
+      v.object({
+        lot: whole(1, 1_000_000),
+        aql: number(0, 0.99),
+        rql: number(0, 0.99),
+        producerRisk: number(0.0001, 0.5),
+        consumerRisk: number(0.0001, 0.5),
+      }),
+    ),
+  }),
   /** The gauge on the bare metal of a rack, to be taken off its film. */
   entry("base-metal", {
     rack: filled(20),

@@ -15,7 +15,7 @@ import { setupAt } from "../setup/setup-data";
 import { type Ability, may, type Person } from "../sign-in/roles";
 import { bathCheck, bathEvent, findBath, washPanel } from "./bath-entries";
 import { type Entry, entrySchema } from "./entry";
-import { baseMetal, gaugeCheck } from "./gauge-entries";
+import { baseMetal, gaugeCheck, planFilm } from "./gauge-entries";
 import { coat, conditions, lineRun, load } from "./line-entries";
 import { lineStop, takeStopBack } from "./line-stop";
 import { type EntryOutcome, type Made, outcomeOf, refuse } from "./made";
@@ -39,6 +39,7 @@ export const abilityFor: Record<Entry["kind"], Ability> = {
   "first-panel": "inspect",
   "gauge-check": "inspect",
   "base-metal": "inspect",
+  "film-plan": "inspect",
   "line-stop": "log-line",
   "line-stop-back": "log-line",
   passage: "log-line",
@@ -148,6 +149,8 @@ async function detailsOf(db: Kysely<Database>, person: Person, entry: Entry): Pr
       return firstPanel(db, entry);
     case "gauge-check":
       return gaugeCheck(db, entry);
+    case "film-plan":
+      return planFilm(db, person, entry);
     case "base-metal":
       return baseMetal(db, person, entry);
     case "line-stop":

@@ -20,7 +20,7 @@ export type ImportOutcome =
 /**
  * Reads an instrument's file and says what was understood; with `store` set, stores all of it or nothing. The same
  * file for the same target is stored once, by its hash. Failures: `not-utf-8`, `too-large`, `empty-file`, the
- * reader's own, `unknown-rack`, `unknown-bath`, `spots-do-not-fit`.
+ * reader's own, `strange-readings` without `sure`, `unknown-rack`, `unknown-bath`, `spots-do-not-fit`.
  */
 export async function importFile(
   db: Kysely<Database>,
@@ -53,6 +53,8 @@ export async function importFile(
   if (!read.ok) return refuse(read.failure);
   const understood = describeFile(read.value);
   if (form.get("store") !== "yes") return { ok: true, understood, stored: null, already: false };
+  if (understood.asked.length > 0 && form.get("sure") !== "yes")
+    return refuse({ kind: "strange-readings", count: understood.asked.length });
   return store(
     db,
     person,

@@ -6,6 +6,7 @@ import {
   readGaugeFile,
   readOvenFile,
 } from "@/core/instrument-files";
+import { type StrangeReading, strangeReadings } from "@/core/thickness";
 
 /** Rows shown before storing; all are stored. */
 const SAMPLE_ROWS = 200;
@@ -14,6 +15,8 @@ export type Understanding = {
   readonly kind: "gauge" | "oven" | "bath";
   readonly lines: readonly (readonly [string, string])[];
   readonly leftOut: readonly { readonly line: number; readonly why: string; readonly text: string }[];
+  /** Readings unlike their neighbours: kept only when somebody has looked at them. */
+  readonly asked: readonly { readonly line: number; readonly text: string; readonly strange: StrangeReading }[];
   readonly needs: readonly ("rack" | "oven-start")[];
   readonly sample: readonly (readonly string[])[];
   readonly columns: readonly string[];
@@ -62,6 +65,10 @@ export function describeFile(read: Read): Understanding {
     return {
       kind: "gauge",
       needs: ["rack"],
+      asked: strangeReadings(um).map(({ index, strange }) => {
+        const { line, typed } = f.readings[index] as (typeof f.readings)[number];
+        return { line, text: typed, strange };
+      }),
       leftOut: f.rejected.map(({ line, why, text }) => ({ line, why, text })),
       columns: ["reading", "line", "spot", "as written", "µm"],
       sample: f.readings
@@ -83,6 +90,7 @@ export function describeFile(read: Read): Understanding {
     return {
       kind: "oven",
       needs: f.startEpochS === null ? ["rack", "oven-start"] : ["rack"],
+      asked: [],
       leftOut: [],
       columns: ["channel", "kind", "peak °C", "dead from", "gaps"],
       sample: f.channels.map((c) => [
@@ -106,6 +114,7 @@ export function describeFile(read: Read): Understanding {
   return {
     kind: "bath",
     needs: [],
+    asked: [],
     leftOut: f.skipped.map(({ line, why, text }) => ({ line, why, text })),
     columns: ["line", "when", "tank", "parameter", "value"],
     sample: f.readings.map((r) => [

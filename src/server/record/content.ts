@@ -87,6 +87,23 @@ export function detailsDigest(details: DetailRows): string {
   return parts.join("\n");
 }
 
+/** The digest of ordered rows of one table, a row at a time in the order of their ordinals: for more rows than are ever held. */
+export class RowsDigest {
+  private readonly hash = createHash("sha256");
+  private rows = 0;
+  constructor(
+    private readonly table: DetailTable,
+    private readonly quoted: Map<string, string>,
+  ) {}
+  add(row: object): void {
+    this.hash.update((this.rows++ > 0 ? "\n" : "") + rowText(this.table, row, this.quoted));
+  }
+  /** The line of `detailsDigest` for this table. */
+  line(): string {
+    return `${this.table}:${this.hash.digest("hex")}`;
+  }
+}
+
 /** Rows hashed as they come, a few thousand at a time, so that no text of the whole set is ever held. */
 function orderedDigest(table: DetailTable, rows: readonly { ordinal?: number }[], quoted: Quoted): string {
   const inOrder = rows.every((row, i) => i === 0 || (rows[i - 1]?.ordinal ?? 0) < (row.ordinal ?? 0));

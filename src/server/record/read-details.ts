@@ -24,6 +24,7 @@ export const tablesOfKind: Record<string, readonly DetailTable[]> = {
   "first-panel": ["first_panel"],
   "gauge-check": ["gauge_check", "gauge_shim"],
   "base-metal": ["base_metal"],
+  "film-plan": ["film_plan"],
   thickness: ["thickness_set", "thickness_reading"],
   bake: ["bake", "bake_place", "bake_channel"],
   coat: ["coat"],

@@ -2,6 +2,7 @@
 import { type FormEvent, useRef, useState } from "react";
 import type { ImportOutcome } from "@/server/imports/import-file";
 import { failureText } from "../words/failures";
+import { AskedList } from "./asked-list";
 
 /** Two steps: what was understood, then store all or nothing. */
 export function ImportForm({ upload }: { upload: (form: FormData) => Promise<ImportOutcome> }) {
@@ -124,6 +125,12 @@ export function ImportForm({ upload }: { upload: (form: FormData) => Promise<Imp
                   <span className="fig">{value}</span>
                 </div>
               ))}
+              {understood.asked.length > 0 && (
+                <>
+                  <h2 className="mt-4 text-watch">Unlike the ones beside them</h2>
+                  <AskedList asked={understood.asked} count={understood.asked.length} />
+                </>
+              )}
               {understood.leftOut.length > 0 && (
                 <>
                   <h2 className="mt-4">Left out</h2>
@@ -181,6 +188,11 @@ export function ImportForm({ upload }: { upload: (form: FormData) => Promise<Imp
                   <label htmlFor="startedLocal">Trace began</label>
                   <input id="startedLocal" name="startedLocal" type="datetime-local" className="input" required />
                 </div>
+              )}
+              {understood.asked.length > 0 && (
+                <label className="flex min-h-11 items-center gap-2">
+                  <input type="checkbox" name="sure" value="yes" required /> looked at, they stand as read
+                </label>
               )}
               <button
                 type="button"

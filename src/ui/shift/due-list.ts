@@ -13,12 +13,30 @@ export type DueItem = {
   readonly result: VerdictResult;
   readonly word: string;
   readonly href: string;
+  /** Minutes count: metal that is cured and still in the heat. */
+  readonly pressing?: boolean;
 };
+
+const severity: Record<VerdictResult, number> = { out: 0, watch: 1, unknown: 2, in: 3 };
+/** What is due comes before what is still to come; of what is due, pulls and then what is out before what only waits. */
+function byUrgency(now: number) {
+  const time = (item: DueItem) => item.atMs ?? Number.POSITIVE_INFINITY;
+  return (a: DueItem, b: DueItem): number => {
+    const [dueA, dueB] = [time(a) <= now, time(b) <= now];
+    if (dueA !== dueB) return dueA ? -1 : 1;
+    if (!dueA) return time(a) - time(b);
+    return (
+      Number(b.pressing ?? false) - Number(a.pressing ?? false) ||
+      severity[a.result] - severity[b.result] ||
+      time(a) - time(b)
+    );
+  };
+}
 
 /** An unsealed coat is said when a quarter of its time is left. */
 const SAID_BEFORE = 0.25;
 
-/** What needs a hand now, soonest first: pulls, bath checks, bare metal, open readings, held racks, cases. */
+/** What needs a hand now, the most urgent first: pulls, bath checks, bare metal, open readings, held racks, cases. */
 export function dueList(line: Line, units: UnitSystem): DueItem[] {
   const items: DueItem[] = [];
   const now = line.at.getTime();
@@ -48,6 +66,7 @@ export function dueList(line: Line, units: UnitSystem): DueItem[] {
       result: late ? "watch" : bake.result,
       word: late ? "Pull overdue" : ready ? "Pull now" : bake.pullAt ? `Pull ${time(bake.pullAt)}` : "Heating",
       href: `/racks/${bake.racks[0]}/cure`,
+      pressing: true,
     });
   }
   for (const file of line.baths) {
@@ -67,7 +86,8 @@ export function dueList(line: Line, units: UnitSystem): DueItem[] {
             ? `Last round ${span(now - (last?.at.getTime() ?? now))} ago`
             : "All values in at the last round";
     items.push({
-      atMs: file.nextCheckBy.getTime(),
+      // A bath that is out stands first until a good check closes it, whenever that check is due.
+      atMs: reacting ? Math.min(now, file.nextCheckBy.getTime()) : file.nextCheckBy.getTime(),
       what: file.bath.data.name,
       why,
       result: file.result === "out" ? "out" : overdue || file.result === "watch" ? "watch" : "in",
@@ -168,5 +188,5 @@ export function dueList(line: Line, units: UnitSystem): DueItem[] {
       word: "Not confirmed",
       href: `/causes/${open.number}`,
     });
-  return items.sort((a, b) => (a.atMs ?? Number.POSITIVE_INFINITY) - (b.atMs ?? Number.POSITIVE_INFINITY));
+  return items.sort(byUrgency(now));
 }

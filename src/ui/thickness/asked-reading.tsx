@@ -2,34 +2,27 @@
 import type { StrangeReading } from "@/core/thickness";
 import type { UnitSystem } from "@/core/units";
 import { withUnit } from "../format";
+import { strangeWords } from "../words/strange-reading";
 import type { Answer } from "./use-film-draft";
 
 /** A reading unlike its neighbours, asked about before it is taken. */
 export function AskedReading({
-  valueUm,
   typed,
   strange,
   waiting,
   units,
   answer,
 }: {
-  valueUm: number;
   typed: string;
   strange: StrangeReading;
   waiting: number;
   units: UnitSystem;
   answer: (choice: Answer) => void;
 }) {
-  const words =
-    strange.kind === "unit-jump"
-      ? `“${typed}” among readings near ${withUnit(strange.asUm, "thickness", units)}: as if the gauge had changed to ${strange.slip === "mil-as-um" ? "mil" : "µm"}.`
-      : strange.kind === "off-the-part"
-        ? `“${typed}” is no film: the probe was off the part, or on bare metal.`
-        : `${withUnit(valueUm, "thickness", units)} where ${withUnit(strange.usualUm, "thickness", units)} is usual here.`;
   return (
     <div role="alert" className="mt-3 border-watch border-l-4 pl-3">
       <p className="m-0">
-        <b>Asked before it is taken:</b> {words}
+        <b>Asked before it is taken:</b> {strangeWords(typed, strange, units)}
         {waiting > 0 && <span className="soft"> {waiting} more wait.</span>}
       </p>
       <p className="m-0 mt-2 flex flex-wrap gap-2">

@@ -42,6 +42,9 @@ type Face = {
 type Film =
   | { rule: "spot-area"; minUm: number; maxUm: number | null; level: 1 | 2 | 3 | 4 | 5 }
   | { rule: "nominal"; nominalUm: number; maxUm: number | null };
+/** A spot this near above a recess line counts as in it, in the sketch’s hundredths. */
+const RECESS_REACH = 10;
+
 export type ThicknessProps = {
   rack: string;
   faces: readonly Face[];
@@ -181,7 +184,17 @@ export function ThicknessStation({
   const overRead = places.filter(
     (p) => (bySpot.get(p.spot) ?? []).filter((r) => !r.rejectedReason).length > readingsPerSpot,
   );
-  const faceFilms = faces.map((f) => {
+  // Recesses are a group of their own: a face's mean hides what its inside corner lacks.
+  const groups = faces.flatMap((f) => {
+    const recess = f.spots.filter((s) => f.recessFromY !== null && s.at[1] > f.recessFromY - RECESS_REACH);
+    return recess.length > 0 && recess.length < f.spots.length
+      ? [
+          { id: f.id, name: f.name, spots: f.spots },
+          { id: `${f.id}-recess`, name: `${f.name}: at the recess`, spots: recess },
+        ]
+      : [{ id: f.id, name: f.name, spots: f.spots }];
+  });
+  const faceFilms = groups.map((f) => {
     const own = f.spots.flatMap((s) => meanBySpot.get(s.id) ?? []);
     return {
       id: f.id,
@@ -399,7 +412,6 @@ export function ThicknessStation({
         )}
         {asked && (
           <AskedReading
-            valueUm={asked.reading.valueUm}
             typed={asked.reading.typed}
             strange={asked.strange}
             waiting={waiting()}

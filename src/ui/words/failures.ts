@@ -35,7 +35,8 @@ const sentences: Record<string, (f: Failure, units: UnitSystem) => string> = {
     "Your session has ended. Sign in again in another tab, then record: what you typed is still here.",
   "in-the-future": (f) => `${s(f.happenedAt)} lies ahead of the clock. Correct the time.`,
   "too-long-ago": (f) => `${s(f.happenedAt)} is before any record here. Correct the date.`,
-  "unknown-rack": (f) => `There is no rack ${s(f.number)} for you. Check the number on its tag.`,
+  "unknown-rack": (f) =>
+    `${f.line ? `Line ${s(f.line)}: ` : ""}There is no rack ${s(f.number)} for you. Check the number on its tag.`,
   "unknown-bath": (f) => `There is no bath “${s(f.name)}”. Type it as on the line: tank 3.`,
   "unknown-structure": (f) => `There is no structure “${s(f.name)}”.`,
   "unknown-case": (f) => `There is no case ${s(f.number)}.`,
@@ -48,7 +49,8 @@ const sentences: Record<string, (f: Failure, units: UnitSystem) => string> = {
   "spots-do-not-fit": (f) =>
     `The file names ${s(f.got)} spots, ${s(f.part)} has ${s(f.has)}. Choose the rack it was read on.`,
   "no-recorder": () => "The recorder does not answer. Check that it is on, or import its file.",
-  "unknown-spot": (f) => `${s(f.face)}/${s(f.spot)} is not a spot on ${s(f.of)}. The sketch shows the spots.`,
+  "unknown-spot": (f) =>
+    `${f.line ? `Line ${s(f.line)}: ` : ""}${f.face ? `${s(f.face)}/` : ""}${s(f.spot) || "no spot"} is not a spot on ${s(f.of)}. The sketch shows the spots.`,
   "stages-overlap": (f) =>
     `The line's stages ${s(f.first)} and ${s(f.second)} overlap. Ask a lead to mend the line's set-up.`,
   "bad-input": (f) => `${s(f.value)} for ${s(f.name)} cannot be. Check the number and its unit.`,
@@ -127,6 +129,13 @@ const sentences: Record<string, (f: Failure, units: UnitSystem) => string> = {
     `“${s(f.example)}” could be day or month first, and no date in the file tells. Choose below.`,
   "mixed-dates": (f) => `Some dates are day first and some month first (like “${s(f.example)}”). Export it again.`,
   "bad-rows": () => "Some lines could not be taken, so the whole file is refused. Mend these lines and read it again:",
+  "strange-readings": (f) =>
+    `${s(f.count)} ${f.count === 1 ? "reading is" : "readings are"} unlike the ones beside ${f.count === 1 ? "it" : "them"}. Look at ${f.count === 1 ? "it" : "them"}, and say that ${f.count === 1 ? "it stands" : "they stand"} or mend the file; nothing was stored.`,
+  "no-rack-named": () => "The file has no column for the rack, and none was given. Type the rack it was read on.",
+  "no-spot-column": () =>
+    "The heading has no column for the spot. Name it “spot”, with the spots as on the part's sketch.",
+  "import-stopped": () => "Stopped: nothing of the file was kept.",
+  "other-site": () => "This came from another site and was refused. Send it from Sorrel's own page.",
   "not-utf-8": () => "The file is not UTF-8 text. Export it as CSV or text (UTF-8).",
   "too-large": (f) => `The file is ${s(f.megabytes)} MB; up to ${s(f.mostMegabytes)} MB is taken. Split it.`,
   "wrong-kind-of-file": (f) => `This is not a picture Sorrel takes (${s(f.found)}). Use JPEG, PNG or WebP.`,

@@ -38,6 +38,8 @@ export function recordSentence(r: Line): string {
       return `first panel ${text}`;
     case "gauge-check":
       return `gauge ${text} on its shims`;
+    case "film-plan":
+      return "what to read, planned";
     case "base-metal":
       return "bare metal read";
     case "upkeep":

@@ -1,6 +1,7 @@
 import type { Metadata } from "next";
 import { personOnPage } from "@/server/sign-in/person";
 import { ImportForm } from "@/ui/forms/import-form";
+import { ManyReadingsForm } from "@/ui/forms/many-readings-form";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
 import { importUpload } from "../../actions";
@@ -17,12 +18,14 @@ export default async function ImportPage() {
           title="Import a file"
         />
         <ImportForm upload={importUpload} />
+        <h2 className="mt-8">A history of readings</h2>
+        <ManyReadingsForm />
       </section>
       <Margin step="test">
         <MarginBlock title="What is taken">
           <p>
-            CSV, TSV or plain readings in UTF-8, up to 10 MB, either decimal mark. What the file says decides, not its
-            name.
+            CSV, TSV or plain readings in UTF-8, up to 10 MB (a history: 500 MB), either decimal mark. What the file
+            says decides, not its name.
           </p>
         </MarginBlock>
         <MarginBlock title="All or nothing">

@@ -16,9 +16,13 @@ import { PageHead } from "@/ui/frame/page-head";
 import { Verdict } from "@/ui/marks/verdict";
 import { RackTabs } from "@/ui/rack/rack-tabs";
 import { BaseMetalForm } from "@/ui/thickness/base-metal-form";
+import { FilmPlanForm } from "@/ui/thickness/film-plan-form";
 import { ThicknessStation } from "@/ui/thickness/thickness-station";
 
 export const metadata: Metadata = { title: "Film thickness" };
+
+/** From so many pieces on a sample is worth planning. */
+const PIECES_TO_SAMPLE = 20;
 
 export default async function ThicknessPage({ params }: { params: Promise<{ number: string }> }) {
   const person = await personOnPage();
@@ -45,6 +49,7 @@ export default async function ThicknessPage({ params }: { params: Promise<{ numb
     })),
   }));
   const { film } = rack.job.requirement;
+  const plan = newest(rack, "film-plan")?.details.film_plan?.[0];
   const coatRecord = newest(rack, "coat");
   const coat = coatRecord?.details.coat?.[0];
   const bake = newest(rack, "bake");
@@ -78,6 +83,39 @@ export default async function ThicknessPage({ params }: { params: Promise<{ numb
           </div>
         </PageHead>
         <RackTabs number={rack.number} here="thickness" />
+        <details className="mt-2" open={sets.length === 0 && !plan && rack.pieces.length >= PIECES_TO_SAMPLE}>
+          <summary className="link min-h-11 cursor-pointer content-center">
+            What to read
+            {plan
+              ? `: ${plan.spots} spots${plan.sample === null ? "" : `, ${plan.sample} of ${plan.lot} pieces`}, by seed ${plan.seed}`
+              : ", by rule, area and risk"}
+          </summary>
+          {plan && (
+            <p className="m-0">
+              {Array.isArray(plan.pull) && plan.pull.length > 0 && (
+                <>
+                  Pull <b className="fig">{plan.pull.map((i) => rack.pieces[Number(i) - 1]?.serial ?? i).join(", ")}</b>
+                  ; up to {plan.accept_most} may be off.{" "}
+                </>
+              )}
+              {Array.isArray(plan.measured) && plan.measured.length < plan.places && (
+                <>
+                  Places <b className="fig">{plan.measured.join(", ")}</b> of {plan.places}.
+                </>
+              )}
+            </p>
+          )}
+          {may(person.role, "inspect") && (
+            <FilmPlanForm
+              rack={rack.number}
+              rule={film.rule}
+              areaM2={rack.part.data.measures ? rack.part.data.measures.areaM2 * rack.pieces.length : null}
+              pieces={rack.pieces.length}
+              serials={rack.pieces.map((p) => p.serial)}
+              spotsOnSketch={rack.part.data.faces.reduce((n, f) => n + f.spots.length, 0)}
+            />
+          )}
+        </details>
         <ThicknessStation
           rack={rack.number}
           faces={rack.part.data.faces}

@@ -1,0 +1,64 @@
+import { err, ok, type Result } from "../result";
+import { howManySpots } from "../thickness/how-many-spots";
+import { randomPlaces } from "./random-places";
+import { type Risks, type SamplingPlan, samplingPlan } from "./sampling-plan";
+
+/** A place that is measured, m²; areas typed in ft² are counted in the rule's own round figures. */
+export const PLACE_M2 = 10;
+const PLACE_FT2 = 100;
+const FT2_PER_M2 = 1 / 0.09290304;
+
+export type FilmPlan = {
+  readonly kind: "film-plan";
+  readonly rule: "spot-area" | "nominal";
+  readonly areaM2: number;
+  /** Spots asked for in all. */
+  readonly spots: number;
+  /** How many places of ten square metres (or a hundred square feet) the area comes to, and those to measure, counted from 1. */
+  readonly places: number;
+  readonly measured: readonly number[];
+  readonly seed: number;
+  /** For a lot of small pieces: how many to pull, how many may be off, and which. */
+  readonly pieces: (SamplingPlan & { readonly lot: number; readonly pull: readonly number[] }) | null;
+};
+
+/**
+ * What to read, by rule and area: places at random from a seed that is kept; for a lot of pieces the sample that keeps both
+ * risks, and which pieces those are. `inFt2` counts places of 100 ft² and steps at 300 and 1,000 ft². Failures: `bad-area`,
+ * `bad-input`, `inspect-all`. Source: after SSPC-PA 2, ISO 19840, ISO 2859-2.
+ */
+export function filmPlan(
+  rule: "spot-area" | "nominal",
+  areaM2: number,
+  seed: number,
+  options: { readonly inFt2?: boolean; readonly risks?: Risks | null } = {},
+): Result<FilmPlan> {
+  const { inFt2 = false, risks = null } = options;
+  const placeM2 = inFt2 ? PLACE_FT2 / FT2_PER_M2 : PLACE_M2;
+  // In square feet the steps are at 100, 300 and 1,000: the same counts as at ten times the places of 10 m².
+  const asked = howManySpots(inFt2 ? (areaM2 * FT2_PER_M2 * PLACE_M2) / PLACE_FT2 : areaM2);
+  if (!asked.ok) return asked;
+  const places = Math.max(1, Math.ceil(areaM2 / placeM2 - 1e-9));
+  const wanted = rule === "spot-area" ? Math.min(places, asked.value.spotArea / 5) : places;
+  if (places > 100_000) return err({ kind: "bad-area", areaM2 });
+  const chosen = randomPlaces(places, wanted, seed);
+  if (!chosen.ok) return chosen;
+  let pieces: FilmPlan["pieces"] = null;
+  if (risks) {
+    const plan = samplingPlan(risks);
+    if (!plan.ok) return plan;
+    const pull = randomPlaces(risks.lot, plan.value.n, seed + 1);
+    if (!pull.ok) return pull;
+    pieces = { ...plan.value, lot: risks.lot, pull: pull.value.map((i) => i + 1) };
+  }
+  return ok({
+    kind: "film-plan",
+    rule,
+    areaM2,
+    spots: rule === "spot-area" ? 5 * wanted : asked.value.nominal,
+    places,
+    measured: chosen.value.map((i) => i + 1),
+    seed,
+    pieces,
+  });
+}

@@ -1,0 +1,186 @@
+"use client";
+import { line, scaleLinear } from "d3";
+import { type FormEvent, useState } from "react";
+import { filmPlan, operatingCurve } from "@/core/sampling";
+import { parseNumber, quantities } from "@/core/units";
+import { withUnit } from "../format";
+import { RecordRow } from "../forms/recorded";
+import { TypedNumber } from "../forms/typed-number";
+import { useRecorder } from "../forms/use-recorder";
+import { usePreferences } from "../preferences-context";
+import { failureText } from "../words/failures";
+
+const W = 300;
+const H = 120;
+
+/** What to read: how many spots by rule and area and where, by a seed that is kept; for many pieces, which to pull by risk. */
+export function FilmPlanForm({
+  rack,
+  rule,
+  areaM2,
+  pieces,
+  serials,
+  spotsOnSketch,
+}: {
+  rack: string;
+  rule: "spot-area" | "nominal";
+  areaM2: number | null;
+  pieces: number;
+  serials: readonly string[];
+  spotsOnSketch: number;
+}) {
+  const { units } = usePreferences();
+  const { send, message, busy } = useRecorder();
+  const us = units === "us";
+  const [t, setT] = useState({
+    area: areaM2 === null ? "" : String(Math.round((us ? quantities.area.toUs(areaM2) : areaM2) * 10) / 10),
+    lot: String(pieces),
+    aql: "2.5",
+    rql: "20",
+    producer: "5",
+    consumer: "10",
+    seed: "",
+  });
+  const [bySample, setBySample] = useState(pieces >= 20);
+  const [problem, setProblem] = useState<string | null>(null);
+  const put = (key: keyof typeof t) => (text: string) => setT((before) => ({ ...before, [key]: text }));
+  const number = (text: string): number => {
+    const read = parseNumber(text);
+    return read.ok ? read.value : Number.NaN;
+  };
+  const area = us ? quantities.area.fromUs(number(t.area)) : number(t.area);
+  const risks = bySample
+    ? {
+        lot: number(t.lot),
+        aql: number(t.aql) / 100,
+        rql: number(t.rql) / 100,
+        producerRisk: number(t.producer) / 100,
+        consumerRisk: number(t.consumer) / 100,
+      }
+    : null;
+  const seed = t.seed.trim() === "" ? 1 : number(t.seed);
+  const plan = filmPlan(rule, area, seed, { inFt2: us, risks });
+  const curve = plan.ok && plan.value.pieces && risks ? operatingCurve(risks.lot, plan.value.pieces) : [];
+  const x = scaleLinear([0, 0.3], [30, W - 8]);
+  const y = scaleLinear([0, 1], [H - 20, 8]);
+  const submit = async (e: FormEvent) => {
+    e.preventDefault();
+    setProblem(null);
+    if (!plan.ok) return setProblem(failureText(plan.error));
+    // Chance belongs to whoever presses, not to whoever chooses the places: drawn here, and kept with the plan.
+    const kept = t.seed.trim() === "" ? (crypto.getRandomValues(new Uint32Array(1))[0] ?? 1) % 2_000_000_000 : seed;
+    await send({ kind: "film-plan", rack, rule, areaM2: area, inFt2: us, seed: kept, risks });
+  };
+  const list = (values: readonly number[]) =>
+    values.length > 24 ? `${values.slice(0, 24).join(", ")} …` : values.join(", ");
+  return (
+    <form onSubmit={submit} noValidate className="grid gap-3">
+      <div className="flex flex-wrap items-end gap-3">
+        <div className="w-[130px]">
+          <TypedNumber id="plan-area" label={`Area, ${quantities.area[units]}`} text={t.area} change={put("area")} />
+        </div>
+        <label className="flex min-h-11 items-center gap-2">
+          <input type="checkbox" checked={bySample} onChange={(e) => setBySample(e.target.checked)} /> pull pieces by
+          risk
+        </label>
+        {bySample && (
+          <>
+            <div className="w-[90px]">
+              <TypedNumber id="plan-lot" label="Pieces" text={t.lot} change={put("lot")} />
+            </div>
+            <div className="w-[110px]">
+              <TypedNumber id="plan-aql" label="Still good, % off" text={t.aql} change={put("aql")} />
+            </div>
+            <div className="w-[130px]">
+              <TypedNumber id="plan-rql" label="Not let through, %" text={t.rql} change={put("rql")} />
+            </div>
+            <div className="w-[120px]">
+              <TypedNumber id="plan-alpha" label="Risk: good refused" text={t.producer} change={put("producer")} />
+            </div>
+            <div className="w-[120px]">
+              <TypedNumber id="plan-beta" label="Risk: bad let by" text={t.consumer} change={put("consumer")} />
+            </div>
+          </>
+        )}
+        <div className="w-[130px]">
+          <TypedNumber id="plan-seed" label="Seed, empty: drawn" text={t.seed} change={put("seed")} />
+        </div>
+      </div>
+      {!plan.ok && <p className="m-0 text-watch">{failureText(plan.error)}</p>}
+      {plan.ok && (
+        <div className="flex flex-wrap gap-x-8 gap-y-2">
+          <div className="min-w-[260px] flex-1">
+            <p className="m-0">
+              <b className="fig">{plan.value.spots}</b> spots asked for on {withUnit(area, "area", units)} by this rule
+              {spotsOnSketch < plan.value.spots && (
+                <span className="text-watch">; the sketch has {spotsOnSketch}, so read more than one piece</span>
+              )}
+              .
+            </p>
+            {plan.value.places > plan.value.measured.length && (
+              <p className="m-0">
+                Places to measure, of {plan.value.places}: <b className="fig">{list(plan.value.measured)}</b>
+                {t.seed.trim() === "" && <span className="soft"> (an example: drawn anew when it is kept)</span>}
+              </p>
+            )}
+            {plan.value.pieces && (
+              <p className="m-0 mt-1">
+                Pull <b className="fig">{plan.value.pieces.n}</b> of {plan.value.pieces.lot}; up to{" "}
+                <b className="fig">{plan.value.pieces.c}</b> may be off. A lot at {t.aql} % passes{" "}
+                {(100 * plan.value.pieces.pAcceptAql).toFixed(1)} %, one at {t.rql} %{" "}
+                {(100 * plan.value.pieces.pAcceptRql).toFixed(1)} % of the time. Which:{" "}
+                <b className="fig">
+                  {plan.value.pieces.lot === serials.length && serials.length <= 40
+                    ? plan.value.pieces.pull.map((i) => serials[i - 1]).join(", ")
+                    : list(plan.value.pieces.pull)}
+                </b>
+              </p>
+            )}
+          </div>
+          {curve.length > 1 && (
+            <svg
+              viewBox={`0 0 ${W} ${H}`}
+              width={W}
+              height={H}
+              role="img"
+              aria-label="Operating curve: how often a lot passes, by its share off"
+            >
+              {[0, 0.5, 1].map((p) => (
+                <g key={p}>
+                  <line x1="30" x2={W - 8} y1={y(p)} y2={y(p)} stroke="var(--rule)" />
+                  <text x="26" y={y(p) + 4} textAnchor="end" style={{ fontSize: 11 }}>
+                    {100 * p} %
+                  </text>
+                </g>
+              ))}
+              {[0, 0.1, 0.2, 0.3].map((share) => (
+                <text key={share} x={x(share)} y={H - 5} textAnchor="middle" style={{ fontSize: 11 }}>
+                  {Math.round(100 * share)} % off
+                </text>
+              ))}
+              <path
+                d={
+                  line<(typeof curve)[number]>(
+                    (p) => x(Math.min(0.3, p.share)),
+                    (p) => y(p.pAccept),
+                  )(curve) ?? ""
+                }
+                fill="none"
+                stroke="var(--sorrel)"
+                strokeWidth="2"
+              />
+            </svg>
+          )}
+        </div>
+      )}
+      {problem && (
+        <p role="alert" className="m-0 text-out">
+          {problem}
+        </p>
+      )}
+      <RecordRow busy={busy} message={message} primary={false}>
+        Keep this plan
+      </RecordRow>
+    </form>
+  );
+}
