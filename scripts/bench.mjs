@@ -40,6 +40,8 @@ if (await waitForHttp(`http://127.0.0.1:${port}/api/health`)) {
   runTs("scripts/bench/plan-views.ts", [], env);
   say("\nA bath's chart with 50,000 checks, panned in the browser");
   runTs("scripts/bench/bath-chart.ts", [], env);
+  say("\nFilm station with 2,000 readings, in the browser");
+  runTs("scripts/bench/film-station.ts", [], env);
 }
 next.kill("SIGTERM");
 say("\nImport of 100,000 readings");
@@ -48,6 +50,8 @@ say("\nImport of a million readings in one file");
 runTs("scripts/bench/import-million.ts", [], env);
 say("\nTrace of one rack among 10,000, with 2 million readings");
 runTs("scripts/bench/trace.ts", [], env);
+say("\nFilm over time, with 2 million readings");
+runTs("scripts/bench/film-trends.ts", [], env);
 say("\nForecast bounds of baths");
 runTs("scripts/bench/forecast.ts", [], env);
 say("\nRacks exposed to a bath out of its window");

@@ -182,7 +182,7 @@ describe("shorthand to entries", () => {
 });
 
 describe("the line", () => {
-  test("each stage has a fact, racks hang where they are, and what is due is in order of time", async () => {
+  test("each stage has a fact, racks hang where they are, and what is due comes before what is to come, in order", async () => {
     const line = await loadLine(t.app, lead, at);
     const facts = railFacts(line, (moment) => moment.toISOString().slice(11, 16));
     expect(facts.stages.map((s) => s.id)).toEqual([...railStages]);
@@ -191,7 +191,13 @@ describe("the line", () => {
     const due = dueList(line, "metric");
     expect(due.length).toBeGreaterThan(4);
     const times = due.map((d) => d.atMs ?? Number.POSITIVE_INFINITY);
-    expect(times).toEqual([...times].sort((a, b) => a - b));
+    const now = due.filter((_, i) => (times[i] as number) <= at.getTime());
+    expect(due.slice(0, now.length)).toEqual(now);
+    const toCome = times.slice(now.length);
+    expect(toCome).toEqual([...toCome].sort((a, b) => a - b));
+    const rank = { out: 0, watch: 1, unknown: 2, in: 3 };
+    const waiting = now.filter((d) => !d.pressing).map((d) => rank[d.result]);
+    expect(waiting).toEqual([...waiting].sort((a, b) => a - b));
     for (const item of due) expect(`${item.what} ${item.why} ${item.word}`).not.toMatch(/undefined|NaN|null/);
   });
   test("a passage scanned in moves the rack along the rail", async () => {

@@ -4,4 +4,5 @@ export * from "./distributions";
 export * from "./histogram";
 export * from "./mean";
 export * from "./moments";
+export * from "./proportion";
 export * from "./random";

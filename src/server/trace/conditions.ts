@@ -50,10 +50,15 @@ type Row = {
   events: Date[] | null;
 };
 
+/** A check further off than this many rounds, or than a fortnight, says nothing of a passage. */
+const ROUNDS_REACHED = 3;
+const LEAST_REACH_HOURS = 14 * 24;
+
 /**
  * The conditions when racks passed: each passage joined to what was recorded about that stage, bath values taken at
  * the minute of passage. One set-based query for one rack or thousands; each look-up is an index probe on
- * (bath, time), so the cost grows with passages × parameters, not with the length of the history.
+ * (bath, time) that reaches no further than three rounds, so that the cost grows with passages × parameters, not with the
+ * length of the history, also where a value is hardly ever read.
  */
 export async function conditionsWhenPassed(
   db: Kysely<Database>,
@@ -63,19 +68,24 @@ export async function conditionsWhenPassed(
   if (rackIds.length === 0) return { passages: [], baths: [] };
   const baths = [...(await setupAt(db, "bath", at)).values()].filter((bath) => !bath.data.retired);
   const watched = baths.flatMap((bath) =>
-    Object.keys(bath.data.windows).map((parameter) => ({ stage: bath.data.stage, id: bath.id, parameter })),
+    Object.entries(bath.data.windows).map(([parameter, window]) => ({
+      stage: bath.data.stage,
+      id: bath.id,
+      parameter,
+      reachHours: Math.max(LEAST_REACH_HOURS, ROUNDS_REACHED * (window.roundHours ?? bath.data.roundHours)),
+    })),
   );
   const { rows } = await sql<Row>`
-    with watched (stage, bath_id, parameter) as (select * from unnest(${watched.map((w) => w.stage)}::text[], ${watched.map((w) => w.id)}::uuid[], ${watched.map((w) => w.parameter)}::text[]))
+    with watched (stage, bath_id, parameter, reach) as (select s, b, p, h * interval '1 hour' from unnest(${watched.map((w) => w.stage)}::text[], ${watched.map((w) => w.id)}::uuid[], ${watched.map((w) => w.parameter)}::text[], ${watched.map((w) => w.reachHours)}::float8[]) as u (s, b, p, h))
     select r.rack_id, r.id as record_id, p.stage, p.entered_at, coalesce(p.left_at, lead(p.entered_at) over (partition by r.rack_id, w.parameter order by p.entered_at)) as left_at, p.source,
       w.bath_id, w.parameter, b.happened_at as before_at, b.value as before_value, b.id as before_id, a.happened_at as after_at, a.value as after_value, a.id as after_id, e.events
     from record r join passage p on p.record_id = r.id
     left join watched w on w.stage = p.stage
     left join lateral (select c.id, c.happened_at, k.value from record c join bath_check k on k.record_id = c.id and k.parameter = w.parameter
-      where c.bath_id = w.bath_id and c.kind = 'bath-check' and c.happened_at <= p.entered_at and not exists (select 1 from record s where s.supersedes = c.id)
+      where c.bath_id = w.bath_id and c.kind = 'bath-check' and c.happened_at <= p.entered_at and c.happened_at >= p.entered_at - w.reach and not exists (select 1 from record s where s.supersedes = c.id)
       order by c.happened_at desc limit 1) b on true
     left join lateral (select c.id, c.happened_at, k.value from record c join bath_check k on k.record_id = c.id and k.parameter = w.parameter
-      where c.bath_id = w.bath_id and c.kind = 'bath-check' and c.happened_at > p.entered_at and not exists (select 1 from record s where s.supersedes = c.id)
+      where c.bath_id = w.bath_id and c.kind = 'bath-check' and c.happened_at > p.entered_at and c.happened_at <= p.entered_at + w.reach and not exists (select 1 from record s where s.supersedes = c.id)
       order by c.happened_at limit 1) a on true
     left join lateral (select array_agg(v.happened_at) as events from record v where v.bath_id = w.bath_id and v.kind = 'bath-event'
       and v.happened_at > coalesce(b.happened_at, p.entered_at - interval '2 days') and v.happened_at <= coalesce(a.happened_at, p.entered_at + interval '2 days')) e on true

@@ -37,7 +37,7 @@ export function FilmFigures({
   const film = (valueUm: number | null) =>
     withItsUnit(valueUm === null ? "–" : figure(valueUm, "thickness", units).text);
   return (
-    <div className="ruled grid grid-cols-[repeat(4,auto)] items-baseline gap-x-5 gap-y-1">
+    <div className="ruled grid grid-cols-[repeat(4,auto)] items-baseline gap-x-4 gap-y-1">
       {["mean", "s.d. of spots", "lowest spot", "readings"].map((w) => (
         <span key={w} className="small soft">
           {w}
@@ -54,7 +54,7 @@ export function FilmFigures({
       </span>
       <span className={big}>
         {read}
-        <span className="text-[14px] font-medium"> of {asked}</span>
+        <span className={`font-medium ${read > 999 ? "text-[11px]" : "text-[14px]"}`}> of {asked}</span>
       </span>
     </div>
   );

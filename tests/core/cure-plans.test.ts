@@ -1,0 +1,477 @@
+import fc from "fast-check";
+import { describe, expect, test } from "vitest";
+import {
+  type BakeChannel,
+  conveyorIndexOf,
+  cureIndex,
+  fitCureCurve,
+  fitTimeConstant,
+  follow,
+  heatThrough,
+  heatTransferOf,
+  indexByLayer,
+  infraredDoubt,
+  infraredHold,
+  learnHeatTransfer,
+  loadEnergy,
+  loadedAirTauS,
+  metals,
+  ovenSurvey,
+  planLoad,
+  plannedAt,
+  plateTimeConstant,
+  proofAgreement,
+  secondsToReach,
+  sectionClassOf,
+  speedBand,
+  stopEffects,
+  throughConveyor,
+  traceFaults,
+} from "@/core/cure";
+import { valueOrThrow } from "@/core/result";
+import { seededRandom, simulateBake } from "@/core/simulated-line";
+import { clopperPearson, wilsonInterval } from "@/core/statistics";
+
+const schedule = {
+  points: [
+    { metalC: 180, minutes: 20 },
+    { metalC: 190, minutes: 15 },
+    { metalC: 200, minutes: 10 },
+  ],
+  overbake: [
+    { metalC: 190, minutes: 60 },
+    { metalC: 200, minutes: 40 },
+  ],
+};
+const curve = valueOrThrow(fitCureCurve(schedule.points));
+const steady = (airC: number) => ({ startC: airC, tauS: 0, program: [{ fromS: 0, airC }] });
+const piece = (id: string, sectionMm: number, over: object = {}) => ({
+  id,
+  section: { metal: "steel" as const, sectionMm, hWPerM2K: 25 },
+  schedule,
+  startC: 20,
+  ...over,
+});
+
+describe("metal through an oven's program", () => {
+  test("in steady air it is the closed form, T = A − (A − T₀) e^(−s/τ)", () => {
+    const { metal } = valueOrThrow(heatThrough(steady(200), { tauS: 600, startC: 20 }, 1800, 60));
+    for (const [i, s] of metal.timeS.entries()) expect(metal.tempC[i]).toBeCloseTo(200 - 180 * Math.exp(-s / 600), 9);
+  });
+  test("with air that lags, and a step down, it agrees with small steps of both equations", () => {
+    const air = {
+      startC: 60,
+      tauS: 140,
+      program: [
+        { fromS: 0, airC: 232 },
+        { fromS: 700, airC: 204 },
+      ],
+    };
+    const { metal, air: airTrace } = valueOrThrow(heatThrough(air, { tauS: 300, startC: 20 }, 1500, 50));
+    let [a, m] = [60, 20];
+    const dt = 0.01;
+    for (let s = 0; s < 1500 - dt / 2; s += dt) {
+      const set = s < 700 - dt / 2 ? 232 : 204;
+      const next = a + ((set - a) / 140) * dt;
+      m += ((a - m) / 300) * dt;
+      a = next;
+    }
+    expect(metal.tempC.at(-1)).toBeCloseTo(m, 1);
+    expect(airTrace.tempC.at(-1)).toBeCloseTo(a, 1);
+  });
+  test("two constants that are alike divide nothing by nothing", () => {
+    const air = (tauS: number) => ({ startC: 60, tauS, program: [{ fromS: 0, airC: 200 }] });
+    const at = (tauS: number) =>
+      valueOrThrow(heatThrough(air(tauS), { tauS: 300, startC: 20 }, 900, 100)).metal.tempC.at(-1) as number;
+    expect(at(300)).toBeCloseTo((at(299.9) + at(300.1)) / 2, 4);
+  });
+  test.each([
+    [{ startC: 20, tauS: 0, program: [] }, "no-program"],
+    [{ startC: 20, tauS: 0, program: [{ fromS: 60, airC: 200 }] }, "program-out-of-order"],
+    [
+      {
+        startC: 20,
+        tauS: 0,
+        program: [
+          { fromS: 0, airC: 200 },
+          { fromS: 0, airC: 180 },
+        ],
+      },
+      "program-out-of-order",
+    ],
+    [{ startC: 20, tauS: Number.NaN, program: [{ fromS: 0, airC: 200 }] }, "bad-input"],
+    [{ startC: 20, tauS: 0, program: [{ fromS: 0, airC: 5000 }] }, "bad-input"],
+  ])("a program that cannot be is refused: %j", (air, kind) => {
+    expect(heatThrough(air, { tauS: 300, startC: 20 }, 900, 10)).toMatchObject({ error: { kind } });
+  });
+});
+
+describe("a mixed load", () => {
+  test("each piece's time to temperature is the closed form; its index that of the same trace", () => {
+    const plan = valueOrThrow(planLoad(steady(210), [piece("thin", 2), piece("thick", 10)]));
+    for (const p of plan.pieces) {
+      expect(p.reachesS).toBeCloseTo(
+        valueOrThrow(secondsToReach({ tauS: p.tauS, airC: 210, startC: 20, toC: 180 })),
+        0,
+      );
+      const untilS = 2400;
+      const n = p.timeS.findIndex((s) => s >= untilS) + 1;
+      const index = valueOrThrow(
+        cureIndex({ timeS: p.timeS.slice(0, n), tempC: p.metalC.slice(0, n) }, curve, 140),
+      ).index;
+      expect(plannedAt(p.index, untilS)).toBeCloseTo(index, 0);
+    }
+    expect(plan.slowest).toBe("thick");
+    expect(plan.fastest).toBe("thin");
+  });
+  test("inside its window every piece is cured and none over-baked; a minute outside one is not", () => {
+    const plan = valueOrThrow(planLoad(steady(205), [piece("2", 2), piece("4", 4), piece("6", 6)]));
+    const [from, to] = plan.windowS as [number, number];
+    for (const s of [from + 1, (from + to) / 2, to - 1])
+      for (const p of plan.pieces) {
+        expect(plannedAt(p.index, s)).toBeGreaterThanOrEqual(99.9);
+        expect(plannedAt(p.overbake ?? [], s)).toBeLessThanOrEqual(100.1);
+      }
+    expect(Math.min(...plan.pieces.map((p) => plannedAt(p.index, from - 60)))).toBeLessThan(100);
+    expect(Math.max(...plan.pieces.map((p) => plannedAt(p.overbake ?? [], to + 60)))).toBeGreaterThan(100);
+  });
+  test("2 mm covers and 25 mm plates have no time in common: they are split into two loads, each with its window", () => {
+    const plan = valueOrThrow(planLoad(steady(210), [piece("cover", 2), piece("plate", 25), piece("cover b", 2.5)]));
+    expect(plan.windowS).toBeNull();
+    expect(plan.loads.map((l) => [...l.pieces].sort())).toEqual([["cover", "cover b"], ["plate"]]);
+    for (const { windowS } of plan.loads) expect(windowS[1] ?? Number.POSITIVE_INFINITY).toBeGreaterThan(windowS[0]);
+  });
+  test("preheated, the heavy piece joins the light one", () => {
+    const cold = valueOrThrow(planLoad(steady(210), [piece("cover", 3), piece("plate", 12)]));
+    const warm = valueOrThrow(planLoad(steady(210), [piece("cover", 3), piece("plate", 12, { startC: 190 })]));
+    expect(cold.windowS).toBeNull();
+    expect(warm.windowS).not.toBeNull();
+  });
+  test("air that never reaches the sheet cures nothing, and says which", () => {
+    const plan = valueOrThrow(planLoad(steady(120), [piece("a", 2)]));
+    expect(plan.never).toEqual(["a"]);
+    expect(plan.windowS).toBeNull();
+  });
+  test("cooling counts for over-bake: without it the same pull would still be allowed", () => {
+    const [p] = valueOrThrow(planLoad(steady(205), [piece("a", 10)])).pieces;
+    const s = p?.spoilsS as number;
+    const bare = valueOrThrow(planLoad(steady(205), [piece("a", 10)], { roomC: -50 })).pieces[0];
+    expect(bare?.spoilsS as number).toBeGreaterThan(s);
+  });
+  test("properties: hotter air is ready sooner; a thicker piece later; the order does not matter", () => {
+    fc.assert(
+      fc.property(
+        fc.double({ min: 185, max: 220, noNaN: true }),
+        fc.double({ min: 1, max: 12, noNaN: true }),
+        fc.double({ min: 1.05, max: 3, noNaN: true }),
+        (airC, mm, factor) => {
+          const ready = (air: number, section: number) =>
+            valueOrThrow(planLoad(steady(air), [piece("a", section)])).pieces[0]?.readyS ?? Number.POSITIVE_INFINITY;
+          expect(ready(airC + 5, mm)).toBeLessThan(ready(airC, mm));
+          expect(ready(airC, mm * factor)).toBeGreaterThan(ready(airC, mm));
+          const [a, b] = [piece("a", mm), piece("b", mm * factor)];
+          expect(valueOrThrow(planLoad(steady(airC), [a, b])).windowS).toEqual(
+            valueOrThrow(planLoad(steady(airC), [b, a])).windowS,
+          );
+        },
+      ),
+      { numRuns: 25 },
+    );
+  });
+  test("no pieces, a piece that cannot be: refused with its name", () => {
+    expect(planLoad(steady(200), [])).toMatchObject({ error: { kind: "no-pieces" } });
+    expect(planLoad(steady(200), [piece("x", -1)])).toMatchObject({ error: { kind: "bad-input", piece: "x" } });
+    expect(planLoad(steady(200), [piece("x", 1)], { leastIndex: 0 })).toMatchObject({ error: { name: "leastIndex" } });
+  });
+});
+
+describe("energy and air of a load", () => {
+  test("100 kg of steel by 180 °C is 2.45 kWh; half an hour of 12 kW is 6; over 0.7", () => {
+    const e = valueOrThrow(
+      loadEnergy({
+        pieces: [{ metal: "steel", massKg: 100, fromC: 20, toC: 200 }],
+        idleKw: 12,
+        bakeS: 1800,
+        efficiency: 0.7,
+      }),
+    );
+    expect(e.metalKWh).toBeCloseTo(2.45, 6);
+    expect(e.lossKWh).toBeCloseTo(6, 9);
+    expect(e.supplyKWh).toBeCloseTo(8.45 / 0.7, 6);
+    expect(loadEnergy({ pieces: [], idleKw: 1, bakeS: 1, efficiency: 0 })).toMatchObject({
+      error: { kind: "bad-input", name: "efficiency" },
+    });
+  });
+  test("aluminium counts by its heat, not its weight; more than full is full", () => {
+    const oven = { emptyTauS: 120, fullTauS: 480, fullKgSteel: 600 };
+    expect(loadedAirTauS(oven, [])).toBe(120);
+    expect(loadedAirTauS(oven, [{ metal: "steel", massKg: 300 }])).toBeCloseTo(300, 9);
+    expect(loadedAirTauS(oven, [{ metal: "aluminium", massKg: (300 * 490) / 900 }])).toBeCloseTo(300, 9);
+    expect(loadedAirTauS(oven, [{ metal: "steel", massKg: 5000 }])).toBe(480);
+  });
+});
+
+describe("a conveyor", () => {
+  const zones = [
+    { name: "gel", lengthM: 4, airC: 280, hWPerM2K: 45 },
+    { name: "convection", lengthM: 24, airC: 205, hWPerM2K: 28 },
+  ];
+  const light = { id: "light", metal: "steel" as const, sectionMm: 1.5, schedule };
+  const heavy = { id: "heavy", metal: "steel" as const, sectionMm: 6, schedule };
+  test("its index is that of its trace, the dwell its length over the speed", () => {
+    const run = valueOrThrow(throughConveyor(zones, light, 1.4));
+    expect(run.dwellS).toBeCloseTo((28 / 1.4) * 60, 9);
+    const inside = run.trace.timeS.findIndex((s) => s >= run.dwellS - 1e-6) + 1;
+    const trace = { timeS: run.trace.timeS.slice(0, inside), tempC: run.trace.tempC.slice(0, inside) };
+    // Steps differ from zone to zone; none is a gap by three medians.
+    expect(valueOrThrow(conveyorIndexOf({ ...run, trace }, curve, 140))).toBeCloseTo(run.index, 0);
+  });
+  test("at the edges of the band the heaviest is just cured and the lightest just not over-baked", () => {
+    const band = valueOrThrow(speedBand(zones, [light, heavy]));
+    expect(band.fastestFor).toBe("heavy");
+    expect(valueOrThrow(throughConveyor(zones, heavy, band.fastestMPerMin)).index).toBeCloseTo(100, 2);
+    expect(valueOrThrow(throughConveyor(zones, light, band.fastestMPerMin)).index).toBeGreaterThan(100);
+    expect(band.slowestFor).toBe("light");
+    expect(valueOrThrow(throughConveyor(zones, light, band.slowestMPerMin as number)).overbake).toBeCloseTo(100, 2);
+  });
+  test("a piece too heavy for any speed, or none at all", () => {
+    const cold = [{ name: "cold", lengthM: 2, airC: 150, hWPerM2K: 10 }];
+    expect(speedBand(cold, [heavy])).toMatchObject({ error: { kind: "never-cures", piece: "heavy" } });
+    expect(speedBand(zones, [])).toMatchObject({ error: { kind: "no-pieces" } });
+    expect(throughConveyor([], light, 1)).toMatchObject({ error: { kind: "no-zones" } });
+    expect(throughConveyor(zones, light, 0)).toMatchObject({ error: { kind: "bad-input", name: "speedMPerMin" } });
+  });
+  test("a stop cures more wherever it finds the piece hot, most in the hot zone's end; none outside", () => {
+    const plain = valueOrThrow(throughConveyor(zones, light, 1.4));
+    const effects = valueOrThrow(stopEffects(zones, light, 1.4, 600));
+    expect(effects).toHaveLength(56);
+    expect(Math.min(...effects.map((e) => e.index))).toBeGreaterThanOrEqual(plain.index - 1e-6);
+    const worst = effects.reduce((a, b) => ((b.overbake ?? 0) > (a.overbake ?? 0) ? b : a));
+    expect(worst.atM).toBeLessThan(4);
+    expect(valueOrThrow(throughConveyor(zones, light, 1.4, { stop: { atM: 10, forS: 0 } })).index).toBeCloseTo(
+      plain.index,
+      6,
+    );
+  });
+});
+
+describe("what an oven teaches", () => {
+  test("a time constant comes back from a trace in air that lags", () => {
+    const { metal, air } = valueOrThrow(
+      heatThrough({ startC: 60, tauS: 150, program: [{ fromS: 0, airC: 205 }] }, { tauS: 420, startC: 20 }, 2400, 20),
+    );
+    const fit = valueOrThrow(fitTimeConstant(air, metal, 2400));
+    expect(fit.converged).toBe(true);
+    expect(fit.tauS).toBeCloseTo(420, -1);
+    expect(Math.abs(fit.tauS - 420)).toBeLessThan(3);
+    expect(fit.longEnough).toBe(true);
+  });
+  test("with the recorder's noise it is within two per cent, and nothing is learnt from cold metal", () => {
+    const channels = simulateBake(seededRandom(3), {
+      setPointC: 205,
+      pieces: [{ channel: "A", tauS: 300 }],
+      doorToPullS: 2000,
+      intervalS: 20,
+      coolS: 300,
+      startC: 21,
+    });
+    const [air, metal] = channels as [BakeChannel, BakeChannel];
+    const fit = valueOrThrow(fitTimeConstant(air.trace, metal.trace, 2000));
+    expect(Math.abs(fit.tauS / 300 - 1)).toBeLessThan(0.02);
+    const cold = { timeS: air.trace.timeS, tempC: air.trace.timeS.map(() => 21) };
+    expect(fitTimeConstant(air.trace, cold, 2000)).toMatchObject({ error: { kind: "no-heating" } });
+    expect(fitTimeConstant(air.trace, metal.trace, 60)).toMatchObject({ error: { kind: "too-few-samples" } });
+  });
+  test("one step in rising air: metal lags a steady rise by slope × τ", () => {
+    let t = 20;
+    for (let s = 0; s < 4000; s += 10) t = follow(t, 20 + s * 0.02, 20 + (s + 10) * 0.02, 10, 300);
+    expect(20 + 4000 * 0.02 - t).toBeCloseTo(0.02 * 300, 4);
+  });
+  test("h and τ are each other's", () => {
+    const tau = valueOrThrow(plateTimeConstant({ material: "aluminium", plateMm: 5, hWPerM2K: 31 })).tauS;
+    expect(valueOrThrow(heatTransferOf(tau, "aluminium", 5))).toBeCloseTo(31, 9);
+    expect(heatTransferOf(0, "steel", 5)).toMatchObject({ error: { name: "tauS" } });
+  });
+  test("nothing learnt: the usual figure, assumed, wide; five alike: measured, narrow", () => {
+    expect(valueOrThrow(learnHeatTransfer([]))).toMatchObject({ hWPerM2K: 25, grade: "assumed", interval: null });
+    const one = valueOrThrow(learnHeatTransfer([30]));
+    expect(one.band[1] / one.band[0]).toBeCloseTo(1.3 / 0.7, 6);
+    const many = valueOrThrow(learnHeatTransfer([30, 31, 29, 30.5, 29.5]));
+    expect(many.grade).toBe("measured");
+    expect(many.hWPerM2K).toBeCloseTo(30, 0);
+    expect(many.band[0]).toBeLessThan(many.interval?.[0] ?? 0);
+    expect(learnHeatTransfer([30, -1])).toMatchObject({ error: { kind: "bad-input" } });
+  });
+  test("classes of section", () => {
+    expect([1, 3, 3.1, 8, 12, 25].map(sectionClassOf)).toEqual([
+      "up to 3 mm",
+      "up to 3 mm",
+      "over 3 to 8 mm",
+      "over 3 to 8 mm",
+      "over 8 to 15 mm",
+      "over 15 mm",
+    ]);
+  });
+});
+
+describe("what is wrong with a trace", () => {
+  const bake = (seed = 1) =>
+    simulateBake(seededRandom(seed), {
+      setPointC: 205,
+      pieces: [
+        { channel: "Thin", tauS: 200 },
+        { channel: "Middle", tauS: 320 },
+        { channel: "Thick", tauS: 450 },
+      ],
+      doorToPullS: 2600,
+      intervalS: 20,
+      coolS: 300,
+      startC: 21,
+    });
+  const edit = (channels: BakeChannel[], name: string, to: (c: number, i: number) => number): BakeChannel[] =>
+    channels.map((c) =>
+      c.name === name
+        ? { ...c, trace: { ...c.trace, tempC: c.trace.tempC.map((t, i) => (t === null ? null : to(t, i))) } }
+        : c,
+    );
+  test("an honest bake has none, whatever the noise", () => {
+    for (let seed = 1; seed <= 20; seed++) expect(traceFaults(bake(seed), schedule)).toEqual([]);
+  });
+  test("200 °C in one sample", () => {
+    expect(traceFaults(edit(bake(), "Thin", (c, i) => (i === 40 ? c + 200 : c)))).toMatchObject([
+      { kind: "absurd-rate", channel: "Thin", atS: 800 },
+    ]);
+  });
+  test("a probe in the air taken for metal", () => {
+    const channels = bake();
+    const air = channels[0]?.trace.tempC ?? [];
+    expect(traceFaults(edit(channels, "Thick", (_, i) => (air[i] as number) - 2))).toMatchObject([
+      { kind: "heats-like-air", channel: "Thick" },
+    ]);
+  });
+  test("plugs changed over", () => {
+    const channels = bake();
+    const air = channels[0] as BakeChannel;
+    const thin = channels[1] as BakeChannel;
+    const swapped = [{ ...air, trace: thin.trace }, { ...thin, trace: air.trace }, ...channels.slice(2)];
+    expect(traceFaults(swapped)).toMatchObject([{ kind: "changed-over", channel: "Air", with: "Thin" }]);
+  });
+  test("Fahrenheit read as Celsius is offered", () => {
+    const hot = bake().map((c) => ({
+      ...c,
+      trace: { ...c.trace, tempC: c.trace.tempC.map((t) => (t === null ? null : (t * 9) / 5 + 32)) },
+    }));
+    const [fault] = traceFaults(hot, schedule).filter((f) => f.kind === "fahrenheit-as-celsius");
+    expect(fault).toMatchObject({ kind: "fahrenheit-as-celsius" });
+    expect((fault as { asC: number }).asC).toBeGreaterThan(195);
+  });
+  test("a channel that leaves the others while they hold", () => {
+    const drifting = edit(bake(), "Thin", (c, i) => c + Math.max(0, i * 20 - 1700) * 0.012);
+    expect(traceFaults(drifting)).toMatchObject([{ kind: "drifts", channel: "Thin" }]);
+  });
+});
+
+describe("spot readings by infrared", () => {
+  const at = (minute: number, metalC: number, over: object = {}) => ({
+    atS: minute * 60,
+    metalC,
+    emissivity: 0.95,
+    aim: "coated-part" as const,
+    ...over,
+  });
+  test("ten minutes at 200, read every two: measured", () => {
+    const hold = valueOrThrow(
+      infraredHold(
+        [0, 2, 4, 6, 8, 10].map((m) => at(m, 201)),
+        200,
+      ),
+    );
+    expect(hold).toMatchObject({ longestS: 600, grade: "measured", used: 6, doubted: 0 });
+  });
+  test("bright metal, the wall and a low emissivity are kept and not relied on", () => {
+    expect(infraredDoubt(at(0, 120, { aim: "bare-metal" }))).toMatchObject({ value: "bright-metal" });
+    expect(infraredDoubt(at(0, 205, { aim: "oven-wall" }))).toMatchObject({ value: "not-the-part" });
+    expect(infraredDoubt(at(0, 205, { emissivity: 0.5 }))).toMatchObject({ value: "low-emissivity" });
+    expect(infraredDoubt(at(0, 205, { emissivity: 1.2 }))).toMatchObject({ error: { kind: "bad-input" } });
+    const hold = valueOrThrow(infraredHold([at(0, 205), at(3, 205, { aim: "oven-wall" }), at(4, 205)], 200));
+    expect(hold).toMatchObject({ longestS: 240, used: 2, doubted: 1, grade: "assumed" });
+  });
+  test("a wait of more than five minutes proves nothing", () => {
+    expect(valueOrThrow(infraredHold([at(0, 205), at(9, 205)], 200))).toMatchObject({ longestS: 0, grade: "assumed" });
+    expect(valueOrThrow(infraredHold([], 200))).toMatchObject({ grade: "unknown", longestS: 0, trace: null });
+    expect(infraredHold([at(1, 205), at(1, 206)], 200)).toMatchObject({ error: { kind: "times-out-of-order" } });
+  });
+});
+
+describe("a survey", () => {
+  const times = Array.from({ length: 61 }, (_, i) => i * 60);
+  const place = (name: string, off: number) => ({
+    place: name,
+    trace: { timeS: times, tempC: times.map((s) => (s >= 2400 && s < 2880 ? 170 : 200) + off) },
+  });
+  test("spread at the hold, coldest, hottest and recovery after the door", () => {
+    const survey = valueOrThrow(
+      ovenSurvey([place("door", -7), place("middle", 0), place("back", 4)], 200, [600, 2340], 2400),
+    );
+    expect(survey).toMatchObject({
+      coldest: "door",
+      hottest: "back",
+      spreadC: 11,
+      recoveryS: 480,
+      lowestAfterDoorC: 170,
+    });
+    expect(survey.places[0]).toEqual({ place: "door", meanC: 193, offC: -7 });
+  });
+  test("one place, a hold the wrong way round, a probe without numbers", () => {
+    expect(ovenSurvey([place("a", 0)], 200, [0, 100])).toMatchObject({ error: { kind: "too-few-places" } });
+    expect(ovenSurvey([place("a", 0), place("b", 0)], 200, [100, 0])).toMatchObject({ error: { kind: "bad-hold" } });
+    const dead = { place: "b", trace: { timeS: times, tempC: times.map(() => null) } };
+    expect(ovenSurvey([place("a", 0), dead], 200, [600, 2340])).toMatchObject({
+      error: { kind: "no-samples", channel: "b" },
+    });
+  });
+});
+
+describe("index against rub", () => {
+  test("Wilson's and the exact interval, at published values", () => {
+    // Newcombe, Statistics in Medicine 17 (1998), table I: 81 of 263; and 0 of 20.
+    const [low, high] = wilsonInterval(81, 263);
+    expect(low).toBeCloseTo(0.2553, 4);
+    expect(high).toBeCloseTo(0.3662, 4);
+    expect(wilsonInterval(0, 20)[1]).toBeCloseTo(0.1611, 4);
+    const exact = clopperPearson(81, 263);
+    expect(exact[0]).toBeCloseTo(0.2527, 4);
+    expect(exact[1]).toBeCloseTo(0.3676, 4);
+    // No failure in n: at most 1 − 0.05^(1/n).
+    expect(clopperPearson(0, 29)[1]).toBeCloseTo(1 - 0.05 ** (1 / 29), 9);
+    expect(() => wilsonInterval(3, 2)).toThrow(RangeError);
+  });
+  test("the safe index is the lowest from which every rub passed, said from ten on", () => {
+    const good = (index: number) => ({ index, passed: true });
+    const few = valueOrThrow(proofAgreement([good(120), { index: 104, passed: false }, good(90)]));
+    expect(few).toMatchObject({ pairs: 3, agree: 1, indexMissed: 1, indexTooStrict: 1, safeIndex: null });
+    const many = valueOrThrow(
+      proofAgreement([{ index: 108, passed: false }, ...Array.from({ length: 12 }, (_, i) => good(112 + i))]),
+    );
+    expect(many.safeIndex).toBe(112);
+    expect(many.mayFailMost).toBeCloseTo(1 - 0.05 ** (1 / 12), 9);
+    expect(proofAgreement([])).toMatchObject({ error: { kind: "too-few-values" } });
+    expect(proofAgreement([{ index: Number.NaN, passed: true }])).toMatchObject({ error: { kind: "bad-input" } });
+  });
+  test("a recoat bakes the first layer twice", () => {
+    expect(
+      indexByLayer([
+        { coatNo: 1, index: 140, overbakeIndex: 30 },
+        { coatNo: 2, index: 120, overbakeIndex: 25 },
+      ]),
+    ).toEqual([
+      { coatNo: 1, index: 260, overbakeIndex: 55, bakes: 2 },
+      { coatNo: 2, index: 120, overbakeIndex: 25, bakes: 1 },
+    ]);
+  });
+});
+
+test("every metal has what a heat-up needs", () => {
+  for (const m of Object.values(metals))
+    expect(m.densityKgPerM3 * m.heatJPerKgK * m.conductivityWPerMK).toBeGreaterThan(0);
+});
