@@ -57,6 +57,33 @@ createServer((socket) => {
           `${[Math.floor(s / 3600), Math.floor(s / 60) % 60, s % 60].map((n) => String(n).padStart(2, "0")).join(":")},${channels.map((c) => c.trace.tempC[i]).join(",")}\r\n`,
         );
       socket.end();
+    } else if (device === "oven-recorder-live") {
+      // The recorder while the load is in: its speed against the clock, the set point, then rack-τ for each probe.
+      const [, speedText, setText, ...probes] = String(line).trim().split(/\s+/);
+      const intervalS = 10;
+      const channels = simulateBake(random, {
+        setPointC: Number(setText) || 205,
+        pieces: probes.slice(0, 5).map((p, i) => {
+          const [name, tau] = p.split("-");
+          return { channel: name || `Probe ${i + 1}`, tauS: Math.max(20, Number(tau) || 300) };
+        }),
+        doorToPullS: 8 * 3600,
+        intervalS,
+        coolS: 0,
+        startC: 21,
+      });
+      socket.write(`s,${channels.map((c) => c.name).join(",")}\r\n`);
+      let at = 0;
+      const timer = setInterval(
+        () => {
+          const s = channels[0]?.trace.timeS[at];
+          if (s === undefined) return socket.end();
+          socket.write(`${s},${channels.map((c) => c.trace.tempC[at]).join(",")}\r\n`);
+          at++;
+        },
+        (1000 * intervalS) / Math.min(600, Math.max(1, Number(speedText) || 1)),
+      );
+      socket.on("close", () => clearInterval(timer));
     } else if (device === "bath-meter") {
       // A pH and conductivity meter held into the bath that is named: what it would read there.
       const bath = String(line).trim().slice("bath-meter ".length);

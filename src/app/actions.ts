@@ -1,11 +1,12 @@
 "use server";
 import { headers } from "next/headers";
 import { redirect } from "next/navigation";
+import * as v from "valibot";
 import type { Understood } from "@/core/shorthand";
 import { database } from "@/server/database";
 import type { EntryInput } from "@/server/entries/entry";
 import { entryFromShorthand } from "@/server/entries/from-shorthand";
-import { pullLoad } from "@/server/entries/pull-load";
+import { liveTraceSchema, pullLoad } from "@/server/entries/pull-load";
 import { storeEntry } from "@/server/entries/store-entry";
 import { errorText, log } from "@/server/log";
 import { now } from "@/server/now";
@@ -46,13 +47,16 @@ export async function saveShorthand(understood: Understood, id: string, happened
 
 const uuid = /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/i;
 /** Closes the open load on the button. `id` is made by the caller, so that a second press is the same pull. */
-export async function pull(recordId: string, id: string): Promise<Saved> {
+export async function pull(recordId: string, id: string, traced: unknown = null): Promise<Saved> {
   const who = await personWith("log-line");
   if (!who.ok) return { ok: false, failure: who.refusal };
   if (!uuid.test(recordId) || !uuid.test(id))
     return { ok: false, failure: { kind: "bad-entry", field: "load", value: "", why: "is not an id" } };
   try {
-    return await pullLoad(database(), who.person, { recordId }, id, now());
+    const trace = traced === null ? null : v.safeParse(liveTraceSchema, traced);
+    if (trace && !trace.success)
+      return { ok: false, failure: { kind: "bad-entry", field: "trace", value: "", why: trace.issues[0].message } };
+    return await pullLoad(database(), who.person, { recordId }, id, now(), trace?.output ?? null);
   } catch (error) {
     log("error", "load not pulled", { error: errorText(error) });
     return { ok: false, failure: { kind: "not-saved" } };

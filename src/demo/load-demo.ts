@@ -11,6 +11,7 @@ import { bathRecords } from "./bath-records";
 import { DEMO_SEED, demoLine, midnightOf, recoatedRack, roughRacks } from "./demo-line";
 import { DAY, demoId, insertRecords, type Made } from "./demo-record";
 import { loadField } from "./field-records";
+import { loadOvenStories } from "./oven-records";
 import { insertOffersFirst, loadPlans, offerRecords, type ToldOffer } from "./plan-records";
 import { powderRecords } from "./powder-records";
 import { everyProduct, products } from "./products";
@@ -63,6 +64,7 @@ export async function loadDemo(
       );
     }
     const first = old.racks[0] as SimulatedRack;
+    records.push(...(await loadOvenStories(trx, made, anchor)));
     await insertRecords(trx, records);
     const field = (await loadField(trx, made, first, anchor)) + (await loadPlans(trx, made, anchor));
     return {

@@ -16,6 +16,10 @@ const productOf = (rack: SimulatedRack) => {
   return product;
 };
 
+/** The probe on the heaviest place of a part. */
+const slowestChannel = (key: string): string | null =>
+  [...(everyProduct.find((p) => p.key === key)?.tauS ?? [])].sort((a, b) => b.tauS - a.tauS)[0]?.channel ?? null;
+
 /** The hopper is weighed at every third rack: what left it, by the film that came of it and a transfer near 62 %. */
 function hopperOf(rack: SimulatedRack): Partial<NewDetail<"coat">> {
   const number = Number(rack.number);
@@ -147,7 +151,7 @@ export function rackRecords(made: Made, rack: SimulatedRack, jobId: string, anch
               set_point_c: rack.bake.setPointC,
             },
           ],
-          bake_place: [{ rack_id: rackId(rack), place: rack.bake.place, channel: null }],
+          bake_place: [{ rack_id: rackId(rack), place: rack.bake.place, channel: slowestChannel(rack.product) }],
           bake_channel: rack.bake.channels.map((c, i) => ({
             ordinal: i + 1,
             name: c.name,

@@ -1,4 +1,5 @@
 import type { SetupInput } from "@/server/setup/setup-data";
+import { ovenPlaces } from "./oven-places";
 import { type Seed, wash } from "./shop-wash";
 
 const rectangle: [number, number][] = [
@@ -125,6 +126,51 @@ export const shop: readonly Seed[] = [
       faces: [post("A", "Face A, road side", 92), post("B", "Face B, seat side", 92)],
     },
   },
+  ...(
+    [
+      ["MOORING-BASE", "Mooring base, 25 mm", "hot-rolled-steel", 25, 25, 31, 0.4, "T", [400, 400, 25]],
+      ["BOLLARD-COVER", "Bollard cover, 2 mm", "cold-rolled-steel", 2, 2, 2.6, 0.36, "T", [420, 420, 40]],
+      ["LAMP-COLLAR", "Polished lamp collar", "aluminium", 4, 3, 0.9, 0.18, "C", [240, 240, 90]],
+    ] as const
+  ).map(
+    ([code, name, substrate, thickestMm, thinnestMm, massKg, areaM2, face, box]): Seed => ({
+      kind: "part",
+      code,
+      data: {
+        name,
+        substrate,
+        thickestMm,
+        features: [],
+        measures: {
+          box: { lengthMm: box[0], widthMm: box[1], heightMm: box[2] },
+          thinnestMm,
+          massKg,
+          areaM2,
+          lapM: 0,
+        },
+        faces: [
+          {
+            id: face,
+            name: "Face",
+            outline: [
+              [0, 0],
+              [100, 0],
+              [100, 100],
+              [0, 100],
+            ],
+            recessFromY: null,
+            spots: [
+              [20, 20],
+              [80, 20],
+              [50, 50],
+              [20, 80],
+              [80, 80],
+            ].map(([x, y], i) => ({ id: `${face}${i + 1}`, at: [x, y] as [number, number], note: "" })),
+          },
+        ],
+      },
+    }),
+  ),
   {
     kind: "part",
     code: "LAMP-HEAD",
@@ -298,6 +344,23 @@ export const shop: readonly Seed[] = [
   }),
   powder("GR-505", "Gorse yellow", { specificGravity: 1.7, pricePerKg: 9.1 }),
   powder("GR-815", "Fine-texture anthracite", { minUm: 70, maxUm: 110, pricePerKg: 8.8 }),
+  powder("GR-700", "Clear gloss", {
+    minUm: 50,
+    maxUm: 90,
+    schedule: [
+      { metalC: 170, minutes: 15 },
+      { metalC: 180, minutes: 10 },
+    ],
+    // A clear yellows long before a pigmented powder dulls.
+    overbake: [{ metalC: 180, minutes: 35 }],
+    onsetC: 130,
+    family: "acrylic",
+    chemistry: "acrylic",
+    weathering: "indoor",
+    specificGravity: 1.2,
+    glossGu: [90, 6],
+    pricePerKg: 12.4,
+  }),
   powder("GR-640", "Epoxy primer", {
     chemistry: "epoxy",
     family: "epoxy",
@@ -317,7 +380,7 @@ export const shop: readonly Seed[] = [
     weathering: "indoor",
     pricePerKg: 10.6,
   }),
-  ...(["GR-210", "GR-212", "GR-340", "GR-120", "GR-505", "GR-815", "GR-610", "GR-640"].flatMap((code) =>
+  ...(["GR-210", "GR-212", "GR-340", "GR-120", "GR-505", "GR-700", "GR-815", "GR-610", "GR-640"].flatMap((code) =>
     ["2610-2", "2611-4"].map((lot) => ({
       kind: "lot",
       code: `${code}/${lot}`,
@@ -374,7 +437,46 @@ export const shop: readonly Seed[] = [
       },
     }),
   ),
-  { kind: "oven", code: "Oven 1", data: { name: "Oven 1, batch, 6 m" } },
+  {
+    kind: "oven",
+    code: "Oven 1",
+    data: {
+      name: "Oven 1, batch, 6 m",
+      type: "batch",
+      heat: "gas-indirect",
+      insideMm: { lengthMm: 6000, widthMm: 1800, heightMm: 2100 },
+      places: ovenPlaces,
+      usualSetPointC: 205,
+      mostSetPointC: 235,
+      emptyTauS: 140,
+      fullTauS: 420,
+      fullKgSteel: 900,
+      airAtDoorC: 60,
+      idleKw: 22,
+      efficiency: 0.55,
+      spreadMostC: 10,
+      recoveryMostS: 600,
+      habits:
+        "Preheated to its set point; the door is opened from the side, a minute at the most. Never left alone over a break with clear coat in it.",
+    },
+  },
+  {
+    kind: "oven",
+    code: "Oven 2",
+    data: {
+      name: "Oven 2, conveyor with infrared gel zone",
+      type: "conveyor",
+      heat: "gas-indirect",
+      zones: [
+        { name: "infrared gel", heat: "infrared", lengthM: 3, airC: 285, hWPerM2K: 42 },
+        { name: "convection 1", heat: "convection", lengthM: 14, airC: 208, hWPerM2K: 27 },
+        { name: "convection 2", heat: "convection", lengthM: 14, airC: 204, hWPerM2K: 27 },
+      ],
+      usualSpeedMPerMin: 1.2,
+      pitchM: 1.5,
+      habits: "Starts at 06:00; the burners stay lit when the line stands.",
+    },
+  },
   { kind: "instrument", code: "731", data: { name: "Film gauge 731", kind: "film-gauge", serial: "00731" } },
   {
     kind: "instrument",

@@ -66,6 +66,30 @@ const good = (): Record<Kind, object> => ({
     shims: [{ certifiedUm: 75, toleranceUm: 1, readingsUm: [75.2, 74.9, 75.1] }],
     note: "",
   },
+  "bake-event": { oven: "Oven 1", loadNo: "E-LOAD", event: "infrared", valueC: 190, aim: "coated-part", note: "" },
+  "oven-survey": {
+    oven: "Oven 1",
+    setPointC: 200,
+    holdFromS: 0,
+    holdToS: 600,
+    doorAtS: null,
+    places: ["door", "back"].map((place, i) => ({
+      place,
+      timeS: [0, 200, 400, 600],
+      tempC: [198 + 4 * i, 199 + 4 * i, 199 + 4 * i, 198 + 4 * i],
+    })),
+    note: "",
+  },
+  "cure-trial": {
+    question: "preheated or not",
+    test: "gloss 60°",
+    unit: "GU",
+    programA: "from cold",
+    programB: "preheated",
+    valuesA: [70, 72, 71],
+    valuesB: [76, 75, 77],
+    note: "",
+  },
   "film-plan": {
     rack: "E100",
     rule: "spot-area",
@@ -167,6 +191,15 @@ beforeAll(async () => {
   t = await testDatabase();
   for (const number of ["E100", "E101", "E102"]) await freshRack(t, number, { at: ago(400) });
   await stored(t, inspector, ago(200), { kind: "coat", ...good().coat });
+  await freshRack(t, "E109", { at: ago(400) });
+  await stored(t, inspector, ago(399), {
+    kind: "load",
+    oven: "Oven 1",
+    loadNo: "E-LOAD",
+    timing: "door-close",
+    setPointC: 205,
+    places: [{ rack: "E109", place: "B2" }],
+  });
   const structure = await makeStructure(t.app, person("lead", "ines"), {
     rack: "E100",
     code: "E-FIELD",

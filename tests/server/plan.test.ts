@@ -415,7 +415,7 @@ describe("the library of parts", () => {
     expect(all.find((p) => p.name === "Gangway rail")).toMatchObject({ jobs: 1, substrate: "hot-rolled-steel" });
     expect(all.every((p) => p.versions.length >= 1)).toBe(true);
     const other = await partLibrary(t.app, person("viewer", "otto", await entityId(t, "customer", "C3")), at);
-    expect(other.map((p) => p.name)).toEqual(["Cast lamp head"]);
+    expect(other.map((p) => p.name)).toEqual(["Cast lamp head", "Polished lamp collar"]);
   });
 });
 

@@ -91,6 +91,7 @@ describe("roles", () => {
   test("what a person on the line logs, and what wants an inspector", () => {
     const line = Object.entries(abilityFor).filter(([, a]) => a === "log-line");
     expect(line.map(([kind]) => kind).sort()).toEqual([
+      "bake-event",
       "bath-check",
       "bath-event",
       "coat",

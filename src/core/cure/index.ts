@@ -1,3 +1,4 @@
+export * from "./bake-events";
 export * from "./conveyor";
 export * from "./cure-index";
 export * from "./energy";
@@ -5,6 +6,7 @@ export * from "./heat-up";
 export * from "./infrared";
 export * from "./judge-bake";
 export * from "./learn-heat";
+export * from "./live-load";
 export * from "./load-plan";
 export * from "./oven-air";
 export * from "./oven-survey";

@@ -22,6 +22,8 @@ export type PlannedPiece = {
   readonly schedule: PowderSchedule;
   /** Of the metal when the door closes, °C: a preheated piece starts warm. */
   readonly startC: number;
+  /** What it has earned before the plan begins: a load that is in already is planned from now. */
+  readonly earned?: { readonly index: number; readonly overbake: number };
 };
 export type PiecePlan = {
   readonly id: string;
@@ -120,9 +122,9 @@ function planPiece(air: OvenAir, piece: PlannedPiece, leastIndex: number, roomC:
   if (!heated.ok) return heated;
   const { timeS, tempC } = heated.value.metal;
   const metalC = tempC as readonly number[];
-  const index = accumulate(metalC, curve.value, onsetC);
+  const index = accumulate(metalC, curve.value, onsetC, piece.earned?.index ?? 0);
   const cooling = over ? coolingIndex(over.value, onsetC, tauS * COOLING_TAU_FACTOR, roomC) : null;
-  const overAt = over ? accumulate(metalC, over.value, onsetC) : null;
+  const overAt = over ? accumulate(metalC, over.value, onsetC, piece.earned?.overbake ?? 0) : null;
   const overbake = overAt && cooling ? overAt.map((x, i) => x + cooling(metalC[i] as number)) : null;
   const toC = curve.value.lowestC;
   return ok({
@@ -143,9 +145,9 @@ function planPiece(air: OvenAir, piece: PlannedPiece, leastIndex: number, roomC:
 }
 
 /** Index points earned by each sample, trapezium over the steps, counting only T ≥ onset. */
-function accumulate(metalC: readonly number[], curve: CureCurve, onsetC: number): number[] {
+function accumulate(metalC: readonly number[], curve: CureCurve, onsetC: number, from: number): number[] {
   const rate = metalC.map((c) => (c >= onsetC ? 100 / (60 * requiredMinutes(curve, c)) : 0));
-  const sums = [0];
+  const sums = [from];
   for (let i = 1; i < rate.length; i++)
     sums.push((sums[i - 1] as number) + (((rate[i - 1] as number) + (rate[i] as number)) / 2) * STEP_S);
   return sums;

@@ -1,6 +1,7 @@
 import * as v from "valibot";
 import { bathParameterBounds, bathParameters, panelLooks, usualColours } from "@/core/bath";
 import { coatSituations, coatSystems, preFlightItems, preFlightMeasures } from "@/core/coating";
+import { bakeEvents, infraredAims } from "@/core/cure";
 import { loadKnowledge } from "@/core/diagnosis";
 import { FASTEST_LINE_M_PER_MIN } from "@/core/line";
 import {
@@ -407,10 +408,61 @@ export const entrySchema = v.variant("kind", [
     timing: v.picklist(bakeTimings),
     setPointC: v.nullable(number(50, 400)),
     places: v.pipe(
-      v.array(v.object({ rack: filled(20), place: text(20) })),
+      v.array(
+        v.object({
+          rack: filled(20),
+          place: text(20),
+          /** The recorder's channel whose probe is on this rack. */
+          channel: v.optional(v.nullable(text(40)), null),
+        }),
+      ),
       v.minLength(1, "has no rack"),
       v.maxLength(40),
     ),
+  }),
+  /** What happens to a load in the oven and as it cools: each in one tap. */
+  entry("bake-event", {
+    oven: filled(60),
+    loadNo: filled(40),
+    event: v.picklist(bakeEvents),
+    valueC: v.optional(v.nullable(number(-40, 600)), null),
+    emissivity: v.optional(v.nullable(v.pipe(number(0, 1), v.gtValue(0, "is not over 0"))), null),
+    aim: v.optional(v.nullable(v.picklist(infraredAims)), null),
+    /** Plugs and masks out, of so many that went in. */
+    count: v.optional(v.nullable(whole(0, 10_000)), null),
+    asked: v.optional(v.nullable(whole(0, 10_000)), null),
+    note: text(400),
+  }),
+  /** A survey of an oven: a probe at each place, over a hold. */
+  entry("oven-survey", {
+    oven: filled(60),
+    setPointC: number(50, 400),
+    holdFromS: number(0, 1e6),
+    holdToS: number(0, 1e6),
+    doorAtS: v.nullable(number(0, 1e6)),
+    places: v.pipe(
+      v.array(
+        v.object({
+          place: filled(40),
+          timeS: v.pipe(v.array(v.pipe(v.number(), v.finite())), v.maxLength(200_000)),
+          tempC: v.pipe(v.array(v.nullable(v.pipe(v.number(), v.finite()))), v.maxLength(200_000)),
+        }),
+      ),
+      v.minLength(2, "has fewer than two places"),
+      v.maxLength(24),
+    ),
+    note: text(400),
+  }),
+  /** Two programs on the same panels, the same test. */
+  entry("cure-trial", {
+    question: filled(200),
+    test: filled(80),
+    unit: text(20),
+    programA: filled(120),
+    programB: filled(120),
+    valuesA: v.pipe(v.array(number(-1e6, 1e6)), v.minLength(2, "has fewer than two results"), v.maxLength(200)),
+    valuesB: v.pipe(v.array(number(-1e6, 1e6)), v.minLength(2, "has fewer than two results"), v.maxLength(200)),
+    note: text(400),
   }),
   entry("thickness", {
     rack: filled(20),

@@ -192,7 +192,7 @@ export async function load(db: Kysely<Database>, person: Person, entry: Of<"load
       bake_place: entry.places.map((place, i) => ({
         rack_id: (found[i] as (typeof found)[number]).id,
         place: place.place || "–",
-        channel: null,
+        channel: place.channel || null,
       })),
     },
   };

@@ -1,4 +1,6 @@
 import { type Kysely, sql } from "kysely";
+import * as v from "valibot";
+import { checkTrace, findPullS } from "@/core/cure";
 import type { Database } from "@/db/schema";
 import { derivedId } from "../record/derived-id";
 import { readDetails, tablesOfKind } from "../record/read-details";
@@ -12,9 +14,25 @@ import { type EntryOutcome, outcomeOf, refuse } from "./made";
 /** Which load is pulled: the one on the button, or the oldest open one of an oven named on the entry line. */
 export type WhichLoad = { readonly recordId: string } | { readonly oven: string };
 
+/** A recorder's channels as they came while the load was in: its own clock, s from the door. */
+export const liveTraceSchema = v.pipe(
+  v.array(
+    v.object({
+      name: v.pipe(v.string(), v.trim(), v.minLength(1), v.maxLength(40)),
+      medium: v.picklist(["air", "metal"]),
+      timeS: v.pipe(v.array(v.pipe(v.number(), v.finite(), v.minValue(0))), v.minLength(2), v.maxLength(40_000)),
+      tempC: v.array(v.nullable(v.pipe(v.number(), v.finite()))),
+    }),
+  ),
+  v.minLength(1),
+  v.maxLength(12),
+);
+export type LiveTrace = v.InferOutput<typeof liveTraceSchema>;
+
 /**
- * Closes an open load: the bake is superseded by itself with its pull time, so that the open one stays on record.
- * Failures: `role-refused`, `unknown-oven-name`, `nothing-in-oven`, `already-pulled`, and the store's own.
+ * Closes an open load: the bake is superseded by itself with its pull time, so that the open one stays on record. With the recorder's
+ * channels it is then measured, its door closed as long ago as the recorder ran. Failures: those of `checkTrace` with the
+ * channel, `role-refused`, `unknown-oven-name`, `nothing-in-oven`, `already-pulled`, and the store's own.
  */
 export async function pullLoad(
   db: Kysely<Database>,
@@ -22,7 +40,12 @@ export async function pullLoad(
   which: WhichLoad,
   id: string,
   at: Date,
+  traced: LiveTrace | null = null,
 ): Promise<EntryOutcome> {
+  for (const { name, timeS, tempC } of traced ?? []) {
+    const checked = checkTrace({ timeS, tempC });
+    if (!checked.ok) return refuse({ ...checked.error, channel: name });
+  }
   if (!may(person.role, "log-line")) return refuse({ kind: "role-refused", role: person.role, needs: "log-line" });
   const sentBefore = async (): Promise<EntryOutcome | null> => {
     const again = await db
@@ -72,17 +95,37 @@ export async function pullLoad(
     .where("id", "in", [...(details.bake_place ?? []).map((p) => p.rack_id), NO_RACK])
     .execute();
   const key = `pull:${id}`;
+  const ranS = traced ? Math.max(...traced.map((c) => c.timeS.at(-1) ?? 0)) : 0;
+  const pulledBeforeEndS = traced
+    ? findPullS(traced.flatMap((c) => (c.medium === "metal" ? [{ timeS: c.timeS, tempC: c.tempC }] : [])))
+    : null;
+  const doorAt = traced ? { door_closed_at: new Date(at.getTime() - (pulledBeforeEndS ?? ranS) * 1000) } : {};
+  const channels = traced
+    ? {
+        bake_channel: traced.map((c, i) => ({
+          ordinal: i + 1,
+          name: c.name,
+          medium: c.medium,
+          time_s: c.timeS,
+          temp_c: c.tempC,
+        })),
+      }
+    : {};
   const bake: NewRecord = {
     id,
     kind: "bake",
     happenedAt: open.happened_at,
     by: person.username,
-    grade: open.grade,
+    grade: traced ? "measured" : open.grade,
     idempotencyKey: key,
     instrumentId: open.instrument_id,
     fileId: open.file_id,
-    supersedes: { recordId: open.id, reason: "Pulled" },
-    details: { ...details, bake: (details.bake ?? []).map((row) => ({ ...row, pulled_at: at })) },
+    supersedes: { recordId: open.id, reason: traced ? "Pulled, with the recorder's trace" : "Pulled" },
+    details: {
+      ...details,
+      ...channels,
+      bake: (details.bake ?? []).map((row) => ({ ...row, ...doorAt, pulled_at: at })),
+    },
   };
   const out = racks.map((rack): NewRecord => {
     const { name, ...part } = passageOf(rack, "cool", at);

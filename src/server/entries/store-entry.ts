@@ -14,6 +14,7 @@ import { storeTogether } from "../record/store-together";
 import { setupAt } from "../setup/setup-data";
 import { type Ability, may, type Person } from "../sign-in/roles";
 import { bathCheck, bathEvent, findBath, washPanel } from "./bath-entries";
+import { bakeEvent, cureTrial, ovenSurveyed } from "./cure-entries";
 import { type Entry, entrySchema } from "./entry";
 import { baseMetal, gaugeCheck, planFilm } from "./gauge-entries";
 import { coat, conditions, lineRun, load } from "./line-entries";
@@ -40,6 +41,9 @@ export const abilityFor: Record<Entry["kind"], Ability> = {
   "gauge-check": "inspect",
   "base-metal": "inspect",
   "film-plan": "inspect",
+  "bake-event": "log-line",
+  "oven-survey": "inspect",
+  "cure-trial": "inspect",
   "line-stop": "log-line",
   "line-stop-back": "log-line",
   passage: "log-line",
@@ -149,6 +153,12 @@ async function detailsOf(db: Kysely<Database>, person: Person, entry: Entry): Pr
       return firstPanel(db, entry);
     case "gauge-check":
       return gaugeCheck(db, entry);
+    case "bake-event":
+      return bakeEvent(db, person, entry);
+    case "oven-survey":
+      return ovenSurveyed(db, entry);
+    case "cure-trial":
+      return cureTrial(entry);
     case "film-plan":
       return planFilm(db, person, entry);
     case "base-metal":

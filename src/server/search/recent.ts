@@ -28,6 +28,8 @@ const CHANGES = [
   "upkeep",
   "first-panel",
   "gauge-check",
+  "oven-survey",
+  "cure-trial",
   "defect",
   "disposition",
   "confirmation",
@@ -61,12 +63,13 @@ export async function recentRecords(
         when 'pre-flight' then (select count(*) filter (where x.how <> 'skipped') || ' looked at' || case when count(*) filter (where x.good is false) > 0 then ', ' || count(*) filter (where x.good is false) || ' off' else '' end from pre_flight_item x where x.record_id = p.id)
         when 'lamp-check' then (select case when x.bumped then 'bumped' else (select count(*) || ' light places' from light_spot l where l.record_id = x.record_id) end from lamp_check x where x.record_id = p.id)
         when 'first-panel' then (select x.result from first_panel x where x.record_id = p.id) when 'gauge-check' then (select case when x.holds then 'holds' else 'fails' end from gauge_check x where x.record_id = p.id)
+        when 'bake-event' then (select x.event from bake_event x where x.record_id = p.id) when 'cure-trial' then (select x.question from cure_trial x where x.record_id = p.id)
         when 'bake' then (select x.load_no from bake x where x.record_id = p.id) end as text
     from (
       select r.id, r.kind, r.happened_at as at, r.stored_at as "storedAt", r.by_user as by, k.number as rack, coalesce(e.code, s.name) as place, r.grade, r.supersedes, r.reason
       from record r left join rack k on k.id = r.rack_id left join job j on j.id = r.job_id left join setup_entity e on e.id = r.bath_id left join structure s on s.id = r.structure_id
       where r.stored_at <= ${before} and (${filter.kind ?? null}::text is null or r.kind = ${filter.kind ?? null}) and (${filter.rack ?? null}::text is null or k.number = ${filter.rack ?? null})
-        and (${filter.changesSince ?? null}::timestamptz is null or r.stored_at >= ${filter.changesSince ?? null} and (r.kind = any(${CHANGES}) or (r.supersedes is not null and r.reason <> 'Pulled' and r.reason not like 'The line stood:%')))
+        and (${filter.changesSince ?? null}::timestamptz is null or r.stored_at >= ${filter.changesSince ?? null} and (r.kind = any(${CHANGES}) or (r.supersedes is not null and r.reason not like 'Pulled%' and r.reason not like 'The line stood:%')))
         and (${person.customerId}::uuid is null or coalesce(j.customer_id, s.customer_id) = ${person.customerId}::uuid)
       order by r.stored_at desc, r.id desc limit ${limit}) p
     order by p."storedAt" desc, p.id desc`.execute(db);

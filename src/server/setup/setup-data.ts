@@ -191,7 +191,43 @@ export const setupSchemas = {
     usualSpeedMPerMin: finite,
     stages: v.array(v.object({ stage: v.string(), fromM: finite, lengthM: finite })),
   }),
-  oven: v.object({ name: v.string() }),
+  oven: v.object({
+    name: v.string(),
+    type: v.optional(v.picklist(["batch", "conveyor"]), "batch"),
+    heat: v.optional(v.picklist(["gas-indirect", "gas-direct", "electric", "infrared"]), "electric"),
+    insideMm: v.optional(v.nullable(box), null),
+    /** Where racks hang, as seen from the door: share of the width and of the depth, 0–100. */
+    places: v.optional(v.array(v.object({ id: v.string(), at: point, note: v.optional(v.string(), "") })), []),
+    /** What the air is set to as a rule, °C, and what it may be set to at the most. */
+    usualSetPointC: v.optional(finite, 205),
+    mostSetPointC: v.optional(finite, 240),
+    /** The air's time constant, empty and full, s, and what counts as full, kg of steel; its loss while shut, kW. */
+    emptyTauS: v.optional(finite, 140),
+    fullTauS: v.optional(finite, 420),
+    fullKgSteel: v.optional(finite, 800),
+    airAtDoorC: v.optional(finite, 60),
+    idleKw: v.optional(finite, 18),
+    efficiency: v.optional(finite, 0.6),
+    /** The most that places may differ at the hold, °C, and how long recovery after the door may take, s. */
+    spreadMostC: v.optional(finite, 10),
+    recoveryMostS: v.optional(finite, 600),
+    /** Conveyor: stretches in order of travel, usual speed and pitch of the hangers. */
+    zones: v.optional(
+      v.array(
+        v.object({
+          name: v.string(),
+          heat: v.optional(v.picklist(["infrared", "convection"]), "convection"),
+          lengthM: finite,
+          airC: finite,
+          hWPerM2K: finite,
+        }),
+      ),
+      [],
+    ),
+    usualSpeedMPerMin: v.optional(finite, 1.2),
+    pitchM: v.optional(finite, 1.5),
+    habits: v.optional(v.string(), ""),
+  }),
   /** What is looked after at fixed intervals, for the line to run as it is set up. */
   upkeep: v.object({
     what: v.string(),
@@ -237,6 +273,10 @@ export const setupSchemas = {
     timeZone: v.string(),
     cureDecidedBy: v.picklist(["index", "hold"]),
     crossCutWorstIso: finite,
+    /** What the shop takes as cured when it plans; a lead sets it above 100 by what its own rubs say. */
+    plannedIndex: v.optional(finite, 110),
+    /** Metal cooler than this may be taken off and packed, °C. */
+    handleBelowC: v.optional(finite, 40),
     bareLimitHours: finite,
     /** Where the limit depends on the air: hours by humidity. Empty: the one above. */
     bareLimits: v.optional(v.array(v.object({ upToHumidityPercent: finite, hours: v.pipe(finite, v.gtValue(0)) })), []),

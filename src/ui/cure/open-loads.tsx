@@ -1,4 +1,5 @@
 import Link from "next/link";
+import { ovenSlug } from "@/core/cure";
 import type { OpenBake } from "@/server/line/load-line";
 import { clock, span } from "../format";
 import { PullButton } from "./load-forms";
@@ -20,7 +21,10 @@ export function OpenLoads({
       <div className="flex flex-wrap items-center justify-between gap-3">
         <div>
           <h2>
-            {b.oven}, load {b.load}: rack{b.racks.length > 1 ? "s" : ""}{" "}
+            <Link className="link" href={`/cure/loads/${ovenSlug(b.oven)}/${encodeURIComponent(b.load)}`}>
+              {b.oven}, load {b.load}
+            </Link>
+            : rack{b.racks.length > 1 ? "s" : ""}{" "}
             {b.racks.map((number, i) => (
               <span key={number}>
                 {i > 0 && ", "}
@@ -35,7 +39,7 @@ export function OpenLoads({
               <>
                 In since {clock(b.closedAt, timeZone)},{" "}
                 <b className="fig">{span(now.getTime() - b.closedAt.getTime())}</b>. No metal temperature is on record
-                yet, so its cure is not known: read the recorder or import its file.
+                yet, so its cure is not known. The load’s page foretells it, and follows the recorder.
               </>
             ) : (
               <>

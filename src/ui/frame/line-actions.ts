@@ -1,3 +1,4 @@
+import type { BakeChannel } from "@/core/cure";
 import type { Understood } from "@/core/shorthand";
 import type { EntryInput } from "@/server/entries/entry";
 
@@ -7,11 +8,14 @@ export type Saved =
   | { readonly ok: false; readonly failure: Failure };
 export type Place = { readonly href: string; readonly label: string; readonly what: string };
 
+type LiveChannel = Pick<BakeChannel, "name" | "medium"> & BakeChannel["trace"];
+
 /** What the frame may ask of the server; handed down by the layout, since the interface never imports the server. */
 export type LineActions = {
   readonly save: (entry: EntryInput) => Promise<Saved>;
   readonly saveShorthand: (understood: Understood, id: string, happenedAt: string) => Promise<Saved>;
-  readonly pull: (recordId: string, id: string) => Promise<Saved>;
+  /** Closes a load; with the recorder's channels it is then measured. */
+  readonly pull: (recordId: string, id: string, traced?: readonly LiveChannel[] | null) => Promise<Saved>;
   readonly findPlaces: (word: string) => Promise<readonly Place[]>;
   readonly choose: (name: string, value: string) => Promise<void>;
   readonly signOut: () => Promise<void>;

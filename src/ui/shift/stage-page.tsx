@@ -30,6 +30,7 @@ export function StagePage({
   above,
   empty,
   to,
+  tabs,
   children,
 }: {
   line: Line;
@@ -39,6 +40,8 @@ export function StagePage({
   above: string;
   empty: string;
   to: string;
+  /** The other views of this stage. */
+  tabs?: ReactNode;
   children?: ReactNode;
 }) {
   const racks = line.racks.filter((r) => r.stage === stage);
@@ -48,6 +51,7 @@ export function StagePage({
     <>
       <section className="bench">
         <PageHead above={above} title={title} />
+        {tabs}
         <div className="ruled mt-3">
           {racks.length === 0 && <p className="py-3">{empty}</p>}
           {racks.map((r) => (

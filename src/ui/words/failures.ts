@@ -131,6 +131,18 @@ const sentences: Record<string, (f: Failure, units: UnitSystem) => string> = {
   "bad-rows": () => "Some lines could not be taken, so the whole file is refused. Mend these lines and read it again:",
   "strange-readings": (f) =>
     `${s(f.count)} ${f.count === 1 ? "reading is" : "readings are"} unlike the ones beside ${f.count === 1 ? "it" : "them"}. Look at ${f.count === 1 ? "it" : "them"}, and say that ${f.count === 1 ? "it stands" : "they stand"} or mend the file; nothing was stored.`,
+  "unknown-load": (f) => `No load ${s(f.load)} is on record for ${s(f.oven)}. Close its door first.`,
+  "before-the-door": () => "That is before the oven's door was closed on this load. Correct the time.",
+  "reading-needs-value": () => "A temperature is missing. Type what the instrument shows.",
+  "plugs-need-count": () => "Count what came out: plugs and masks out must be plugs and masks in.",
+  "no-program": () => "The oven has no set point. Give one.",
+  "program-out-of-order": (f) => `The step at ${s(f.fromS)} s does not come after the one before. The first is at 0.`,
+  "no-pieces": () => "No piece is in this load. Put one in.",
+  "no-zones": () => "The conveyor oven has no zones. Ask a lead to set it up.",
+  "never-cures": (f) =>
+    `${s(f.piece)} is not cured at any speed: it gets to ${s(f.peakC)} °C. It wants hotter zones or the batch oven.`,
+  "too-few-places": (f) => `A survey wants ${s(f.need)} places or more; ${s(f.got)} given.`,
+  "bad-hold": (f) => `A hold from ${s(f.fromS)} s to ${s(f.toS)} s has no length. Give its start before its end.`,
   "no-rack-named": () => "The file has no column for the rack, and none was given. Type the rack it was read on.",
   "no-spot-column": () =>
     "The heading has no column for the spot. Name it “spot”, with the spots as on the part's sketch.",

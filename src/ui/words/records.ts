@@ -1,3 +1,4 @@
+import { bakeEventSentence } from "./cure";
 import { decisionWords } from "./decisions";
 
 type Line = { readonly kind: string; readonly number: number | null; readonly text: string | null };
@@ -38,6 +39,12 @@ export function recordSentence(r: Line): string {
       return `first panel ${text}`;
     case "gauge-check":
       return `gauge ${text} on its shims`;
+    case "bake-event":
+      return bakeEventSentence[r.text ?? ""] ?? text;
+    case "oven-survey":
+      return "oven surveyed";
+    case "cure-trial":
+      return `trial: ${text}`;
     case "film-plan":
       return "what to read, planned";
     case "base-metal":

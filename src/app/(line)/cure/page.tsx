@@ -6,6 +6,7 @@ import { preferences } from "@/server/preferences";
 import { setupAt } from "@/server/setup/setup-data";
 import { personOnPage } from "@/server/sign-in/person";
 import { may } from "@/server/sign-in/roles";
+import { CureTabs } from "@/ui/cure/cure-tabs";
 import { LoadForm } from "@/ui/cure/load-forms";
 import { OpenLoads } from "@/ui/cure/open-loads";
 import { StagePage } from "@/ui/shift/stage-page";
@@ -30,6 +31,7 @@ export default async function Page() {
       above="Ovens: racks and loads standing here"
       empty="No rack is in an oven."
       to="/cure"
+      tabs={<CureTabs here="" />}
     >
       <OpenLoads bakes={line.bakes} now={line.at} timeZone={line.timeZone} mayPull={mayLog} />
       {mayLog && (

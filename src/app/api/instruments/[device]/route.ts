@@ -2,7 +2,14 @@ import { connect } from "node:net";
 import { personWith } from "@/server/sign-in/person";
 
 export const dynamic = "force-dynamic";
-const devices = new Set(["film-gauge", "film-gauge-batch", "film-gauge-keys", "oven-recorder", "bath-meter"]);
+const devices = new Set([
+  "film-gauge",
+  "film-gauge-batch",
+  "film-gauge-keys",
+  "oven-recorder",
+  "oven-recorder-live",
+  "bath-meter",
+]);
 
 /** Streams a gauge's lines to the page as server-sent events; a recorder or a meter answers once. The gauge speaks plain text lines over TCP, as a serial device behind a converter does. */
 export async function GET(request: Request, { params }: { params: Promise<{ device: string }> }): Promise<Response> {
@@ -12,7 +19,7 @@ export async function GET(request: Request, { params }: { params: Promise<{ devi
   if (!devices.has(device)) return Response.json({ kind: "unknown-device", device }, { status: 404 });
   // Only plain words go to the instrument.
   const word = (name: string) =>
-    (new URL(request.url).searchParams.get(name) ?? "").replace(/[^\w .-]/g, "").slice(0, 40);
+    (new URL(request.url).searchParams.get(name) ?? "").replace(/[^\w .-]/g, "").slice(0, 120);
   if (device === "oven-recorder") return wholeText(device);
   if (device === "film-gauge-batch" || device === "film-gauge-keys") return wholeText(`${device} ${word("mode")}`);
   if (device === "bath-meter") {

@@ -1,0 +1,253 @@
+import type { Metadata } from "next";
+import Link from "next/link";
+import { notFound } from "next/navigation";
+import { infraredDoubt, infraredHold, judgeBake, ovenSlug, traceFaults } from "@/core/cure";
+import { type LoadFile, loadLoad } from "@/server/cure/open-load";
+import { database } from "@/server/database";
+import { currentLine } from "@/server/line/current-line";
+import { preferences } from "@/server/preferences";
+import { personOnPage } from "@/server/sign-in/person";
+import { may } from "@/server/sign-in/roles";
+import { BakeEventForm } from "@/ui/cure/bake-event-form";
+import { LiveLoad } from "@/ui/cure/live-load";
+import { LoadNeeds } from "@/ui/cure/load-needs";
+import { clock, minutesSeconds, when, withUnit } from "@/ui/format";
+import { Margin, MarginBlock } from "@/ui/frame/margin";
+import { PageHead } from "@/ui/frame/page-head";
+import { Grade, Verdict } from "@/ui/marks/verdict";
+import { aimName, bakeEventName, doubtWords, traceFaultWords } from "@/ui/words/cure";
+import { failureText } from "@/ui/words/failures";
+import { bakeInShort } from "@/ui/words/reasons";
+
+export const metadata: Metadata = { title: "Load" };
+
+export default async function LoadPage({ params }: { params: Promise<{ oven: string; load: string }> }) {
+  const person = await personOnPage();
+  const { oven, load } = await params;
+  const line = await currentLine(person);
+  const [file, { units }] = await Promise.all([
+    loadLoad(database(), person, oven, decodeURIComponent(load), line.at),
+    preferences(),
+  ]);
+  if (!file) notFound();
+  const mayLog = may(person.role, "log-line");
+  const plugsIn = file.racks.reduce<number | null>(
+    (sum, r) => (r.plugsIn === null ? sum : (sum ?? 0) + r.plugsIn),
+    null,
+  );
+  const relied = file.events.filter((e) => {
+    if (e.event !== "infrared" || e.valueC === null) return false;
+    const doubt = infraredDoubt(readingOf(e));
+    return doubt.ok && doubt.value === null;
+  });
+  const newest = relied.at(-1);
+  return (
+    <>
+      <section className="bench">
+        <PageHead
+          above={
+            <>
+              <Link className="link" href={`/cure/ovens/${ovenSlug(file.oven.code)}`}>
+                {file.oven.data.name}
+              </Link>{" "}
+              · set to {withUnit(file.setPointC, "temperature", units)} · door closed{" "}
+              {when(file.closedAt, line.at, line.timeZone)}, timed {file.timing.replaceAll("-", " ")}
+            </>
+          }
+          title={`Load ${file.loadNo}`}
+        >
+          {file.pulledAt && (
+            <span className="soft">
+              pulled {clock(file.pulledAt, line.timeZone)}, in for{" "}
+              {minutesSeconds((file.pulledAt.getTime() - file.closedAt.getTime()) / 1000)}
+            </span>
+          )}
+        </PageHead>
+        {file.pulledAt === null ? (
+          <LiveLoad
+            recordId={file.recordId}
+            load={file.loadNo}
+            closedAtMs={file.closedAt.getTime()}
+            setPointC={file.setPointC}
+            air={{ startC: file.oven.data.airAtDoorC, tauS: file.oven.data.emptyTauS }}
+            racks={file.racks.map((r) => ({
+              rack: r.rack,
+              part: r.part,
+              place: r.place,
+              channel: r.channel,
+              sectionMm: r.sectionMm,
+              tauS: r.tauS,
+              tauBandS: r.tauBandS,
+              learntFrom: r.learnt.bakes,
+              lumpedHolds: r.lumpedHolds,
+              schedule: r.schedule,
+            }))}
+            events={file.events.map(({ event, atS }) => ({ event, atS }))}
+            infrared={newest?.valueC != null ? { atS: newest.atS, metalC: newest.valueC } : null}
+            plannedIndex={file.plannedIndex}
+            timeZone={line.timeZone}
+            units={units}
+            mayLog={mayLog}
+          />
+        ) : (
+          <PulledLoad file={file} units={units} />
+        )}
+        {mayLog && (
+          <div className="ruled no-print mt-6">
+            <h2>{file.pulledAt === null ? "What happens to it" : "As it cools"}</h2>
+            {file.pulledAt !== null && (
+              <p className="soft m-0">
+                Cool in still air at room temperature; take down and pack under{" "}
+                {withUnit(file.handleBelowC, "temperature", units)} of the metal, and read film near room temperature.
+              </p>
+            )}
+            <div className="mt-2">
+              <BakeEventForm
+                oven={file.oven.code}
+                load={file.loadNo}
+                plugsIn={plugsIn}
+                pulled={file.pulledAt !== null}
+              />
+            </div>
+          </div>
+        )}
+      </section>
+      <Margin step="cure">
+        <MarginBlock title="Noted of this load">
+          {file.events.length === 0 && <p className="soft">Nothing yet. The melt, the door and readings go here.</p>}
+          {file.events.map((e) => (
+            <div key={e.recordId} className="row grid-cols-[52px_minmax(0,1fr)]">
+              <span className="fig soft">{clock(e.at, line.timeZone)}</span>
+              <span>
+                {bakeEventName[e.event]}
+                {e.valueC !== null && (
+                  <>
+                    {" "}
+                    <b className="fig">{withUnit(e.valueC, "temperature", units)}</b>
+                  </>
+                )}
+                {e.aim && <span className="soft"> on {aimName[e.aim as keyof typeof aimName]}</span>}
+                {e.count !== null && (
+                  <span className={e.asked !== null && e.count !== e.asked ? "text-out" : "text-in"}>
+                    {" "}
+                    {e.count}
+                    {e.asked !== null && ` of ${e.asked} in`}
+                  </span>
+                )}{" "}
+                {e.event === "infrared" && <DoubtOf event={e} />}
+                {e.event === "cool" && e.valueC !== null && (
+                  <Verdict result={e.valueC <= file.handleBelowC ? "in" : "watch"}>
+                    {e.valueC <= file.handleBelowC ? "May be taken down" : "Still too warm"}
+                  </Verdict>
+                )}
+              </span>
+            </div>
+          ))}
+          <InfraredProof file={file} units={units} />
+        </MarginBlock>
+        <MarginBlock title="What is known of its heat">
+          {file.racks.map((r) => (
+            <p key={r.rack} className="m-0 mt-1">
+              <b className="fig">{r.rack}</b> {r.metal.replaceAll("-", " ")}, {r.sectionMm} mm: time constant{" "}
+              <b className="fig">{(r.tauS / 60).toFixed(1)} min</b>{" "}
+              <span className="soft">
+                ({(r.tauBandS[0] / 60).toFixed(1)}–{(r.tauBandS[1] / 60).toFixed(1)}) from {r.learnt.bakes} bakes
+              </span>{" "}
+              <Grade grade={r.learnt.grade} />
+              {!r.lumpedHolds && (
+                <span className="text-watch"> too thick to be of one temperature: its core lags.</span>
+              )}
+            </p>
+          ))}
+        </MarginBlock>
+      </Margin>
+    </>
+  );
+}
+
+type Noted = LoadFile["events"][number];
+const readingOf = (e: Noted) => ({
+  atS: e.atS,
+  metalC: e.valueC ?? 0,
+  emissivity: e.emissivity ?? 0.95,
+  aim: (e.aim ?? "coated-part") as "coated-part",
+});
+
+function DoubtOf({ event }: { event: Noted }) {
+  const doubt = infraredDoubt(readingOf(event));
+  return doubt.ok && doubt.value ? <span className="small text-watch">{doubtWords[doubt.value]}</span> : null;
+}
+
+/** What the spot readings alone would prove. */
+function InfraredProof({ file, units }: { file: LoadFile; units: "metric" | "us" }) {
+  const readings = file.events.filter((e) => e.event === "infrared" && e.valueC !== null).map(readingOf);
+  if (readings.length < 2) return null;
+  const lowest = Math.min(...file.racks.flatMap((r) => r.schedule.points.map((p) => p.metalC)));
+  const hold = infraredHold(readings, lowest);
+  if (!hold.ok) return <p className="small text-watch">{failureText(hold.error)}</p>;
+  return (
+    <p className="mt-2">
+      By these readings alone <b className="fig">{minutesSeconds(hold.value.longestS)}</b> at{" "}
+      {withUnit(lowest, "temperature", units)} or over, from {hold.value.used} relied on{" "}
+      <Grade grade={hold.value.grade} />
+    </p>
+  );
+}
+
+/** A load that was pulled: how each rack's cure stands, what is wrong with its channels, and what it would have needed. */
+function PulledLoad({ file, units }: { file: LoadFile; units: "metric" | "us" }) {
+  const inS = ((file.pulledAt?.getTime() ?? 0) - file.closedAt.getTime()) / 1000;
+  const faults = file.channels.length > 0 ? traceFaults(file.channels, file.racks[0]?.schedule ?? null) : [];
+  return (
+    <>
+      <div className="ruled mt-3">
+        {file.racks.map((r) => {
+          const verdict = file.channels.length > 0 ? judgeBake(file.channels, r.schedule, { pullS: inS }) : null;
+          return (
+            <Link
+              key={r.rack}
+              href={`/racks/${r.rack}/cure`}
+              className="row min-h-[52px] grid-cols-[64px_minmax(0,1fr)_170px_190px] items-center text-ink no-underline hover:bg-sorrel-tint max-[820px]:grid-cols-[64px_minmax(0,1fr)]"
+            >
+              <b className="fig text-[17px]">{r.rack}</b>
+              <span>
+                <b>{r.part}</b> <span className="soft">place {r.place}</span>
+              </span>
+              <span className="num">
+                {verdict?.ok ? (
+                  <>
+                    index <b>{verdict.value.decidingIndex.toFixed(0)}</b> on {verdict.value.decidingChannel}
+                  </>
+                ) : (
+                  "no trace"
+                )}
+              </span>
+              {verdict?.ok ? (
+                <Verdict result={verdict.value.result}>{bakeInShort(verdict.value, units).word}</Verdict>
+              ) : (
+                <Verdict result="unknown">By procedure</Verdict>
+              )}
+            </Link>
+          );
+        })}
+      </div>
+      {faults.map((f) => (
+        <p key={f.kind + ("channel" in f ? f.channel : "")} className="mt-2 border-watch border-l-4 pl-3">
+          {traceFaultWords(f, units)}
+        </p>
+      ))}
+      <LoadNeeds
+        measured={file.channels.map((c) => ({ ...c }))}
+        inS={inS}
+        air={{
+          startC: file.oven.data.airAtDoorC,
+          tauS: file.oven.data.emptyTauS,
+          program: [{ fromS: 0, airC: file.setPointC }],
+        }}
+        plannedIndex={file.plannedIndex}
+        pieces={file.racks.map((r) => ({ id: r.rack, tauS: r.tauS, bandS: r.tauBandS, schedule: r.schedule }))}
+        units={units}
+      />
+    </>
+  );
+}

@@ -1,0 +1,57 @@
+import type { Metadata } from "next";
+import Link from "next/link";
+import { ovenSlug } from "@/core/cure";
+import { database } from "@/server/database";
+import { currentLine } from "@/server/line/current-line";
+import { preferences } from "@/server/preferences";
+import { setupAt } from "@/server/setup/setup-data";
+import { personOnPage } from "@/server/sign-in/person";
+import { CureTabs } from "@/ui/cure/cure-tabs";
+import { withUnit } from "@/ui/format";
+import { Margin, MarginBlock } from "@/ui/frame/margin";
+import { PageHead } from "@/ui/frame/page-head";
+import { UpkeepHere } from "@/ui/upkeep/upkeep-here";
+import { heatName } from "@/ui/words/cure";
+
+export const metadata: Metadata = { title: "Ovens" };
+
+export default async function OvensPage() {
+  const person = await personOnPage();
+  const line = await currentLine(person);
+  const [ovens, { units }] = await Promise.all([setupAt(database(), "oven", line.at), preferences()]);
+  const upkeep = line.upkeep.filter((u) => u.item.data.stage === "cure");
+  return (
+    <>
+      <section className="bench">
+        <PageHead above="Cure" title="Ovens" />
+        <CureTabs here="ovens" />
+        <div className="ruled mt-3">
+          {ovens.size === 0 && <p>No oven is set up. The administrator adds one.</p>}
+          {[...ovens.values()].map((o) => (
+            <Link
+              key={o.id}
+              href={`/cure/ovens/${ovenSlug(o.code)}`}
+              className="row min-h-[52px] grid-cols-[90px_minmax(0,1fr)_150px_170px] items-center text-ink no-underline hover:bg-sorrel-tint max-[700px]:grid-cols-[90px_minmax(0,1fr)]"
+            >
+              <b>{o.code}</b>
+              <span>{o.data.name}</span>
+              <span className="soft">{heatName[o.data.heat]}</span>
+              <span className="num">
+                {o.data.type === "conveyor"
+                  ? `${o.data.zones.length} zones, ${o.data.zones.reduce((sum, z) => sum + z.lengthM, 0)} m`
+                  : `set to ${withUnit(o.data.usualSetPointC, "temperature", units)}`}
+              </span>
+            </Link>
+          ))}
+        </div>
+      </section>
+      <Margin step="cure">
+        {upkeep.length > 0 && (
+          <MarginBlock title="Checks by licensed people, and upkeep">
+            <UpkeepHere files={upkeep} now={line.at} timeZone={line.timeZone} />
+          </MarginBlock>
+        )}
+      </Margin>
+    </>
+  );
+}

@@ -1,0 +1,94 @@
+import type { Metadata } from "next";
+import { sectionClasses } from "@/core/cure";
+import { learnOven } from "@/server/cure/learn-oven";
+import { racksToBake } from "@/server/cure/open-load";
+import { database } from "@/server/database";
+import { currentLine } from "@/server/line/current-line";
+import { setupAt, siteAt } from "@/server/setup/setup-data";
+import { personOnPage } from "@/server/sign-in/person";
+import { CureTabs } from "@/ui/cure/cure-tabs";
+import { LoadPlanner } from "@/ui/cure/load-planner";
+import { Margin, MarginBlock } from "@/ui/frame/margin";
+import { PageHead } from "@/ui/frame/page-head";
+
+export const metadata: Metadata = { title: "Load planner" };
+
+export default async function PlannerPage() {
+  const person = await personOnPage();
+  const line = await currentLine(person);
+  const db = database();
+  const [ovens, powders, site] = await Promise.all([
+    setupAt(db, "oven", line.at),
+    setupAt(db, "powder", line.at),
+    siteAt(db, line.at),
+  ]);
+  const batch = [...ovens.values()].filter((o) => o.data.type === "batch");
+  const waiting = line.racks.filter((r) => r.stage === "coat").map((r) => r.number);
+  const [learnt, racks] = await Promise.all([
+    Promise.all(batch.map((o) => learnOven(db, o, line.at))),
+    batch[0] ? racksToBake(db, person, waiting, batch[0], line.at) : [],
+  ]);
+  return (
+    <>
+      <section className="bench">
+        <PageHead above="Cure: mixed masses in one oven" title="Load planner" />
+        <CureTabs here="planner" />
+        <LoadPlanner
+          ovens={batch.map((o, i) => ({
+            code: o.code,
+            usualSetPointC: o.data.usualSetPointC,
+            mostSetPointC: o.data.mostSetPointC,
+            airAtDoorC: o.data.airAtDoorC,
+            emptyTauS: o.data.emptyTauS,
+            fullTauS: o.data.fullTauS,
+            fullKgSteel: o.data.fullKgSteel,
+            idleKw: o.data.idleKw,
+            efficiency: o.data.efficiency,
+            learnt: sectionClasses.map(({ mostMm }) => {
+              const known = learnt[i]?.forSection(Math.min(mostMm, 1e6));
+              return {
+                mostMm: Math.min(mostMm, 1e6),
+                hWPerM2K: known?.hWPerM2K ?? 25,
+                bakes: known?.bakes ?? 0,
+                grade: known?.grade ?? "assumed",
+              };
+            }),
+          }))}
+          racks={racks.map((r) => ({
+            id: r.rack,
+            what: r.part,
+            metal: r.metal,
+            sectionMm: r.sectionMm,
+            massKg: r.massKg,
+            powder: r.powder,
+            schedule: r.schedule,
+          }))}
+          powders={[...powders.values()].map((p) => ({
+            name: `${p.code} ${p.data.name}`,
+            schedule: { points: p.data.schedule, overbake: p.data.overbake, onsetC: p.data.onsetC },
+          }))}
+          plannedIndex={site.plannedIndex}
+        />
+      </section>
+      <Margin step="cure">
+        <MarginBlock title="How it is worked out">
+          <p>
+            Each piece warms as one lump toward the air; the air goes to its set point the slower the more metal hangs
+            in it. Cure counts up to the pull, over-bake with the cooling after it. Cured is planned as index{" "}
+            {site.plannedIndex}.
+          </p>
+          <p className="mt-2">
+            What this oven does to each section is learnt from its bakes with a probe; until five are on record the
+            usual figure stands and the plan says so.
+          </p>
+        </MarginBlock>
+        <MarginBlock title="Heavy pieces">
+          <p>
+            A heavy piece can go in first, warm, or alone. Type its metal temperature under “in at” to see what
+            preheating wins.
+          </p>
+        </MarginBlock>
+      </Margin>
+    </>
+  );
+}

@@ -1,0 +1,146 @@
+import type { Metadata } from "next";
+import Link from "next/link";
+import { cureProofs } from "@/server/cure/cure-proof";
+import { database } from "@/server/database";
+import { currentLine } from "@/server/line/current-line";
+import { siteAt } from "@/server/setup/setup-data";
+import { personOnPage } from "@/server/sign-in/person";
+import { may } from "@/server/sign-in/roles";
+import { ProofChart } from "@/ui/charts/proof-chart";
+import { CureTabs } from "@/ui/cure/cure-tabs";
+import { TrialForm } from "@/ui/cure/trial-form";
+import { dayMonth } from "@/ui/format";
+import { Margin, MarginBlock } from "@/ui/frame/margin";
+import { PageHead } from "@/ui/frame/page-head";
+import { Verdict } from "@/ui/marks/verdict";
+
+export const metadata: Metadata = { title: "Proof of cure" };
+const percent = (share: number) => `${(100 * share).toFixed(0)} %`;
+
+export default async function ProofPage() {
+  const person = await personOnPage();
+  const line = await currentLine(person);
+  const [proofs, site] = await Promise.all([cureProofs(database(), person, line.at), siteAt(database(), line.at)]);
+  const { agreement: a, points } = proofs;
+  const missed = points.filter((p) => p.index >= 100 && !p.passed);
+  return (
+    <>
+      <section className="bench">
+        <PageHead above="Cure: what the index says against what the rub says" title="Proof of cure">
+          {a && (
+            <Verdict result={a.indexMissed > 0 ? "watch" : "in"}>
+              {a.agree} of {a.pairs} agree
+            </Verdict>
+          )}
+        </PageHead>
+        <CureTabs here="proof" />
+        {!a && (
+          <p className="mt-4">No rack has both a solvent rub and a trace yet. Rub the panel that rode with a probe.</p>
+        )}
+        {a && (
+          <div className="mt-3 grid grid-cols-[570px_minmax(0,1fr)] gap-8 max-[1000px]:grid-cols-1">
+            <div>
+              <ProofChart points={points} safeIndex={a.safeIndex} />
+            </div>
+            <div className="ruled">
+              <div className="row grid-cols-[minmax(0,1fr)_auto]">
+                <span>Index and rub agree</span>
+                <span className="num">
+                  <b>{percent(a.share)}</b>, {percent(a.interval[0])}–{percent(a.interval[1])}
+                </span>
+              </div>
+              <div className="row grid-cols-[minmax(0,1fr)_auto]">
+                <span>Cured by the index, failed the rub</span>
+                <b className={`num ${a.indexMissed > 0 ? "text-out" : ""}`}>{a.indexMissed}</b>
+              </div>
+              <div className="row grid-cols-[minmax(0,1fr)_auto]">
+                <span>Short by the index, passed the rub</span>
+                <b className="num">{a.indexTooStrict}</b>
+              </div>
+              <div className="row grid-cols-[minmax(0,1fr)_auto]">
+                <span>
+                  This shop’s own safe index
+                  {a.safeIndex === null && <span className="soft"> (from ten rubs in a row that passed)</span>}
+                </span>
+                <b className="num">{a.safeIndex === null ? "not known" : a.safeIndex.toFixed(0)}</b>
+              </div>
+              {a.mayFailMost !== null && (
+                <p className="soft m-0 mt-1">
+                  {a.provenAbove} rubs from there on, none failed: up to {percent(a.mayFailMost)} may still. Loads are
+                  planned to {site.plannedIndex}.
+                </p>
+              )}
+              {missed.map((p) => (
+                <p key={p.rack} className="m-0 mt-1">
+                  <Link className="link fig" href={`/racks/${p.rack}/cure`}>
+                    {p.rack}
+                  </Link>{" "}
+                  had index {p.index.toFixed(0)} and rubbed to grade {p.grade}: was the probe on its heaviest place?
+                </p>
+              ))}
+            </div>
+          </div>
+        )}
+        {proofs.byPlace.length > 0 && (
+          <div className="ruled mt-5">
+            <h2>By place in the oven</h2>
+            {proofs.byPlace.map((p) => (
+              <div key={p.place} className="row grid-cols-[120px_120px_minmax(0,1fr)]">
+                <b>{p.place}</b>
+                <span className="num">index {p.meanIndex.toFixed(0)}</span>
+                <span className={p.failed > 0 ? "text-out" : "soft"}>
+                  {p.rubs} rubs, {p.failed === 0 ? "none failed" : `${p.failed} failed`}
+                </span>
+              </div>
+            ))}
+          </div>
+        )}
+        <div className="ruled mt-5">
+          <h2>Trials</h2>
+          {proofs.trials.length === 0 && (
+            <p className="soft m-0">
+              None yet. Two programs on like panels, one test, and it says whether they differ.
+            </p>
+          )}
+          {proofs.trials.map((trial) => (
+            <div
+              key={trial.recordId}
+              className="row grid-cols-[80px_minmax(0,1fr)_250px_130px] items-center max-[820px]:grid-cols-[80px_minmax(0,1fr)]"
+            >
+              <span className="fig">{dayMonth(trial.at, line.timeZone)}</span>
+              <span>
+                <b>{trial.question}</b>{" "}
+                <span className="soft">
+                  {trial.test}: {trial.programA} {trial.compared.before.mean.toFixed(1)}, {trial.programB}{" "}
+                  {trial.compared.after.mean.toFixed(1)} {trial.unit}
+                </span>
+              </span>
+              <span className="num max-[820px]:col-start-2">
+                {trial.compared.difference > 0 ? "+" : ""}
+                {trial.compared.difference.toFixed(1)} ({trial.compared.interval[0].toFixed(1)} to{" "}
+                {trial.compared.interval[1].toFixed(1)})
+              </span>
+              <span className="max-[820px]:col-start-2">
+                {trial.compared.says === "cannot-tell" ? "cannot be told apart" : "they differ"}
+              </span>
+            </div>
+          ))}
+          {may(person.role, "inspect") && (
+            <details className="mt-2">
+              <summary className="link min-h-11 cursor-pointer content-center">Keep a trial</summary>
+              <TrialForm />
+            </details>
+          )}
+        </div>
+      </section>
+      <Margin step="cure">
+        <MarginBlock title="What counts">
+          <p>
+            A rub on a rack, against the index of the channel whose probe was on it, or of the slowest of its load.
+            Grade against the powder’s own known-cured panel.
+          </p>
+        </MarginBlock>
+      </Margin>
+    </>
+  );
+}

@@ -1,0 +1,159 @@
+import { group } from "d3";
+import { type Kysely, sql } from "kysely";
+import { judgeSolventRub } from "@/core/bench";
+import { type BeforeAfter, beforeAfter } from "@/core/coating";
+import { judgeBake, type ProofAgreement, proofAgreement } from "@/core/cure";
+import type { Database } from "@/db/schema";
+import { channelsOf } from "../rack/judge-rack";
+import { setupAt } from "../setup/setup-data";
+import type { Person } from "../sign-in/roles";
+
+export type ProofPoint = {
+  readonly rack: string;
+  readonly at: Date;
+  readonly powder: string;
+  readonly place: string;
+  readonly index: number;
+  readonly grade: number;
+  readonly passed: boolean;
+};
+export type CureTrial = {
+  readonly recordId: string;
+  readonly at: Date;
+  readonly by: string;
+  readonly question: string;
+  readonly test: string;
+  readonly unit: string;
+  readonly programA: string;
+  readonly programB: string;
+  readonly compared: BeforeAfter;
+  readonly note: string;
+};
+export type CureProofs = {
+  readonly points: readonly ProofPoint[];
+  readonly agreement: ProofAgreement | null;
+  readonly byPlace: readonly {
+    readonly place: string;
+    readonly rubs: number;
+    readonly failed: number;
+    readonly meanIndex: number;
+  }[];
+  readonly trials: readonly CureTrial[];
+};
+
+/** Rubs looked back on. */
+const MOST_RUBS = 400;
+
+/** Rubs beside the cure index of the bake they followed, at the place in the oven; and the trials. Four queries; O(rubs · samples). */
+export async function cureProofs(db: Kysely<Database>, person: Person, at: Date): Promise<CureProofs> {
+  const { rows } = await sql<{
+    number: string;
+    at: Date;
+    powder_id: string;
+    bake_id: string;
+    place: string;
+    channel: string | null;
+    double_rubs: number;
+    rub_limit: number;
+    grade: number;
+    known_cured_grade: number | null;
+    pulled_at: Date | null;
+    door_closed_at: Date;
+  }>`
+    select k.number, r.happened_at as at, j.powder_id, b.record_id as bake_id, b.place, b.channel, t.double_rubs, t.rub_limit, t.grade, t.known_cured_grade, b.pulled_at, b.door_closed_at
+    from record r join solvent_rub t on t.record_id = r.id join rack k on k.id = r.rack_id join job j on j.id = k.job_id
+    cross join lateral (select c.record_id, p.place, p.channel, c.pulled_at, c.door_closed_at from bake_place p join bake c on c.record_id = p.record_id
+      where p.rack_id = r.rack_id and c.door_closed_at <= r.happened_at and not exists (select 1 from record s where s.supersedes = c.record_id) order by c.door_closed_at desc limit 1) b
+    where r.kind = 'solvent-rub' and r.happened_at <= ${at} and (${person.customerId}::uuid is null or j.customer_id = ${person.customerId}::uuid)
+      and not exists (select 1 from record s where s.supersedes = r.id) order by r.happened_at desc limit ${MOST_RUBS}`.execute(
+    db,
+  );
+  const ids = [...new Set(rows.map((r) => r.bake_id))];
+  const [powders, channels, trials] = await Promise.all([
+    setupAt(db, "powder", at),
+    ids.length === 0
+      ? []
+      : db.selectFrom("bake_channel").selectAll().where("record_id", "in", ids).orderBy("ordinal").execute(),
+    trialsBefore(db, at),
+  ]);
+  const byBake = group(channels, (c) => c.record_id);
+  const points = rows.flatMap((r): ProofPoint[] => {
+    const powder = powders.get(r.powder_id);
+    if (!powder) return [];
+    const verdict = judgeBake(
+      channelsOf(byBake.get(r.bake_id) ?? []),
+      { points: powder.data.schedule, overbake: powder.data.overbake, onsetC: powder.data.onsetC },
+      { pullS: r.pulled_at ? (r.pulled_at.getTime() - r.door_closed_at.getTime()) / 1000 : null },
+    );
+    const rub = judgeSolventRub({
+      doubleRubs: r.double_rubs,
+      limit: r.rub_limit,
+      grade: r.grade,
+      knownCuredGrade: r.known_cured_grade,
+    });
+    if (!verdict.ok || !rub.ok || rub.value === "unknown") return [];
+    const own = verdict.value.channels.find((c) => c.name === r.channel && c.deadFromS === null);
+    return [
+      {
+        rack: r.number,
+        at: r.at,
+        powder: powder.code,
+        place: r.place,
+        index: own?.index ?? verdict.value.decidingIndex,
+        grade: r.grade,
+        passed: rub.value !== "out",
+      },
+    ];
+  });
+  const agreement = proofAgreement(points);
+  const places = group(points, (p) => p.place);
+  return {
+    points,
+    agreement: agreement.ok ? agreement.value : null,
+    byPlace: [...places].map(([place, own]) => ({
+      place,
+      rubs: own.length,
+      failed: own.filter((p) => !p.passed).length,
+      meanIndex: own.reduce((sum, p) => sum + p.index, 0) / own.length,
+    })),
+    trials,
+  };
+}
+
+async function trialsBefore(db: Kysely<Database>, at: Date): Promise<CureTrial[]> {
+  const { rows } = await sql<{
+    id: string;
+    happened_at: Date;
+    by_user: string;
+    question: string;
+    test: string;
+    unit: string;
+    program_a: string;
+    program_b: string;
+    values_a: number[];
+    values_b: number[];
+    note: string | null;
+  }>`select r.id, r.happened_at, r.by_user, t.* from record r join cure_trial t on t.record_id = r.id
+    where r.kind = 'cure-trial' and r.happened_at <= ${at} and not exists (select 1 from record s where s.supersedes = r.id) order by r.happened_at desc limit 50`.execute(
+    db,
+  );
+  return rows.flatMap((r) => {
+    const compared = beforeAfter(r.values_a, r.values_b);
+    return compared.ok
+      ? [
+          {
+            recordId: r.id,
+            at: r.happened_at,
+            by: r.by_user,
+            question: r.question,
+            test: r.test,
+            unit: r.unit,
+            programA: r.program_a,
+            programB: r.program_b,
+            compared: compared.value,
+            note: r.note ?? "",
+          },
+        ]
+      : [];
+  });
+}

@@ -1,0 +1,172 @@
+import { group } from "d3";
+import { type Kysely, sql } from "kysely";
+import {
+  fitTimeConstant,
+  heatThrough,
+  heatTransferOf,
+  type LearntHeatTransfer,
+  learnHeatTransfer,
+  type Metal,
+  plateTimeConstant,
+  sectionClasses,
+  sectionClassOf,
+  type Trace,
+} from "@/core/cure";
+import type { Database } from "@/db/schema";
+import { type SetupItem, setupAt } from "../setup/setup-data";
+import { metalOf } from "./metal-of";
+
+/** Bakes looked back on: an oven changes, and older ones say less. */
+const BAKES_LEARNT_FROM = 60;
+/** How a plan's air is sampled, s. */
+const STEP_S = 10;
+
+export type LearntBake = {
+  readonly at: Date;
+  readonly load: string;
+  readonly rack: string;
+  readonly metal: Metal;
+  readonly sectionMm: number;
+  readonly section: string;
+  readonly hWPerM2K: number;
+  /** Time from the door to the sheet's lowest temperature: foretold from the bakes before it, and as it was, s. */
+  readonly toC: number;
+  readonly foretoldS: number | null;
+  readonly measuredS: number | null;
+};
+export type LearntOven = {
+  readonly bakes: readonly LearntBake[];
+  readonly sections: readonly { readonly section: string; readonly learnt: LearntHeatTransfer }[];
+  /** Shares of foretold times within 5 % of the measured ones; null where none could be compared. */
+  readonly within5Percent: { readonly of: number; readonly within: number } | null;
+  /** What is learnt for a section, or the usual figure. */
+  readonly forSection: (sectionMm: number) => LearntHeatTransfer;
+};
+
+type Row = {
+  record_id: string;
+  at: Date;
+  load_no: string;
+  set_point_c: number | null;
+  rack: string;
+  part_id: string;
+  powder_id: string;
+  channel: string | null;
+  racks: number;
+};
+
+/**
+ * What an oven's bakes with traces taught: the heat transfer of each, by class of section, from the channel whose probe was
+ * on a rack (of a load of one rack, the slowest), and how well each bake's time to temperature would have been foretold
+ * from those before it. Two queries; O(bakes · channels · samples) over the newest sixty.
+ */
+export async function learnOven(db: Kysely<Database>, oven: SetupItem<"oven">, at: Date): Promise<LearntOven> {
+  const [parts, powders, { rows }] = await Promise.all([
+    setupAt(db, "part", at),
+    setupAt(db, "powder", at),
+    sql<Row>`
+      select b.record_id, b.door_closed_at as at, b.load_no, b.set_point_c, k.number as rack, j.part_id, j.powder_id, p.channel,
+        (select count(*)::int from bake_place x where x.record_id = b.record_id) as racks
+      from (select * from bake c where c.oven_id = ${oven.id} and c.door_closed_at <= ${at} and c.pulled_at is not null
+          and exists (select 1 from bake_channel h where h.record_id = c.record_id)
+          and not exists (select 1 from record s where s.supersedes = c.record_id) order by c.door_closed_at desc limit ${BAKES_LEARNT_FROM}) b
+      join bake_place p on p.record_id = b.record_id join rack k on k.id = p.rack_id join job j on j.id = k.job_id
+      order by b.door_closed_at, k.number`.execute(db),
+  ]);
+  const ids = [...new Set(rows.map((r) => r.record_id))];
+  const channels =
+    ids.length === 0
+      ? []
+      : await db.selectFrom("bake_channel").selectAll().where("record_id", "in", ids).orderBy("ordinal").execute();
+  const byBake = group(channels, (c) => c.record_id);
+  const bakes: LearntBake[] = [];
+  for (const row of rows) {
+    const mine = byBake.get(row.record_id) ?? [];
+    const air = mine.find((c) => c.medium === "air");
+    const part = parts.get(row.part_id)?.data;
+    const powder = powders.get(row.powder_id)?.data;
+    if (!air || !part || !powder || (row.channel === null && row.racks > 1)) continue;
+    const traceOf = (c: (typeof mine)[number]): Trace => ({ timeS: c.time_s as number[], tempC: c.temp_c });
+    const pulledS = mine[0]?.time_s.at(-1) ?? 0;
+    const fits = mine.flatMap((c) => {
+      if (c.medium !== "metal" || (row.channel !== null && c.name !== row.channel)) return [];
+      const fit = fitTimeConstant(traceOf(air), traceOf(c), upToPull(c.temp_c, c.time_s as number[], pulledS));
+      return fit.ok && fit.value.longEnough && fit.value.converged ? [{ c, tauS: fit.value.tauS }] : [];
+    });
+    const slowest = fits.reduce<(typeof fits)[number] | null>((a, b) => (!a || b.tauS > a.tauS ? b : a), null);
+    if (!slowest) continue;
+    const metal = metalOf[part.substrate];
+    const h = heatTransferOf(slowest.tauS, metal, part.thickestMm);
+    if (!h.ok) continue;
+    const section = sectionClassOf(part.thickestMm);
+    const before = learnHeatTransfer(bakes.filter((b) => b.section === section).map((b) => b.hWPerM2K));
+    const toC = powder.schedule.reduce((least, p) => Math.min(least, p.metalC), Number.POSITIVE_INFINITY);
+    bakes.push({
+      at: row.at,
+      load: row.load_no,
+      rack: row.rack,
+      metal,
+      sectionMm: part.thickestMm,
+      section,
+      hWPerM2K: h.value,
+      toC,
+      foretoldS: before.ok ? foretold(oven, row.set_point_c, metal, part.thickestMm, before.value.hWPerM2K, toC) : null,
+      measuredS: crossing(traceOf(slowest.c), toC),
+    });
+  }
+  const learntOf = (section: string): LearntHeatTransfer => {
+    const learnt = learnHeatTransfer(bakes.filter((b) => b.section === section).map((b) => b.hWPerM2K));
+    if (!learnt.ok) throw new RangeError(JSON.stringify(learnt.error));
+    return learnt.value;
+  };
+  const compared = bakes.flatMap((b) =>
+    b.foretoldS !== null && b.measuredS !== null ? [Math.abs(b.foretoldS / b.measuredS - 1)] : [],
+  );
+  return {
+    bakes,
+    sections: sectionClasses.map(({ name }) => ({ section: name, learnt: learntOf(name) })),
+    within5Percent:
+      compared.length > 0 ? { of: compared.length, within: compared.filter((e) => e <= 0.05).length } : null,
+    forSection: (mm) => learntOf(sectionClassOf(mm)),
+  };
+}
+
+/** The moment the metal is hottest, s: after it, it cools. */
+function upToPull(tempC: readonly (number | null)[], timeS: readonly number[], lastS: number): number {
+  let at = -1;
+  for (let i = 0; i < tempC.length; i++) if ((tempC[i] ?? -1e9) > (at < 0 ? -1e9 : (tempC[at] ?? -1e9))) at = i;
+  return at < 0 ? lastS : (timeS[at] as number);
+}
+
+function crossing(trace: Trace, atC: number): number | null {
+  for (let i = 1; i < trace.tempC.length; i++) {
+    const [a, b] = [trace.tempC[i - 1], trace.tempC[i]];
+    if (typeof a !== "number" || typeof b !== "number" || a >= atC || b < atC) continue;
+    const [from, to] = [trace.timeS[i - 1] as number, trace.timeS[i] as number];
+    return from + ((atC - a) / (b - a)) * (to - from);
+  }
+  return null;
+}
+
+function foretold(
+  oven: SetupItem<"oven">,
+  setPointC: number | null,
+  metal: Metal,
+  sectionMm: number,
+  hWPerM2K: number,
+  toC: number,
+): number | null {
+  const constant = plateTimeConstant({ material: metal, plateMm: sectionMm, hWPerM2K });
+  if (!constant.ok) return null;
+  const heated = heatThrough(
+    {
+      startC: oven.data.airAtDoorC,
+      tauS: oven.data.emptyTauS,
+      program: [{ fromS: 0, airC: setPointC ?? oven.data.usualSetPointC }],
+    },
+    { tauS: constant.value.tauS, startC: 21 },
+    4 * 3600,
+    STEP_S,
+  );
+  return heated.ok ? crossing(heated.value.metal, toC) : null;
+}

@@ -1,0 +1,210 @@
+import { type Kysely, sql } from "kysely";
+import {
+  type BakeChannel,
+  type BakeEvent,
+  type BakeEventKind,
+  type LearntHeatTransfer,
+  type Metal,
+  type PowderSchedule,
+  plateTimeConstant,
+} from "@/core/cure";
+import type { Database } from "@/db/schema";
+import { channelsOf } from "../rack/judge-rack";
+import { type SetupItem, setupAt, siteAt } from "../setup/setup-data";
+import type { Person } from "../sign-in/roles";
+import { type LearntOven, learnOven } from "./learn-oven";
+import { metalOf } from "./metal-of";
+import { findOven } from "./oven-file";
+
+/** A rack as the oven sees it: metal, thickest and thinnest section, mass, the sheet of its powder, and how it heats here. */
+export type BakedRack = {
+  readonly rack: string;
+  readonly part: string;
+  readonly place: string;
+  readonly channel: string | null;
+  readonly metal: Metal;
+  readonly sectionMm: number;
+  readonly thinnestMm: number;
+  readonly massKg: number | null;
+  readonly powder: string;
+  readonly schedule: PowderSchedule;
+  readonly learnt: LearntHeatTransfer;
+  readonly tauS: number;
+  readonly tauBandS: readonly [number, number];
+  readonly biot: number;
+  readonly lumpedHolds: boolean;
+  /** Plugs and masks that went in, by the lamp's look; null where nobody counted. */
+  readonly plugsIn: number | null;
+};
+export type LoadEvent = BakeEvent & {
+  readonly recordId: string;
+  readonly at: Date;
+  readonly by: string;
+  readonly valueC: number | null;
+  readonly emissivity: number | null;
+  readonly aim: string | null;
+  readonly count: number | null;
+  readonly asked: number | null;
+  readonly note: string;
+};
+export type LoadFile = {
+  readonly recordId: string;
+  readonly oven: SetupItem<"oven">;
+  readonly loadNo: string;
+  readonly closedAt: Date;
+  readonly pulledAt: Date | null;
+  readonly timing: string;
+  readonly setPointC: number;
+  readonly racks: readonly BakedRack[];
+  readonly channels: readonly BakeChannel[];
+  readonly events: readonly LoadEvent[];
+  readonly plannedIndex: number;
+  readonly handleBelowC: number;
+};
+
+type RackRow = {
+  number: string;
+  part_id: string;
+  powder_id: string;
+  place: string;
+  channel: string | null;
+  pieces: number;
+  plugs: number | null;
+};
+
+/** What a rack is to an oven, from its part, its powder and what the oven has learnt. */
+export function bakedRack(
+  row: RackRow,
+  parts: ReadonlyMap<string, SetupItem<"part">>,
+  powders: ReadonlyMap<string, SetupItem<"powder">>,
+  learnt: LearntOven,
+): BakedRack | null {
+  const part = parts.get(row.part_id)?.data;
+  const powder = powders.get(row.powder_id);
+  if (!part || !powder) return null;
+  const metal = metalOf[part.substrate];
+  const known = learnt.forSection(part.thickestMm);
+  const constant = (h: number) => plateTimeConstant({ material: metal, plateMm: part.thickestMm, hWPerM2K: h });
+  const [middle, slow, fast] = [known.hWPerM2K, ...known.band].map((h) => constant(h as number));
+  if (!middle?.ok || !slow?.ok || !fast?.ok) return null;
+  return {
+    rack: row.number,
+    part: part.name,
+    place: row.place,
+    channel: row.channel,
+    metal,
+    sectionMm: part.thickestMm,
+    thinnestMm: part.measures?.thinnestMm ?? part.thickestMm,
+    massKg: part.measures ? part.measures.massKg * row.pieces : null,
+    powder: `${powder.code} ${powder.data.name}`,
+    schedule: { points: powder.data.schedule, overbake: powder.data.overbake, onsetC: powder.data.onsetC },
+    learnt: known,
+    tauS: middle.value.tauS,
+    tauBandS: [fast.value.tauS, slow.value.tauS],
+    biot: middle.value.biot,
+    lumpedHolds: middle.value.lumpedHolds,
+    plugsIn: row.plugs,
+  };
+}
+
+export const rackColumns = sql`k.number, j.part_id, j.powder_id, (select count(*)::int from piece x where x.rack_id = k.id) as pieces,
+  (select l.plugs_in from record r join lamp_check l on l.record_id = r.id where r.rack_id = k.id and r.kind = 'lamp-check' order by r.happened_at desc limit 1) as plugs`;
+
+/** A load by its oven and number, open or pulled, with what each rack is to this oven and what was noted of it; null where there is none this person may see. */
+export async function loadLoad(
+  db: Kysely<Database>,
+  person: Person,
+  ovenSlug: string,
+  loadNo: string,
+  at: Date,
+): Promise<LoadFile | null> {
+  const oven = await findOven(db, ovenSlug, at);
+  if (!oven) return null;
+  const { rows } = await sql<{
+    record_id: string;
+    load_no: string;
+    door_closed_at: Date;
+    pulled_at: Date | null;
+    timing: string;
+    set_point_c: number | null;
+  }>`select b.record_id, b.load_no, b.door_closed_at, b.pulled_at, b.timing, b.set_point_c from bake b
+    where b.oven_id = ${oven.id} and lower(b.load_no) = lower(${loadNo}) and not exists (select 1 from record s where s.supersedes = b.record_id)
+    order by b.door_closed_at desc limit 1`.execute(db);
+  const head = rows[0];
+  if (!head) return null;
+  const [site, parts, powders, learnt, racks, channels, events] = await Promise.all([
+    siteAt(db, at),
+    setupAt(db, "part", at),
+    setupAt(db, "powder", at),
+    learnOven(db, oven, head.door_closed_at),
+    sql<RackRow>`select ${rackColumns}, p.place, p.channel from bake_place p join rack k on k.id = p.rack_id join job j on j.id = k.job_id
+      where p.record_id = ${head.record_id} and (${person.customerId}::uuid is null or j.customer_id = ${person.customerId}::uuid) order by k.number`.execute(
+      db,
+    ),
+    db.selectFrom("bake_channel").selectAll().where("record_id", "=", head.record_id).orderBy("ordinal").execute(),
+    sql<{
+      id: string;
+      happened_at: Date;
+      by_user: string;
+      event: BakeEventKind;
+      value_c: number | null;
+      emissivity: number | null;
+      aim: string | null;
+      count: number | null;
+      asked: number | null;
+      note: string | null;
+    }>`select r.id, r.happened_at, r.by_user, e.event, e.value_c, e.emissivity, e.aim, e.count, e.asked, e.note from bake_event e join record r on r.id = e.record_id
+      where e.oven_id = ${oven.id} and e.load_no = ${head.load_no} and r.happened_at >= ${head.door_closed_at} and not exists (select 1 from record s where s.supersedes = r.id) order by r.happened_at`.execute(
+      db,
+    ),
+  ]);
+  const inside = racks.rows.flatMap((r) => bakedRack(r, parts, powders, learnt) ?? []);
+  if (inside.length === 0) return null;
+  return {
+    recordId: head.record_id,
+    oven,
+    loadNo: head.load_no,
+    closedAt: head.door_closed_at,
+    pulledAt: head.pulled_at,
+    timing: head.timing,
+    setPointC: head.set_point_c ?? oven.data.usualSetPointC,
+    racks: inside,
+    channels: channelsOf(channels),
+    events: events.rows.map((e) => ({
+      recordId: e.id,
+      at: e.happened_at,
+      by: e.by_user,
+      event: e.event,
+      atS: (e.happened_at.getTime() - head.door_closed_at.getTime()) / 1000,
+      valueC: e.value_c,
+      emissivity: e.emissivity,
+      aim: e.aim,
+      count: e.count,
+      asked: e.asked,
+      note: e.note ?? "",
+    })),
+    plannedIndex: site.plannedIndex,
+    handleBelowC: site.handleBelowC,
+  };
+}
+
+/** Racks coated and not yet in an oven, as the planner needs them. Three queries. */
+export async function racksToBake(
+  db: Kysely<Database>,
+  person: Person,
+  numbers: readonly string[],
+  oven: SetupItem<"oven">,
+  at: Date,
+): Promise<BakedRack[]> {
+  if (numbers.length === 0) return [];
+  const [parts, powders, learnt, { rows }] = await Promise.all([
+    setupAt(db, "part", at),
+    setupAt(db, "powder", at),
+    learnOven(db, oven, at),
+    sql<RackRow>`select ${rackColumns}, '–' as place, null as channel from rack k join job j on j.id = k.job_id
+      where k.number = any(${numbers}::text[]) and (${person.customerId}::uuid is null or j.customer_id = ${person.customerId}::uuid) order by k.number`.execute(
+      db,
+    ),
+  ]);
+  return rows.flatMap((r) => bakedRack(r, parts, powders, learnt) ?? []);
+}

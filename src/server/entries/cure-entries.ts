@@ -1,0 +1,137 @@
+import { type Kysely, sql } from "kysely";
+import { beforeAfter } from "@/core/coating";
+import { infraredDoubt, ovenSurvey } from "@/core/cure";
+import type { Database } from "@/db/schema";
+import { setupAt } from "../setup/setup-data";
+import type { Person } from "../sign-in/roles";
+import type { Entry } from "./entry";
+import { type Made, refuse } from "./made";
+
+type Of<K extends Entry["kind"]> = Extract<Entry, { kind: K }>;
+
+async function ovenNamed(db: Kysely<Database>, name: string, at: Date) {
+  return [...(await setupAt(db, "oven", at)).values()].find((o) => o.code.toLowerCase() === name.toLowerCase());
+}
+
+/**
+ * What happened to a load: the door, the melt, a reading by infrared, touch-up, plugs out. A reading that says nothing of
+ * the part is kept, and graded so. Failures: `unknown-oven-name`, `unknown-load`, `before-the-door`, `reading-needs-value`,
+ * `plugs-need-count`, those of `infraredDoubt`.
+ */
+export async function bakeEvent(db: Kysely<Database>, person: Person, entry: Of<"bake-event">): Promise<Made> {
+  const oven = await ovenNamed(db, entry.oven, entry.happenedAt);
+  if (!oven) return refuse({ kind: "unknown-oven-name", name: entry.oven });
+  const { rows } = await sql<{ door_closed_at: Date; job_id: string | null; rack_id: string | null; n: number }>`
+    select b.door_closed_at, min(j.id::text)::uuid as job_id, min(k.id::text)::uuid as rack_id, count(distinct k.id)::int as n
+    from bake b join bake_place p on p.record_id = b.record_id join rack k on k.id = p.rack_id join job j on j.id = k.job_id
+    where b.oven_id = ${oven.id} and b.load_no = ${entry.loadNo} and (${person.customerId}::uuid is null or j.customer_id = ${person.customerId}::uuid)
+      and not exists (select 1 from record s where s.supersedes = b.record_id)
+    group by b.door_closed_at order by b.door_closed_at desc limit 1`.execute(db);
+  const load = rows[0];
+  if (!load) return refuse({ kind: "unknown-load", load: entry.loadNo, oven: oven.code });
+  if (entry.happenedAt < load.door_closed_at)
+    return refuse({
+      kind: "before-the-door",
+      at: entry.happenedAt.toISOString(),
+      door: load.door_closed_at.toISOString(),
+    });
+  let grade: "measured" | "by-procedure" | "assumed" = "by-procedure";
+  if (entry.event === "infrared" || entry.event === "cool") {
+    if (entry.valueC === null) return refuse({ kind: "reading-needs-value" });
+    const doubt = infraredDoubt({
+      atS: 0,
+      metalC: entry.valueC,
+      emissivity: entry.emissivity ?? 0.95,
+      aim: entry.aim ?? "coated-part",
+    });
+    if (!doubt.ok) return refuse(doubt.error);
+    grade = doubt.value === null ? "measured" : "assumed";
+  }
+  if (entry.event === "set-point" && entry.valueC === null) return refuse({ kind: "reading-needs-value" });
+  if (entry.event === "plugs-out" && entry.count === null) return refuse({ kind: "plugs-need-count" });
+  return {
+    ok: true,
+    // A load of one rack stands on that rack's thread; one of several stands with the load.
+    where: load.n === 1 ? { jobId: load.job_id ?? undefined, rackId: load.rack_id ?? undefined } : {},
+    grade,
+    details: {
+      bake_event: [
+        {
+          oven_id: oven.id,
+          load_no: entry.loadNo,
+          event: entry.event,
+          value_c: entry.valueC,
+          emissivity: entry.event === "infrared" || entry.event === "cool" ? (entry.emissivity ?? 0.95) : null,
+          aim: entry.event === "infrared" ? (entry.aim ?? "coated-part") : null,
+          count: entry.count,
+          asked: entry.asked,
+          note: entry.note || null,
+        },
+      ],
+    },
+  };
+}
+
+/** A survey of an oven, worked out before it is kept. Failures: `unknown-oven-name`, `value-given-twice`, those of `ovenSurvey`. */
+export async function ovenSurveyed(db: Kysely<Database>, entry: Of<"oven-survey">): Promise<Made> {
+  const oven = await ovenNamed(db, entry.oven, entry.happenedAt);
+  if (!oven) return refuse({ kind: "unknown-oven-name", name: entry.oven });
+  const names = entry.places.map((p) => p.place);
+  const twice = names.find((n, i) => names.indexOf(n) !== i);
+  if (twice) return refuse({ kind: "value-given-twice", parameter: twice });
+  const survey = ovenSurvey(
+    entry.places.map(({ place, timeS, tempC }) => ({ place, trace: { timeS, tempC } })),
+    entry.setPointC,
+    [entry.holdFromS, entry.holdToS],
+    entry.doorAtS,
+  );
+  if (!survey.ok) return refuse(survey.error);
+  return {
+    ok: true,
+    where: {},
+    grade: "measured",
+    details: {
+      oven_survey: [
+        {
+          oven_id: oven.id,
+          set_point_c: entry.setPointC,
+          hold_from_s: entry.holdFromS,
+          hold_to_s: entry.holdToS,
+          door_at_s: entry.doorAtS,
+          note: entry.note || null,
+        },
+      ],
+      survey_place: entry.places.map(({ place, timeS, tempC }, i) => ({
+        ordinal: i + 1,
+        place,
+        time_s: timeS,
+        temp_c: tempC,
+      })),
+    },
+  };
+}
+
+/** Two programs, the same test. Failures: those of `beforeAfter`. */
+export function cureTrial(entry: Of<"cure-trial">): Made {
+  const compared = beforeAfter(entry.valuesA, entry.valuesB);
+  if (!compared.ok) return refuse(compared.error);
+  return {
+    ok: true,
+    where: {},
+    grade: "measured",
+    details: {
+      cure_trial: [
+        {
+          question: entry.question,
+          test: entry.test,
+          unit: entry.unit,
+          program_a: entry.programA,
+          program_b: entry.programB,
+          values_a: entry.valuesA,
+          values_b: entry.valuesB,
+          note: entry.note || null,
+        },
+      ],
+    },
+  };
+}

@@ -1,0 +1,141 @@
+"use client";
+import { type FormEvent, useState } from "react";
+import { type BakeEventKind, type InfraredAim, infraredAims, infraredDoubt } from "@/core/cure";
+import { fahrenheitToC, parseNumber } from "@/core/units";
+import { Recorded } from "../forms/recorded";
+import { TypedNumber } from "../forms/typed-number";
+import { useRecorder } from "../forms/use-recorder";
+import { usePreferences } from "../preferences-context";
+import { aimName, bakeEventName, doubtWords } from "../words/cure";
+import { failureText } from "../words/failures";
+
+const taps = ["melted", "touched-up", "door-opened", "door-shut", "heat-off"] as const;
+
+/** What happens to a load, each in one tap; a reading by infrared with where it was pointed; plugs counted out. */
+export function BakeEventForm({
+  oven,
+  load,
+  plugsIn,
+  pulled,
+}: {
+  oven: string;
+  load: string;
+  /** Plugs and masks that went in, all racks together; null where nobody counted. */
+  plugsIn: number | null;
+  pulled: boolean;
+}) {
+  const { units } = usePreferences();
+  const { send, message, busy } = useRecorder();
+  const [value, setValue] = useState("");
+  const [emissivity, setEmissivity] = useState("0.95");
+  const [aim, setAim] = useState<InfraredAim>("coated-part");
+  const [plugs, setPlugs] = useState("");
+  const [problem, setProblem] = useState<string | null>(null);
+  const us = units === "us";
+  const number = (text: string) => {
+    const read = parseNumber(text);
+    return read.ok ? read.value : Number.NaN;
+  };
+  const record = (
+    event: BakeEventKind,
+    over: {
+      valueC?: number;
+      emissivity?: number;
+      aim?: InfraredAim | null;
+      count?: number;
+      asked?: number | null;
+    } = {},
+  ) => send({ kind: "bake-event", oven, loadNo: load, event, note: "", ...over });
+  const doubt = infraredDoubt({ atS: 0, metalC: 0, emissivity: number(emissivity), aim });
+  const readingC = us ? fahrenheitToC(number(value)) : number(value);
+  const reading = async (e: FormEvent) => {
+    e.preventDefault();
+    setProblem(null);
+    if (!Number.isFinite(readingC)) return setProblem(failureText({ kind: "not-a-number", text: value }));
+    if (!doubt.ok) return setProblem(failureText(doubt.error));
+    const sent = await record(pulled ? "cool" : "infrared", {
+      valueC: readingC,
+      emissivity: number(emissivity),
+      aim: pulled ? null : aim,
+    });
+    if (sent) setValue("");
+  };
+  const plugsOut = async () => {
+    setProblem(null);
+    const count = number(plugs);
+    if (!Number.isInteger(count)) return setProblem(failureText({ kind: "plugs-need-count" }));
+    if (await record("plugs-out", { count, asked: plugsIn })) setPlugs("");
+  };
+  return (
+    <div className="grid gap-4">
+      {!pulled && (
+        <div className="flex flex-wrap gap-2">
+          {taps.map((event) => (
+            <button key={event} type="button" className="btn" disabled={busy} onClick={() => void record(event)}>
+              {bakeEventName[event]}
+            </button>
+          ))}
+        </div>
+      )}
+      <form onSubmit={reading} noValidate className="grid gap-2">
+        <div className="flex flex-wrap items-end gap-3">
+          <div className="w-[120px]">
+            <TypedNumber
+              id="ir-value"
+              label={pulled ? `Metal now, ${us ? "°F" : "°C"}` : `Infrared, ${us ? "°F" : "°C"}`}
+              text={value}
+              change={setValue}
+            />
+          </div>
+          <div className="w-[100px]">
+            <TypedNumber id="ir-emissivity" label="Emissivity" text={emissivity} change={setEmissivity} />
+          </div>
+          {!pulled && (
+            <div className="field w-[150px]">
+              <label htmlFor="ir-aim">Pointed at</label>
+              <select id="ir-aim" className="input" value={aim} onChange={(e) => setAim(e.target.value as InfraredAim)}>
+                {infraredAims.map((a) => (
+                  <option key={a} value={a}>
+                    {aimName[a]}
+                  </option>
+                ))}
+              </select>
+            </div>
+          )}
+          <button type="submit" className="btn" disabled={busy}>
+            {pulled ? "Record its heat" : "Record the reading"}
+          </button>
+        </div>
+        {doubt.ok && doubt.value && <p className="small m-0 text-watch">{doubtWords[doubt.value]}</p>}
+      </form>
+      {(pulled || plugsIn !== null) && (
+        <div className="flex flex-wrap items-end gap-3">
+          <div className="w-[130px]">
+            <TypedNumber
+              id="plugs-out"
+              label={`Plugs out${plugsIn === null ? "" : `, of ${plugsIn} in`}`}
+              text={plugs}
+              change={setPlugs}
+            />
+          </div>
+          <button type="button" className="btn" disabled={busy} onClick={() => void plugsOut()}>
+            Plugs counted
+          </button>
+          {plugsIn !== null && plugs !== "" && Number.isInteger(number(plugs)) && number(plugs) !== plugsIn && (
+            <p className="m-0 text-out">
+              {number(plugs) < plugsIn
+                ? `${plugsIn - number(plugs)} still in a part: look for them before it is packed.`
+                : "More came out than were counted in: count again."}
+            </p>
+          )}
+        </div>
+      )}
+      {problem && (
+        <p role="alert" className="m-0 text-out">
+          {problem}
+        </p>
+      )}
+      <Recorded message={message} />
+    </div>
+  );
+}

@@ -1,0 +1,374 @@
+"use client";
+import { useRouter } from "next/navigation";
+import { useEffect, useMemo, useRef, useState } from "react";
+import { v7 as uuidv7 } from "uuid";
+import {
+  adviseLoad,
+  type BakeChannel,
+  type BakeEvent,
+  cureIndex,
+  DEFAULT_ONSET_BELOW_SHEET_C,
+  filmState,
+  fitCureCurve,
+  fitOverbakeCurve,
+  fitTimeConstant,
+  heatThrough,
+  type LoadAdvice,
+  type PlannedPiece,
+  type PowderSchedule,
+  requiredMinutes,
+  type Trace,
+  traceFaults,
+} from "@/core/cure";
+import type { UnitSystem } from "@/core/units";
+import { HeatChart, type HeatSeries } from "../charts/heat-chart";
+import { clock, withUnit } from "../format";
+import { useShell } from "../frame/shell";
+import { Grade, Verdict } from "../marks/verdict";
+import { filmStateWords, traceFaultWords } from "../words/cure";
+import { failureText } from "../words/failures";
+import { useOvenRecorder } from "./use-oven-recorder";
+
+export type LiveRack = {
+  readonly rack: string;
+  readonly part: string;
+  readonly place: string;
+  readonly channel: string | null;
+  readonly sectionMm: number;
+  readonly tauS: number;
+  readonly tauBandS: readonly [number, number];
+  readonly learntFrom: number;
+  readonly lumpedHolds: boolean;
+  readonly schedule: PowderSchedule;
+};
+/** The stand-in recorder runs by the clock or this many times as fast. */
+const FAST = 60;
+const TICK_MS = 5000;
+const STEP_S = 10;
+
+type Standing = {
+  readonly rack: LiveRack;
+  readonly nowC: number;
+  readonly how: "measured" | "assumed";
+  readonly index: number;
+  readonly overbake: number;
+  readonly tauS: number;
+  readonly perS: number;
+};
+
+/** What a trace has earned by a schedule, cure and over-bake. */
+function earnedBy(trace: Trace, schedule: PowderSchedule): { index: number; overbake: number } | null {
+  const curve = fitCureCurve(schedule.points);
+  if (!curve.ok || trace.timeS.length < 2) return null;
+  const onsetC = schedule.onsetC ?? curve.value.lowestC - DEFAULT_ONSET_BELOW_SHEET_C;
+  const index = cureIndex(trace, curve.value, onsetC);
+  const over = schedule.overbake?.length ? fitOverbakeCurve(schedule.overbake, curve.value) : null;
+  const overbake = over?.ok ? cureIndex(trace, over.value, onsetC) : null;
+  return index.ok ? { index: index.value.index, overbake: overbake?.ok ? overbake.value.index : 0 } : null;
+}
+
+/** A load in the oven: each rack's metal now, foretold until a probe says it, and whether to pull. */
+export function LiveLoad({
+  recordId,
+  load,
+  closedAtMs,
+  setPointC,
+  air,
+  racks,
+  events,
+  infrared,
+  plannedIndex,
+  timeZone,
+  units,
+  mayLog,
+}: {
+  recordId: string;
+  load: string;
+  closedAtMs: number;
+  setPointC: number;
+  air: { readonly startC: number; readonly tauS: number };
+  racks: readonly LiveRack[];
+  events: readonly BakeEvent[];
+  /** The newest relied-on reading of the part, where there is one. */
+  infrared: { readonly atS: number; readonly metalC: number } | null;
+  plannedIndex: number;
+  timeZone: string;
+  units: UnitSystem;
+  mayLog: boolean;
+}) {
+  const router = useRouter();
+  const { actions } = useShell();
+  const recorder = useOvenRecorder();
+  const [clockS, setClockS] = useState<number | null>(null);
+  const [pulling, setPulling] = useState<{ busy: boolean; text: string }>({ busy: false, text: "" });
+  const pullId = useRef(uuidv7());
+  useEffect(() => {
+    const tick = () => setClockS(Math.max(0, (Date.now() - closedAtMs) / 1000));
+    tick();
+    const timer = setInterval(tick, TICK_MS);
+    return () => clearInterval(timer);
+  }, [closedAtMs]);
+  const recorded = recorder.channels.filter((c) => c.trace.timeS.length > 1);
+  const recordedS = recorded[0]?.trace.timeS.at(-1) ?? null;
+  // While the recorder runs its own clock counts: the stand-in may run faster than the wall's.
+  const nowS = recordedS ?? clockS ?? 0;
+  const program = useMemo(() => ({ ...air, program: [{ fromS: 0, airC: setPointC }] }), [air, setPointC]);
+  const airChannel = recorded.find((c) => c.medium === "air");
+  const standing = useMemo(
+    () => racks.map((rack, i) => standingOf(rack, i, nowS, program, recorded, airChannel ?? null, infrared)),
+    [racks, nowS, program, recorded, airChannel, infrared],
+  );
+  const airNowC =
+    airChannel?.trace.tempC.findLast((t): t is number => t !== null) ??
+    setPointC - (setPointC - air.startC) * Math.exp(-nowS / air.tauS);
+  const advised = useMemo(() => {
+    const pieces: PlannedPiece[] = standing.map((s) => ({
+      id: s.rack.rack,
+      section: { tauS: s.tauS },
+      schedule: s.rack.schedule,
+      startC: s.nowC,
+      earned: { index: s.index, overbake: s.overbake },
+    }));
+    return adviseLoad(
+      { startC: airNowC, tauS: air.tauS, program: [{ fromS: 0, airC: setPointC }] },
+      pieces,
+      plannedIndex,
+    );
+  }, [standing, airNowC, air.tauS, setPointC, plannedIndex]);
+  const faults = useMemo(() => traceFaults(recorded, racks[0]?.schedule ?? null), [recorded, racks]);
+  const at = (inS: number) => clock(new Date(closedAtMs + (nowS + inS) * 1000), timeZone);
+  const series: HeatSeries[] = [
+    ...recorded.map(
+      (c): HeatSeries => ({
+        name: c.name,
+        kind: c.medium === "air" ? "air" : "measured",
+        timeS: c.trace.timeS,
+        tempC: c.trace.tempC,
+      }),
+    ),
+    ...(advised.ok
+      ? advised.value.plan.pieces.map(
+          (p): HeatSeries => ({
+            name: recorded.some((c) => c.name === p.id) ? `${p.id}, foretold` : p.id,
+            kind: "foretold",
+            timeS: p.timeS.map((s) => s + nowS),
+            tempC: p.metalC,
+          }),
+        )
+      : []),
+  ];
+  const window = advised.ok ? advised.value.plan.windowS : null;
+  const lastS = Math.max(2400, Math.ceil((nowS + Math.min(3600, (window?.[0] ?? 0) + 900)) / 600) * 600);
+  const pull = async () => {
+    setPulling({ busy: true, text: "" });
+    const trace = recorder.state === "off" ? [] : recorder.snapshot();
+    recorder.stop();
+    const outcome = await actions
+      .pull(
+        recordId,
+        pullId.current,
+        trace.length > 0 ? trace.map(({ name, medium, trace: t }) => ({ name, medium, ...t })) : null,
+      )
+      .catch(() => ({ ok: false as const, failure: { kind: "not-saved" } }));
+    setPulling({ busy: false, text: outcome.ok ? "" : failureText(outcome.failure) });
+    if (outcome.ok) router.refresh();
+  };
+  const probes = racks.map((r) => `${r.channel || r.rack}-${Math.round(r.tauS)}`).join(" ");
+  return (
+    <div>
+      <div className="ruled mt-3" aria-live="polite">
+        {advised.ok ? (
+          <AdviceLine advice={advised.value.advice} at={at} />
+        ) : (
+          <p className="text-watch">{failureText(advised.error)}</p>
+        )}
+      </div>
+      <div className="mt-3 overflow-x-auto">
+        <HeatChart
+          series={series}
+          sheetC={[...new Set(racks.map((r) => Math.min(...r.schedule.points.map((p) => p.metalC))))]}
+          windowS={window ? [window[0] + nowS, window[1] === null ? null : window[1] + nowS] : null}
+          nowS={nowS}
+          lastS={lastS}
+          units={units}
+          label={`Load ${load}: metal over the minutes since the door`}
+        />
+      </div>
+      <div className="mt-3">
+        {standing.map((s) => {
+          const own = advised.ok ? advised.value.plan.pieces.find((p) => p.id === s.rack.rack) : undefined;
+          return (
+            <div
+              key={s.rack.rack}
+              className="row min-h-[52px] grid-cols-[64px_minmax(0,1fr)_110px_96px_190px] items-center max-[820px]:grid-cols-[64px_minmax(0,1fr)_110px]"
+            >
+              <b className="fig text-[17px]">{s.rack.rack}</b>
+              <span>
+                {s.rack.part}{" "}
+                <span className="soft small">
+                  place {s.rack.place}; {filmStateWords(filmState(events, nowS, s.index, s.perS))}
+                </span>
+              </span>
+              <span className="num">
+                <b>{withUnit(s.nowC, "temperature", units)}</b> <Grade grade={s.how} />
+              </span>
+              <span className="num max-[820px]:col-start-2">
+                index <b>{s.index.toFixed(0)}</b>
+              </span>
+              <span className="soft">
+                {own?.readyS === null || own?.readyS === undefined
+                  ? "not cured at this heat"
+                  : own.readyS <= 0
+                    ? "cured"
+                    : `cured ${at(own.readyS)}`}
+                {own?.spoilsS !== null && own?.spoilsS !== undefined ? `, over-baked ${at(own.spoilsS)}` : ""}
+              </span>
+            </div>
+          );
+        })}
+      </div>
+      {faults.map((f) => (
+        <p key={f.kind + ("channel" in f ? f.channel : "")} role="alert" className="mt-2 border-watch border-l-4 pl-3">
+          {traceFaultWords(f, units)}
+        </p>
+      ))}
+      {recorder.state === "lost" && (
+        <p role="alert" className="mt-2 text-watch">
+          The recorder went silent. What came is kept and goes with the pull; start it again to go on from its
+          beginning.
+        </p>
+      )}
+      {recorder.passedOver > 0 && (
+        <p className="small soft">{recorder.passedOver} lines were no readings: passed over.</p>
+      )}
+      {mayLog && (
+        <div className="no-print mt-4 flex flex-wrap items-center gap-3">
+          <button type="button" className="btn pri" disabled={pulling.busy} onClick={() => void pull()}>
+            {pulling.busy ? "Recording …" : "Pulled now"}
+          </button>
+          {recorder.state === "running" ? (
+            <button type="button" className="btn" onClick={recorder.stop}>
+              Stop the recorder
+            </button>
+          ) : (
+            <>
+              <button type="button" className="btn" onClick={() => recorder.start(`1 ${setPointC} ${probes}`)}>
+                Follow the recorder
+              </button>
+              <button type="button" className="btn" onClick={() => recorder.start(`${FAST} ${setPointC} ${probes}`)}>
+                Follow it {FAST}×, to practise
+              </button>
+            </>
+          )}
+          {pulling.text && <output className="text-out">{pulling.text}</output>}
+        </div>
+      )}
+    </div>
+  );
+}
+
+function standingOf(
+  rack: LiveRack,
+  i: number,
+  nowS: number,
+  program: Parameters<typeof heatThrough>[0],
+  recorded: readonly BakeChannel[],
+  air: BakeChannel | null,
+  infrared: { readonly atS: number; readonly metalC: number } | null,
+): Standing {
+  const metal = recorded.filter((c) => c.medium === "metal");
+  const own = metal.find((c) => c.name === (rack.channel || rack.rack)) ?? (metal.length === 1 ? metal[i] : undefined);
+  const curve = fitCureCurve(rack.schedule.points);
+  const rate = (c: number) => (curve.ok ? 100 / (60 * requiredMinutes(curve.value, c)) : 0);
+  if (own) {
+    const nowC = own.trace.tempC.findLast((t): t is number => t !== null) ?? 21;
+    const earned = earnedBy(own.trace, rack.schedule) ?? { index: 0, overbake: 0 };
+    // The probe tells this rack's own time constant as soon as it has warmed.
+    const fit = air ? fitTimeConstant(air.trace, own.trace, nowS) : null;
+    const tauS = fit?.ok && fit.value.rmsC < 4 ? fit.value.tauS : rack.tauS;
+    return { rack, nowC, how: "measured", ...earned, tauS, perS: rate(nowC) };
+  }
+  const seen = infrared && infrared.atS <= nowS ? infrared : null;
+  const toS = Math.max(STEP_S, seen ? seen.atS : nowS);
+  const first = heatThrough(program, { tauS: rack.tauS, startC: 21 }, toS, STEP_S);
+  if (!first.ok) return { rack, nowC: 21, how: "assumed", index: 0, overbake: 0, tauS: rack.tauS, perS: 0 };
+  let trace = first.value.metal;
+  if (seen && nowS > seen.atS + STEP_S) {
+    // From the reading on the metal starts where it was read; the air is at its set point by then.
+    const setC = program.program[0]?.airC ?? 205;
+    const rest = heatThrough(
+      { startC: setC, tauS: 0, program: [{ fromS: 0, airC: setC }] },
+      { tauS: rack.tauS, startC: seen.metalC },
+      nowS - seen.atS,
+      STEP_S,
+    );
+    if (rest.ok)
+      trace = {
+        timeS: [...trace.timeS, ...rest.value.metal.timeS.slice(1).map((s) => s + seen.atS)],
+        tempC: [...trace.tempC, ...rest.value.metal.tempC.slice(1)],
+      };
+  }
+  const nowC = trace.tempC.at(-1) ?? 21;
+  const earned = earnedBy(trace, rack.schedule) ?? { index: 0, overbake: 0 };
+  return { rack, nowC, how: "assumed", ...earned, tauS: rack.tauS, perS: rate(nowC) };
+}
+
+function AdviceLine({ advice, at }: { advice: LoadAdvice; at: (inS: number) => string }) {
+  const big = "fig text-[26px]";
+  switch (advice.kind) {
+    case "pull-now":
+      return (
+        <p className="m-0 flex flex-wrap items-center gap-3">
+          <Verdict result="in">Pull now</Verdict>
+          <span>
+            Every rack is cured.{" "}
+            {advice.spoilsInS !== null ? (
+              <>
+                Left in, {advice.spoils} is over-baked at <b className={big}>{at(advice.spoilsInS)}</b>.
+              </>
+            ) : (
+              "Nothing in it is over-baked soon; it only costs heat."
+            )}
+          </span>
+        </p>
+      );
+    case "not-before":
+      return (
+        <p className="m-0 flex flex-wrap items-baseline gap-3">
+          <Verdict result="unknown">Not yet</Verdict>
+          <span>
+            Not before <b className={big}>{at(advice.inS)}</b>: {advice.waitsFor} is the slowest.
+            {advice.spoilsInS !== null && ` At the latest ${at(advice.spoilsInS)}, or ${advice.spoils} is over-baked.`}
+          </span>
+        </p>
+      );
+    case "take-out-first":
+      return (
+        <p className="m-0 flex flex-wrap items-baseline gap-3">
+          <Verdict result="watch">Two pulls</Verdict>
+          <span>
+            Take out {advice.first.join(", ")} at <b className={big}>{at(advice.inS)}</b>
+            {advice.latestInS !== null && `, ${at(advice.latestInS)} at the latest`}
+            {advice.afterwards.length > 0 ? `; leave ${advice.afterwards.join(", ")} in until cured.` : "."} No one
+            moment cures all of it without spoiling some.
+          </span>
+        </p>
+      );
+    case "over-baked":
+      return (
+        <p className="m-0 flex flex-wrap items-center gap-3">
+          <Verdict result="out">Pull now</Verdict>
+          <span>
+            {advice.pieces.join(", ")} had more heat than the sheet allows. Pull, and look at colour and gloss.
+          </span>
+        </p>
+      );
+    case "never":
+      return (
+        <p className="m-0 flex flex-wrap items-center gap-3">
+          <Verdict result="out">Not at this heat</Verdict>
+          <span>{advice.pieces.join(", ")} will not cure at this set point. Turn it up, or move to a hotter oven.</span>
+        </p>
+      );
+  }
+}

@@ -1,0 +1,69 @@
+import type { BakeEventKind, FilmState, InfraredAim, InfraredDoubt, TraceFault } from "@/core/cure";
+import type { UnitSystem } from "@/core/units";
+import { withUnit } from "../format";
+
+export const bakeEventName: Record<BakeEventKind, string> = {
+  "door-opened": "Door opened",
+  "door-shut": "Door shut",
+  melted: "Melted, glossy",
+  "touched-up": "Touched up",
+  infrared: "Infrared reading",
+  "set-point": "Set point changed",
+  "heat-off": "Heat off",
+  cool: "Cool enough, read",
+  "plugs-out": "Plugs and masks out",
+};
+export const bakeEventSentence: Record<string, string> = {
+  "door-opened": "oven door opened",
+  "door-shut": "oven door shut",
+  melted: "film melted",
+  "touched-up": "touched up at melt",
+  infrared: "metal read by infrared",
+  "set-point": "oven set anew",
+  "heat-off": "oven's heat off",
+  cool: "cooled, read",
+  "plugs-out": "plugs and masks out",
+};
+export const aimName: Record<InfraredAim, string> = {
+  "coated-part": "the coated part",
+  "bare-metal": "bare metal",
+  "oven-wall": "the oven's wall",
+  rack: "the rack",
+};
+export const doubtWords: Record<InfraredDoubt, string> = {
+  "bright-metal": "bright metal reads far too cold or hot: kept, not relied on",
+  "not-the-part": "not the part: kept, says nothing of its cure",
+  "low-emissivity": "emissivity under 0.85 on a coated part reads too hot: kept, not relied on",
+};
+
+export function filmStateWords(state: FilmState): string {
+  if (state.kind === "loose") return "powder loose or just melting";
+  if (state.kind === "curing") return "melted and curing; soft, do not touch";
+  if (state.kind === "cured") return "cured";
+  const minutes = Math.floor(state.touchUpLeftS / 60);
+  return `melted, soft; touch-up open${Number.isFinite(minutes) ? ` for ${Math.max(0, minutes)} min more` : ""}`;
+}
+
+/** A fault of a trace in words, with what to do. */
+export function traceFaultWords(fault: TraceFault, units: UnitSystem): string {
+  const c = (value: number) => withUnit(value, "temperature", units);
+  switch (fault.kind) {
+    case "absurd-rate":
+      return `${fault.channel} went from ${c(fault.fromC)} to ${c(fault.toC)} in one sample at ${Math.round(fault.atS / 60)} min: a probe or plug, not metal. Look at its wire; what it says decides nothing good.`;
+    case "heats-like-air":
+      return `${fault.channel} follows the air as it climbs: its probe hangs in the air or has come off. Metal under it may be far colder.`;
+    case "changed-over":
+      return `${fault.channel} lags behind ${fault.with}: their plugs seem changed over, air taken for metal.`;
+    case "fahrenheit-as-celsius":
+      return `Up to ${Math.round(fault.peakC)} as °C is beyond the sheet; as °F it would be ${c(fault.asC)}. If so, read the file again as °F.`;
+    case "drifts":
+      return `${fault.channel} drifts ${fault.perHourC > 0 ? "up" : "down"} by ${Math.abs(fault.perHourC).toFixed(0)} °C an hour against the others at the hold.`;
+  }
+}
+
+export const heatName = {
+  "gas-indirect": "gas, indirect",
+  "gas-direct": "gas, direct",
+  electric: "electric",
+  infrared: "infrared",
+} as const;

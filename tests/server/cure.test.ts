@@ -1,0 +1,290 @@
+import { v7 as uuidv7 } from "uuid";
+import { afterAll, beforeAll, describe, expect, test } from "vitest";
+import { judgeBake } from "@/core/cure";
+import { cureProofs } from "@/server/cure/cure-proof";
+import { loadLoad, racksToBake } from "@/server/cure/open-load";
+import { findOven, loadOvenFile } from "@/server/cure/oven-file";
+import { pullLoad } from "@/server/entries/pull-load";
+import { storeEntry } from "@/server/entries/store-entry";
+import { loadRack, newest } from "@/server/rack/load-rack";
+import { addVersion } from "@/server/setup/add-version";
+import { siteAt } from "@/server/setup/setup-data";
+import { person, type TestDatabase, testDatabase } from "../support/database";
+import { entityId, entryAt, freshRack, stored } from "../support/entries";
+
+let t: TestDatabase;
+const at = new Date();
+const ago = (minutes: number) => new Date(at.getTime() - minutes * 60_000);
+const operator = person("operator", "maren");
+const lead = person("lead", "ines");
+beforeAll(async () => {
+  t = await testDatabase();
+});
+afterAll(() => t.drop());
+
+const close = (loadNo: string, minutesAgo: number, racks: string[], over: object = {}) =>
+  stored(t, operator, ago(minutesAgo), {
+    kind: "load",
+    oven: "Oven 1",
+    loadNo,
+    timing: "door-close",
+    setPointC: 205,
+    places: racks.map((rack) => ({ rack, place: "B2" })),
+    ...over,
+  });
+const event = (loadNo: string, name: string, minutesAgo: number, over: object = {}) =>
+  storeEntry(
+    t.app,
+    operator,
+    entryAt(ago(minutesAgo), { kind: "bake-event", oven: "oven 1", loadNo, event: name, note: "", ...over }),
+    at,
+  );
+
+describe("an oven", () => {
+  test("has learnt from the demo's bakes, and what it foretells is kept beside what was measured", async () => {
+    const file = await loadOvenFile(t.app, "oven-1", at);
+    const learnt = file?.learnt.sections.find((s) => s.section === "over 3 to 8 mm")?.learnt;
+    expect(learnt?.grade).toBe("measured");
+    expect(learnt?.bakes).toBeGreaterThan(20);
+    expect(learnt?.hWPerM2K).toBeGreaterThan(20);
+    expect(learnt?.hWPerM2K).toBeLessThan(45);
+    const heavy = file?.learnt.forSection(25);
+    expect(heavy?.bakes).toBe(0);
+    expect(heavy?.grade).toBe("assumed");
+    for (const bake of file?.learnt.bakes ?? []) {
+      expect(bake.measuredS).not.toBeNull();
+      expect(bake.hWPerM2K).toBeGreaterThan(0);
+    }
+  });
+  test("three surveys on record, the newest first: the door side fell off, out of what is allowed", async () => {
+    const file = await loadOvenFile(t.app, "oven-1", at);
+    expect(file?.surveys).toHaveLength(3);
+    const [newest, , oldest] = file?.surveys ?? [];
+    expect(newest?.survey.coldest).toBe("A1");
+    expect(newest?.result).toBe("out");
+    expect(oldest?.result).toBe("in");
+    expect(newest?.survey.recoveryS).toBeGreaterThan(60);
+    expect(await loadOvenFile(t.app, "oven-9", at)).toBeNull();
+  });
+  test("a survey is worked out before it is kept", async () => {
+    const base = {
+      kind: "oven-survey",
+      oven: "Oven 1",
+      setPointC: 200,
+      holdFromS: 0,
+      holdToS: 600,
+      doorAtS: null,
+      note: "",
+    };
+    const place = (name: string, c: number) => ({ place: name, timeS: [0, 200, 400, 600], tempC: [c, c, c, c] });
+    const put = (places: object[], over: object = {}) =>
+      storeEntry(t.app, lead, entryAt(ago(3), { ...base, places, ...over }), at);
+    expect(await put([place("A1", 199), place("A1", 200)])).toMatchObject({ failure: { kind: "value-given-twice" } });
+    expect(await put([place("A1", 199), place("A2", 200)], { holdFromS: 600, holdToS: 0 })).toMatchObject({
+      failure: { kind: "bad-hold" },
+    });
+    expect(await put([place("A1", 199), place("A2", 203)])).toMatchObject({ ok: true });
+    expect((await loadOvenFile(t.app, "oven-1", at))?.surveys[0]?.survey.spreadC).toBeCloseTo(4, 9);
+  });
+});
+
+describe("a load", () => {
+  test("knows each rack as the oven does, and keeps what happens to it in order", async () => {
+    await freshRack(t, "C100", { at: ago(300) });
+    await close("C-1", 40, ["C100"]);
+    expect(await event("C-1", "melted", 34)).toMatchObject({ ok: true });
+    expect(await event("C-1", "infrared", 30, { valueC: 171, aim: "coated-part" })).toMatchObject({ ok: true });
+    expect(await event("C-1", "infrared", 29, { valueC: 206, aim: "oven-wall" })).toMatchObject({ ok: true });
+    const file = await loadLoad(t.app, operator, "oven-1", "c-1", at);
+    expect(file).toMatchObject({ loadNo: "C-1", pulledAt: null, setPointC: 205 });
+    const again = await loadLoad(t.app, operator, "oven-1", "C-1", at);
+    expect(again?.events.map((e) => e.event)).toEqual(["melted", "infrared", "infrared"]);
+    expect(again?.events[0]?.atS).toBeCloseTo(360, 0);
+    const [rack] = again?.racks ?? [];
+    expect(rack).toMatchObject({ rack: "C100", metal: "steel", sectionMm: 5 });
+    expect(rack?.tauBandS[0]).toBeLessThan(rack?.tauS ?? 0);
+    expect(rack?.tauBandS[1]).toBeGreaterThan(rack?.tauS ?? 0);
+    const grades = await t.app
+      .selectFrom("record")
+      .select("grade")
+      .where("kind", "=", "bake-event")
+      .where("id", "in", again?.events.map((e) => e.recordId) ?? [])
+      .orderBy("happened_at")
+      .execute();
+    expect(grades.map((g) => g.grade)).toEqual(["by-procedure", "measured", "assumed"]);
+  });
+  test.each<[string, Parameters<typeof event>, string]>([
+    ["no such load", ["C-99", "melted", 5], "unknown-load"],
+    ["before its door was closed", ["C-1", "melted", 60], "before-the-door"],
+    ["a reading without its value", ["C-1", "infrared", 5], "reading-needs-value"],
+    ["an emissivity that cannot be", ["C-1", "infrared", 5, { valueC: 190, emissivity: 1.4 }], "bad-entry"],
+    ["plugs not counted", ["C-1", "plugs-out", 5], "plugs-need-count"],
+    ["another oven", ["C-1", "melted", 5, { oven: "oven 7" }], "unknown-oven-name"],
+  ])("%s is refused", async (_, args, kind) => {
+    expect(await event(...args)).toMatchObject({ ok: false, failure: { kind } });
+  });
+  test("another customer's load is not there for a person held to one", async () => {
+    const other = person("viewer", "otto", await entityId(t, "customer", "C2"));
+    expect(await loadLoad(t.app, other, "oven-1", "C-1", at)).toBeNull();
+    expect(await racksToBake(t.app, other, ["C100"], (await findOven(t.app, "oven-1", at)) as never, at)).toEqual([]);
+  });
+  test("pulled with the recorder's trace it is measured, once however often it is sent; a broken trace is refused", async () => {
+    await freshRack(t, "C101", { at: ago(300) });
+    const recordId = await close("C-2", 50, ["C101"], { places: [{ rack: "C101", place: "A1", channel: "Seat" }] });
+    const bake = await t.app
+      .selectFrom("bake")
+      .select("record_id")
+      .where("load_no", "=", "C-2")
+      .executeTakeFirstOrThrow();
+    expect(recordId).toBeTruthy();
+    const timeS = Array.from({ length: 121 }, (_, i) => i * 20);
+    const trace = [
+      { name: "Air", medium: "air" as const, timeS, tempC: timeS.map((s) => 205 - 145 * Math.exp(-s / 140)) },
+      { name: "Seat", medium: "metal" as const, timeS, tempC: timeS.map((s) => 205 - 185 * Math.exp(-s / 300)) },
+    ];
+    const id = uuidv7();
+    const broken = trace.map((c) => ({ ...c, timeS: [...c.timeS].reverse() }));
+    expect(await pullLoad(t.app, operator, { recordId: bake.record_id }, uuidv7(), at, broken)).toMatchObject({
+      failure: { kind: "times-out-of-order", channel: "Air" },
+    });
+    const outcomes = await Promise.all(
+      [1, 2, 3].map(() => pullLoad(t.app, operator, { recordId: bake.record_id }, id, at, trace)),
+    );
+    expect(outcomes.every((o) => o.ok)).toBe(true);
+    const rack = await loadRack(t.app, lead, "C101");
+    const pulled = rack && newest(rack, "bake");
+    expect(pulled?.base).toMatchObject({ grade: "measured" });
+    expect(pulled?.details.bake_channel).toHaveLength(2);
+    const row = pulled?.details.bake?.[0];
+    expect((row?.pulled_at?.getTime() ?? 0) - (row?.door_closed_at.getTime() ?? 0)).toBe(2400_000);
+    expect(pulled?.details.bake_place?.[0]?.channel).toBe("Seat");
+  });
+});
+
+describe("the demo's stories of the oven", () => {
+  test("5: the plates beside the covers, by a fixed time: the last load, with probes, shows why they rub through", async () => {
+    const racks = await t.app
+      .selectFrom("rack")
+      .innerJoin("job", "job.id", "rack.job_id")
+      .select(["rack.number", "job.number as job"])
+      .where("job.number", "in", ["J-415", "J-416"])
+      .orderBy("rack.hung_at")
+      .execute();
+    expect(racks).toHaveLength(8);
+    const last = await loadRack(t.app, lead, racks.filter((r) => r.job === "J-415").at(-1)?.number ?? "");
+    const bake = last && newest(last, "bake");
+    expect(bake?.details.bake?.[0]?.timing).toBe("door-close");
+    const schedule = {
+      points: last?.powder.data.schedule ?? [],
+      overbake: last?.powder.data.overbake,
+      onsetC: last?.powder.data.onsetC,
+    };
+    const channels = (bake?.details.bake_channel ?? []).map((c) => ({
+      name: c.name,
+      medium: c.medium as "air" | "metal",
+      trace: { timeS: c.time_s as number[], tempC: c.temp_c },
+    }));
+    const verdict = judgeBake(channels, schedule);
+    if (!verdict.ok) throw new Error(JSON.stringify(verdict.error));
+    const index = (name: string) => verdict.value.channels.find((c) => c.name === name)?.index ?? 0;
+    expect(index("Plate")).toBeLessThan(60);
+    expect(index("Cover")).toBeGreaterThan(100);
+    // What the planner says of the same load: no one pull, two loads.
+    const { planLoad } = await import("@/core/cure");
+    const plan = planLoad(
+      { startC: 60, tauS: 140, program: [{ fromS: 0, airC: 205 }] },
+      [2, 25].map((mm) => ({
+        id: String(mm),
+        section: { metal: "steel" as const, sectionMm: mm, hWPerM2K: 30 },
+        schedule,
+        startC: 20,
+      })),
+    );
+    if (!plan.ok) throw new Error(JSON.stringify(plan.error));
+    expect(plan.value.windowS).toBeNull();
+    expect(plan.value.loads).toHaveLength(2);
+  });
+  test("10: Friday's clear coat stayed over lunch and is over-baked; Tuesday's is not", async () => {
+    const racks = await t.app
+      .selectFrom("rack")
+      .innerJoin("job", "job.id", "rack.job_id")
+      .select(["rack.number", "rack.hung_at"])
+      .where("job.number", "=", "J-417")
+      .execute();
+    const found = await Promise.all(
+      racks.map(async (r) => {
+        const rack = await loadRack(t.app, lead, r.number);
+        const bake = rack && newest(rack, "bake");
+        const verdict = judgeBake(
+          (bake?.details.bake_channel ?? []).map((c) => ({
+            name: c.name,
+            medium: c.medium as "air" | "metal",
+            trace: { timeS: c.time_s as number[], tempC: c.temp_c },
+          })),
+          { points: rack?.powder.data.schedule ?? [], overbake: rack?.powder.data.overbake, onsetC: 130 },
+        );
+        const over = verdict.ok ? Math.max(...verdict.value.channels.map((c) => c.overbakeIndex ?? 0)) : -1;
+        return {
+          friday: bake?.base.happened_at.getUTCDay() === 5,
+          over,
+          yellow: rack?.latest.some((x) => x.details.defect?.[0]?.defect === "colour-shift") ?? false,
+        };
+      }),
+    );
+    expect(found.filter((f) => f.friday).length).toBeGreaterThan(1);
+    expect(found.filter((f) => !f.friday).length).toBeGreaterThan(1);
+    for (const f of found) {
+      expect(f.over > 100, JSON.stringify(f)).toBe(f.friday);
+      expect(f.yellow).toBe(f.friday);
+    }
+  });
+});
+
+describe("proof of cure", () => {
+  test("rubs beside the index of their bake; the mooring plate is where the two agree that it is short", async () => {
+    const proofs = await cureProofs(t.app, lead, at);
+    expect(proofs.points.length).toBeGreaterThan(20);
+    expect(proofs.agreement?.pairs).toBe(proofs.points.length);
+    expect(proofs.points.some((p) => p.index < 60 && !p.passed)).toBe(true);
+    expect(proofs.byPlace.reduce((n, p) => n + p.rubs, 0)).toBe(proofs.points.length);
+    const otto = person("viewer", "otto", await entityId(t, "customer", "C1"));
+    expect((await cureProofs(t.app, otto, at)).points.length).toBeLessThan(proofs.points.length);
+  });
+  test("a trial is compared as it is kept; one result is too few", async () => {
+    const trial = (valuesA: number[]) => ({
+      kind: "cure-trial",
+      question: "one step or two",
+      test: "gloss",
+      unit: "GU",
+      programA: "one",
+      programB: "two",
+      valuesA,
+      valuesB: [80, 81, 82],
+      note: "",
+    });
+    expect(await storeEntry(t.app, lead, entryAt(ago(2), trial([70])), at)).toMatchObject({
+      failure: { kind: "bad-entry", field: "valuesA" },
+    });
+    await stored(t, lead, ago(2), trial([70, 71, 72]));
+    const [kept] = (await cureProofs(t.app, lead, at)).trials;
+    expect(kept?.compared.difference).toBeCloseTo(10, 9);
+    expect(kept?.compared.says).toBe("moved");
+  });
+});
+
+test("what the shop plans to is a setting, at 110 until a lead changes it", async () => {
+  const site = await siteAt(t.app, at);
+  expect(site.plannedIndex).toBe(110);
+  await addVersion(t.app, lead, {
+    entityId: await t.app
+      .selectFrom("setup_entity")
+      .select("id")
+      .where("kind", "=", "site")
+      .executeTakeFirstOrThrow()
+      .then((r) => r.id),
+    at,
+    reason: "own rubs",
+    data: { ...site, plannedIndex: 120 },
+  });
+  expect((await siteAt(t.app, new Date())).plannedIndex).toBe(120);
+});
