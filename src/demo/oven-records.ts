@@ -106,6 +106,26 @@ export async function loadOvenStories(db: Kysely<Database>, made: Made, anchor: 
       records.push(...clearLoad(made, rack, closedMs, `6${week}${weekday}`, weekday === 5, jobId(collars)));
     }
   records.push(...surveys(made, midnight));
+  records.push(
+    record("cure-trial", midnight - 26 * DAY + 15 * HOUR, "trial preheated", {
+      by: "tomasz",
+      grade: "measured",
+      details: {
+        cure_trial: [
+          {
+            question: "Oven preheated or lit with the load in it",
+            test: "gloss at 60°",
+            unit: "GU",
+            program_a: "from cold",
+            program_b: "preheated to 205 °C",
+            values_a: [61.2, 58.9, 60.4, 59.1, 60.8],
+            values_b: [63.1, 62.4, 64.0, 61.9, 63.3],
+            note: null,
+          },
+        ],
+      },
+    }),
+  );
   return records;
 }
 

@@ -16,8 +16,8 @@ export const products: readonly SimulatedProduct[] = [
     ],
     pieces: 8,
     tauS: [
-      { channel: "Post top", tauS: 210 },
-      { channel: "Post foot", tauS: 330 },
+      { channel: "Post top", tauS: 240 },
+      { channel: "Post foot", tauS: 372 },
     ],
     setPointC: 205,
     doorToPullS: 2000,
@@ -33,7 +33,7 @@ export const products: readonly SimulatedProduct[] = [
     ],
     pieces: 20,
     tauS: [
-      { channel: "Hood", tauS: 380 },
+      { channel: "Hood", tauS: 330 },
       { channel: "Rear plate", tauS: 240 },
     ],
     setPointC: 207,
@@ -51,7 +51,7 @@ export const products: readonly SimulatedProduct[] = [
     pieces: 16,
     tauS: [
       { channel: "Seat", tauS: 190 },
-      { channel: "Leg", tauS: 300 },
+      { channel: "Leg", tauS: 318 },
     ],
     setPointC: 205,
     doorToPullS: 1900,
@@ -71,8 +71,8 @@ export const tubeFrame: SimulatedProduct = {
   ],
   pieces: 12,
   tauS: [
-    { channel: "Frame rail", tauS: 150 },
-    { channel: "Corner node", tauS: 240 },
+    { channel: "Frame rail", tauS: 140 },
+    { channel: "Corner node", tauS: 198 },
   ],
   setPointC: 205,
   doorToPullS: 1800,
@@ -89,8 +89,8 @@ export const chargerBox: SimulatedProduct = {
   ],
   pieces: 6,
   tauS: [
-    { channel: "Door", tauS: 130 },
-    { channel: "Corner", tauS: 190 },
+    { channel: "Door", tauS: 112 },
+    { channel: "Corner", tauS: 132 },
   ],
   setPointC: 205,
   doorToPullS: 1700,

@@ -1,9 +1,12 @@
 import fc from "fast-check";
 import { describe, expect, test } from "vitest";
 import {
+  adviseLoad,
   type BakeChannel,
   conveyorIndexOf,
   cureIndex,
+  doorOpenS,
+  filmState,
   fitCureCurve,
   fitTimeConstant,
   follow,
@@ -17,6 +20,8 @@ import {
   loadedAirTauS,
   metals,
   ovenSurvey,
+  placeLines,
+  placesFromLines,
   planLoad,
   plannedAt,
   plateTimeConstant,
@@ -25,9 +30,14 @@ import {
   sectionClassOf,
   speedBand,
   stopEffects,
+  thinTrace,
   throughConveyor,
+  traceColumns,
   traceFaults,
+  zoneLines,
+  zonesFromLines,
 } from "@/core/cure";
+import { readOvenFile } from "@/core/instrument-files";
 import { valueOrThrow } from "@/core/result";
 import { seededRandom, simulateBake } from "@/core/simulated-line";
 import { clopperPearson, wilsonInterval } from "@/core/statistics";
@@ -474,4 +484,132 @@ describe("index against rub", () => {
 test("every metal has what a heat-up needs", () => {
   for (const m of Object.values(metals))
     expect(m.densityKgPerM3 * m.heatJPerKgK * m.conductivityWPerMK).toBeGreaterThan(0);
+});
+
+describe("a recorder's file that is not whole", () => {
+  const rows = Array.from({ length: 12 }, (_, i) => `00:${String(i).padStart(2, "0")}:00,${20 + i * 8},${20 + i * 5}`);
+  test("a column without a name is named by its place; a stray mark is none", () => {
+    const file = valueOrThrow(readOvenFile(`Elapsed,Air (C),,\n${rows.map((r) => `${r},`).join("\n")}\n`));
+    expect(file.channels.map((c) => c.name)).toEqual(["Air", "Channel 2"]);
+    expect(file.unnamed).toEqual(["Channel 2"]);
+  });
+  test("cut off in its last line: the line is left out, and said", () => {
+    const file = valueOrThrow(readOvenFile(`Elapsed,Air (C),Plate (C)\n${rows.join("\n")}\n00:12:00,1`));
+    expect(file).toMatchObject({ cutOff: true, samples: 12 });
+    expect(valueOrThrow(readOvenFile(`Elapsed,Air (C),Plate (C)\n${rows.join("\n")}\n`)).cutOff).toBe(false);
+  });
+  test("in another unit than it says, where a person says so", () => {
+    const text = `Elapsed,Air (C),Plate (C)\n${rows.join("\n")}\n`;
+    const asF = valueOrThrow(readOvenFile(text, null, "degF"));
+    expect(asF).toMatchObject({ unit: "degF", unitFrom: "person" });
+    expect(asF.channels[0]?.trace.tempC[0]).toBeCloseTo(((20 - 32) * 5) / 9, 9);
+  });
+});
+
+describe("a long trace drawn", () => {
+  const timeS = Array.from({ length: 28_800 }, (_, i) => i);
+  const tempC: (number | null)[] = timeS.map((s) => 180 + Math.sin(s / 900) * 10);
+  tempC[12_345] = 240;
+  tempC[20_001] = 60;
+  tempC[9000] = null;
+  test("keeps each excursion, in fewer points, and breaks where a number is missing", () => {
+    const stretches = traceColumns({ timeS, tempC }, 0, 28_799, 360);
+    expect(stretches).toHaveLength(2);
+    const drawn = stretches.flat();
+    expect(drawn.length).toBeLessThan(4 * 360 + 8);
+    expect(drawn).toContain(12_345);
+    expect(drawn).toContain(20_001);
+    expect([...drawn].sort((a, b) => a - b)).toEqual(drawn);
+  });
+  test("thinned to be sent, it keeps them too, and what is missing stays missing", () => {
+    const thin = thinTrace({ timeS, tempC }, 1000);
+    expect(thin.timeS.length).toBeLessThan(4010);
+    expect(thin.tempC).toContain(240);
+    expect(thin.tempC).toContain(60);
+    expect(thin.tempC).toContain(null);
+    const short = { timeS: [0, 1], tempC: [1, 2] };
+    expect(thinTrace(short, 1000)).toBe(short);
+  });
+});
+
+describe("advice for a load that is in", () => {
+  const air = steady(205);
+  const at = (id: string, mm: number, over: object = {}) => piece(id, mm, { startC: 180, ...over });
+  const advise = (...pieces: ReturnType<typeof piece>[]) => valueOrThrow(adviseLoad(air, pieces, 100)).advice;
+  test("not before the slowest; from what each has earned already", () => {
+    const first = advise(at("a", 2), at("b", 6));
+    expect(first).toMatchObject({ kind: "not-before", waitsFor: "b" });
+    const later = advise(
+      at("a", 2, { earned: { index: 60, overbake: 10 } }),
+      at("b", 6, { earned: { index: 60, overbake: 10 } }),
+    );
+    expect(later.kind).toBe("not-before");
+    expect((later as { inS: number }).inS).toBeLessThan((first as { inS: number }).inS);
+  });
+  test("pull when all are cured, and when the first is spoilt; over-baked already is said", () => {
+    const done = { earned: { index: 130, overbake: 40 } };
+    expect(advise(at("a", 2, done), at("b", 6, done))).toMatchObject({ kind: "pull-now" });
+    expect(advise(at("a", 2, { earned: { index: 300, overbake: 120 } }))).toEqual({
+      kind: "over-baked",
+      pieces: ["a"],
+    });
+  });
+  test("two masses that have no moment in common: the light ones first", () => {
+    expect(advise(piece("cover", 2), piece("plate", 25))).toMatchObject({
+      kind: "take-out-first",
+      first: ["cover"],
+      afterwards: ["plate"],
+    });
+  });
+  test("too cool an oven never cures it", () => {
+    expect(valueOrThrow(adviseLoad(steady(125), [piece("a", 2)], 100)).advice).toEqual({
+      kind: "never",
+      pieces: ["a"],
+    });
+  });
+});
+
+describe("what is noted of a load", () => {
+  test("loose, melted with touch-up open, curing, cured", () => {
+    const melted = [{ event: "melted" as const, atS: 400 }];
+    expect(filmState([], 300, 0, 0)).toEqual({ kind: "loose" });
+    expect(filmState(melted, 500, 5, 0.1)).toMatchObject({ kind: "melted", touchUpOpen: true, touchUpLeftS: 200 });
+    expect(filmState(melted, 300, 5, 0.1)).toEqual({ kind: "loose" });
+    expect(filmState(melted, 900, 40, 0.1)).toEqual({ kind: "curing" });
+    expect(filmState(melted, 1900, 101, 0.1)).toEqual({ kind: "cured" });
+  });
+  test("the door's openings within a span; one left open runs on", () => {
+    const events = [
+      { event: "door-opened" as const, atS: 100 },
+      { event: "door-shut" as const, atS: 160 },
+      { event: "door-opened" as const, atS: 900 },
+    ];
+    expect(doorOpenS(events, 0, 800)).toBe(60);
+    expect(doorOpenS(events, 130, 1000)).toBe(130);
+    expect(doorOpenS([], 0, 800)).toBe(0);
+  });
+});
+
+describe("an oven's places and zones as lines", () => {
+  test("read, and written back the same", () => {
+    const places = valueOrThrow(placesFromLines("A1, 14, 88, by the door, left\n\nB2,50,50"));
+    expect(places).toEqual([
+      { id: "A1", at: [14, 88], note: "by the door, left" },
+      { id: "B2", at: [50, 50], note: "" },
+    ]);
+    expect(valueOrThrow(placesFromLines(placeLines(places)))).toEqual(places);
+    const zones = valueOrThrow(zonesFromLines("gel, infrared, 3, 285, 42\nend, convection, 14.5, 204, 27"));
+    expect(zones[1]).toEqual({ name: "end", heat: "convection", lengthM: 14.5, airC: 204, hWPerM2K: 27 });
+    expect(valueOrThrow(zonesFromLines(zoneLines(zones)))).toEqual(zones);
+  });
+  test.each([
+    [placesFromLines("A1, 14"), 1],
+    [placesFromLines("A1, 14, 20\na1, 20, 20"), 2],
+    [placesFromLines("A1, 140, 20"), 1],
+    [zonesFromLines("gel, hot, 3, 285, 42"), 1],
+    [zonesFromLines("gel, infrared, 3, 285"), 1],
+    [zonesFromLines("gel, infrared, 3, 285, 42\nend, convection, -1, 200, 25"), 2],
+  ])("what cannot be names its line: %#", (result, line) => {
+    expect(result).toMatchObject({ error: { kind: "bad-oven-line", line } });
+  });
 });

@@ -2,6 +2,7 @@
 import { receiveChemical } from "@/server/baths/chemical-stock";
 import { confirmCause, openCase } from "@/server/causes/case-actions";
 import { receiveLots, savePowder, saveSheet } from "@/server/coat/save-powder";
+import { saveOven } from "@/server/cure/save-oven";
 import { database } from "@/server/database";
 import { addPhoto } from "@/server/field/add-photo";
 import { type ImportOutcome, importFile } from "@/server/imports/import-file";
@@ -193,6 +194,16 @@ export async function beginUsualUpkeep(input: unknown): Promise<ActionOutcome> {
   return guarded("upkeep", async () => {
     const begun = await beginUpkeep(database(), who.person, input, now());
     return begun.ok ? { ok: true } : begun;
+  });
+}
+
+/** Ovens: a lead sets them up, from now on and with a reason. */
+export async function keepOven(input: unknown): Promise<ActionOutcome> {
+  const who = await personWith("release");
+  if (!who.ok) return { ok: false, failure: who.refusal };
+  return guarded("oven", async () => {
+    const saved = await saveOven(database(), who.person, input, now());
+    return saved.ok ? { ok: true } : saved;
   });
 }
 

@@ -20,6 +20,10 @@ export type OvenFile = {
   readonly intervalS: number;
   readonly duplicatesDropped: number;
   readonly reordered: boolean;
+  /** Channels whose heading was empty: named by their column. */
+  readonly unnamed: readonly string[];
+  /** The last line ends in the middle: it was left out. */
+  readonly cutOff: boolean;
 };
 
 const temperatureUnit = (text: string): "degC" | "degF" | null => {
@@ -40,24 +44,41 @@ function secondsOf(cell: string): number | null {
 
 /**
  * Reads an oven recorder's export: a time column and one column per channel, °C or °F. Rows out of order are put in
- * order, a row that repeats another exactly is dropped, both said; two different rows at one time refuse the file.
+ * order, a row that repeats another exactly is dropped, both said; two different rows at one time refuse the file. A
+ * column without a heading is named by its place, a last line cut short is left out, both said. `inSpite` reads it in
+ * another unit than it says, where a person found that it says the wrong one.
  * Failures: `empty-file`, `no-time-column`, `unit-unknown`, `bad-rows`.
  */
-export function readOvenFile(text: string, unitIfNone: "degC" | "degF" | null = null): Result<OvenFile> {
-  const { delimiter, lines, comments } = readLines(text);
-  const header = lines[0];
+export function readOvenFile(
+  text: string,
+  unitIfNone: "degC" | "degF" | null = null,
+  inSpite: "degC" | "degF" | null = null,
+): Result<OvenFile> {
+  const { delimiter, lines: all, comments } = readLines(text);
+  const header = all[0];
+  const lastLine = all.at(-1);
+  const cutOff = header !== undefined && lastLine !== header && (lastLine?.cells.length ?? 0) < header.cells.length;
+  const lines = cutOff ? all.slice(0, -1) : all;
   if (!header || lines.length < 3) return err({ kind: "empty-file" });
   const timeAt = header.cells.findIndex((c) => /^(epoch|elapsed|time|t|seconds|s)\b/i.test(c));
   if (timeAt < 0) return err({ kind: "no-time-column", columns: header.cells });
   const isEpoch = /epoch|unix/i.test(header.cells[timeAt] ?? "");
-  const columns = header.cells.map((name, at) => ({ name, at })).filter((c) => c.at !== timeAt && c.name !== "");
+  const unnamed: string[] = [];
+  const columns = header.cells.flatMap((heading, at) => {
+    if (at === timeAt) return [];
+    if (heading !== "") return [{ name: heading, at }];
+    // An empty heading over numbers is a channel somebody forgot to name; over nothing it is a stray mark.
+    if (!lines.slice(1).some((l) => (l.cells[at] ?? "") !== "")) return [];
+    unnamed.push(`Channel ${at}`);
+    return [{ name: `Channel ${at}`, at }];
+  });
   const fromHeading =
     columns.map((c) => temperatureUnit(/\(/.test(c.name) ? c.name : "")).find((u) => u !== null) ?? null;
   const fromComment =
     comments
       .map((c) => (/unit/i.test(c) ? temperatureUnit(c.replace(/.*unit\w*\s*[:=]?/i, "")) : null))
       .find((u) => u !== null) ?? null;
-  const unit = fromHeading ?? fromComment ?? unitIfNone;
+  const unit = inSpite ?? fromHeading ?? fromComment ?? unitIfNone;
   if (!unit) return err({ kind: "unit-unknown", heading: header.cells.join(", ") });
   const problems: FileProblem[] = [];
   const marks = columns.map((c) =>
@@ -91,13 +112,15 @@ export function readOvenFile(text: string, unitIfNone: "degC" | "degF" | null = 
   return ok({
     kind: "oven-file",
     unit,
-    unitFrom: fromHeading ? "heading" : fromComment ? "comment" : "person",
+    unitFrom: inSpite ? "person" : fromHeading ? "heading" : fromComment ? "comment" : "person",
     startEpochS: isEpoch ? startS : null,
     channels,
     samples: kept.length,
     intervalS: medianIntervalS(timeS),
     duplicatesDropped,
     reordered: rows.some((row, i) => i > 0 && row.s < (rows[i - 1]?.s ?? 0)),
+    unnamed,
+    cutOff,
   });
 }
 

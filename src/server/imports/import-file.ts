@@ -49,7 +49,14 @@ export async function importFile(
   if (text.includes("\u0000")) return refuse({ kind: "not-utf-8" });
   const unit = String(form.get("unit") ?? "");
   const order = String(form.get("dates") ?? "");
-  const read = readAny(text, upload.name, unit, order === "day" ? true : order === "month" ? false : null);
+  const inSpite = String(form.get("inSpite") ?? "");
+  const read = readAny(
+    text,
+    upload.name,
+    unit,
+    order === "day" ? true : order === "month" ? false : null,
+    inSpite === "degF" || inSpite === "degC" ? inSpite : null,
+  );
   if (!read.ok) return refuse(read.failure);
   const understood = describeFile(read.value);
   if (form.get("store") !== "yes") return { ok: true, understood, stored: null, already: false };
@@ -66,6 +73,7 @@ export async function importFile(
       rack: String(form.get("rack") ?? "").trim(),
       startedAt: String(form.get("startedAt") ?? ""),
       place: String(form.get("place") ?? "").trim(),
+      oven: String(form.get("oven") ?? "").trim(),
     },
     at,
   );
@@ -77,6 +85,7 @@ type Target = {
   readonly rack: string;
   readonly startedAt: string;
   readonly place: string;
+  readonly oven: string;
 };
 
 async function store(
@@ -204,8 +213,12 @@ async function rackRecord(
   if (Number.isNaN(started.getTime()))
     return refuse({ kind: "bad-entry", field: "start of the trace", value: target.startedAt, why: "is not a moment" });
   if (started > at) return refuse({ kind: "in-the-future", happenedAt: started.toISOString() });
-  const [oven] = (await setupAt(db, "oven", at)).values();
-  if (!oven) return refuse({ kind: "unknown-oven" });
+  const ovens = [...(await setupAt(db, "oven", at)).values()];
+  const oven = target.oven === "" ? ovens[0] : ovens.find((o) => o.code.toLowerCase() === target.oven.toLowerCase());
+  if (!oven)
+    return target.oven === ""
+      ? refuse({ kind: "unknown-oven" })
+      : refuse({ kind: "unknown-oven-name", name: target.oven });
   const bake_channel = read.file.channels.map((c, i) => ({
     ordinal: i + 1,
     name: c.name,

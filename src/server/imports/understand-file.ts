@@ -1,3 +1,4 @@
+import { type TraceFault, traceFaults } from "@/core/cure";
 import {
   type BathFile,
   type GaugeFile,
@@ -17,6 +18,8 @@ export type Understanding = {
   readonly leftOut: readonly { readonly line: number; readonly why: string; readonly text: string }[];
   /** Readings unlike their neighbours: kept only when somebody has looked at them. */
   readonly asked: readonly { readonly line: number; readonly text: string; readonly strange: StrangeReading }[];
+  /** What looks wrong with an oven's channels; said before anything is stored. */
+  readonly faults: readonly TraceFault[];
   readonly needs: readonly ("rack" | "oven-start")[];
   readonly sample: readonly (readonly string[])[];
   readonly columns: readonly string[];
@@ -38,6 +41,8 @@ export function readAny(
   name: string,
   unit: string,
   dayFirst: boolean | null,
+  /** The temperature unit a person says in spite of what the file says. */
+  inSpite: "degC" | "degF" | null = null,
 ): { ok: true; value: Read } | { ok: false; failure: { kind: string; [detail: string]: unknown } } {
   const head = text.slice(0, 600).toLowerCase();
   if (/\btank\b/.test(head) && /\bparameter\b/.test(head)) {
@@ -45,7 +50,7 @@ export function readAny(
     return file.ok ? { ok: true, value: { kind: "bath", file: file.value } } : refuse(file.error);
   }
   if (/(^|\n)\s*(epoch|elapsed|time|seconds)\b/.test(head)) {
-    const file = readOvenFile(text, unit === "degF" || unit === "degC" ? unit : null);
+    const file = readOvenFile(text, unit === "degF" || unit === "degC" ? unit : null, inSpite);
     return file.ok
       ? { ok: true, value: { kind: "oven", file: file.value } }
       : refuse({ ...file.error, of: "oven", name });
@@ -65,6 +70,7 @@ export function describeFile(read: Read): Understanding {
     return {
       kind: "gauge",
       needs: ["rack"],
+      faults: [],
       asked: strangeReadings(um).map(({ index, strange }) => {
         const { line, typed } = f.readings[index] as (typeof f.readings)[number];
         return { line, text: typed, strange };
@@ -91,6 +97,7 @@ export function describeFile(read: Read): Understanding {
       kind: "oven",
       needs: f.startEpochS === null ? ["rack", "oven-start"] : ["rack"],
       asked: [],
+      faults: traceFaults(f.channels),
       leftOut: [],
       columns: ["channel", "kind", "peak °C", "dead from", "gaps"],
       sample: f.channels.map((c) => [
@@ -107,6 +114,8 @@ export function describeFile(read: Read): Understanding {
         ["Interval", `${f.intervalS} s`],
         ["Rows in order", f.reordered ? "no: put in order" : "yes"],
         ["Repeated rows dropped", String(f.duplicatesDropped)],
+        ...(f.unnamed.length > 0 ? [["Without a name", f.unnamed.join(", ")] as const] : []),
+        ...(f.cutOff ? [["Cut off", "its last line ends in the middle and was left out"] as const] : []),
       ],
     };
   }
@@ -115,6 +124,7 @@ export function describeFile(read: Read): Understanding {
     kind: "bath",
     needs: [],
     asked: [],
+    faults: [],
     leftOut: f.skipped.map(({ line, why, text }) => ({ line, why, text })),
     columns: ["line", "when", "tank", "parameter", "value"],
     sample: f.readings.map((r) => [

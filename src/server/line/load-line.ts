@@ -1,5 +1,5 @@
 import { type Kysely, sql } from "kysely";
-import { fitCureCurve, judgeBake, requiredMinutes } from "@/core/cure";
+import { fitTimeConstant, judgeBake, planLoad } from "@/core/cure";
 import { bareLimitHours } from "@/core/preparation";
 import { valueOrThrow } from "@/core/result";
 import { shiftAt } from "@/core/shifts";
@@ -275,7 +275,7 @@ async function openBakes(db: Kysely<Database>, person: Person, at: Date): Promis
   const rows = await db
     .selectFrom("record")
     .innerJoin("bake", "bake.record_id", "record.id")
-    .select(["record.id", "bake.oven_id", "bake.load_no", "bake.powder_id", "bake.door_closed_at"])
+    .select(["record.id", "bake.oven_id", "bake.load_no", "bake.powder_id", "bake.door_closed_at", "bake.set_point_c"])
     .where("record.kind", "=", "bake")
     .where("record.happened_at", ">", since)
     .where("record.happened_at", "<=", at)
@@ -327,15 +327,34 @@ async function openBakes(db: Kysely<Database>, person: Person, at: Date): Promis
     const trace = mine.find((c) => c.name === channel);
     const lastS = trace?.time_s.at(-1) ?? 0;
     const lastC = trace?.temp_c.filter((c): c is number => c !== null).at(-1) ?? 0;
-    const curve = fitCureCurve(slowest.powder.schedule);
     const lastAt = new Date(row.door_closed_at.getTime() + lastS * 1000);
-    // What is still to earn, at the rate of the temperature it now has: late rather than early while it still climbs.
-    const minutesToGo =
-      index >= 100
-        ? 0
-        : curve.ok && lastC >= slowest.verdict.onsetC
-          ? ((100 - index) / 100) * requiredMinutes(curve.value, lastC)
-          : null;
+    // What is still to earn, from the time constant its own trace shows, in the air as it is and is set.
+    const air = channelsOf(mine).find((c) => c.medium === "air");
+    const own = channelsOf(mine).find((c) => c.name === channel);
+    const oven = ovens.get(row.oven_id)?.data;
+    const fit = air && own ? fitTimeConstant(air.trace, own.trace, lastS) : null;
+    const setPointC = row.set_point_c ?? oven?.usualSetPointC ?? 205;
+    const plan =
+      index >= 100 || !fit?.ok
+        ? null
+        : planLoad(
+            {
+              startC: air?.trace.tempC.findLast((t): t is number => t !== null) ?? setPointC,
+              tauS: oven?.emptyTauS ?? 140,
+              program: [{ fromS: 0, airC: setPointC }],
+            },
+            [
+              {
+                id: channel,
+                section: { tauS: fit.value.tauS },
+                schedule: { points: slowest.powder.schedule, onsetC: slowest.verdict.onsetC },
+                startC: lastC,
+                earned: { index, overbake: 0 },
+              },
+            ],
+          );
+    const readyS = plan?.ok ? (plan.value.pieces[0]?.readyS ?? null) : null;
+    const minutesToGo = index >= 100 ? 0 : readyS === null ? null : readyS / 60;
     const over = judged.some((j) => j.verdict.channels.some((c) => (c.overbakeIndex ?? 0) > 100));
     const pullAt = minutesToGo === null ? null : new Date(lastAt.getTime() + minutesToGo * 60_000);
     return [{ ...base, index, channel, pullAt, lastAt, result: over ? "out" : index >= 100 ? "watch" : "in" }];

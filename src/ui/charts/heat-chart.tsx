@@ -72,7 +72,7 @@ export function HeatChart({
       lastY = Math.max(e.y, lastY + 14);
       return { ...e, labelY: lastY };
     });
-  const stroke = (kind: HeatSeries["kind"]) => (kind === "air" ? "var(--ink-faint)" : "var(--ink)");
+  const stroke = (kind: HeatSeries["kind"]) => (kind === "air" ? "var(--ink-3)" : "var(--ink)");
   const minuteStep = lastS > 7200 ? 30 : lastS > 3000 ? 10 : 5;
   const minutes = Array.from({ length: Math.floor(lastS / 60 / minuteStep) + 1 }, (_, i) => i * minuteStep);
   const clampedEnd = windowS ? Math.min(windowS[1] ?? lastS, lastS) : 0;
@@ -101,7 +101,7 @@ export function HeatChart({
       {sheetC.map((c) => (
         <g key={c}>
           <line x1="40" x2={plot} y1={y(c)} y2={y(c)} stroke="var(--in)" strokeWidth="1" strokeDasharray="2 3" />
-          <text x="44" y={y(c) - 3} style={{ fill: "var(--in)" }}>
+          <text x={plot - 4} y={y(c) - 4} textAnchor="end" style={{ fill: "var(--in)" }}>
             {withUnit(c, "temperature", units)}
           </text>
         </g>

@@ -37,8 +37,13 @@ export function ProofChart({ points, safeIndex }: { points: readonly ProofMark[]
       {safeIndex !== null && (
         <>
           <line x1={x(safeIndex)} x2={x(safeIndex)} y1="12" y2={H - 28} stroke="var(--in)" strokeWidth="2" />
-          <text x={x(safeIndex) + 4} y="36" style={{ fill: "var(--in)" }}>
-            {safeIndex.toFixed(0)}, every rub passed
+          <text
+            x={x(safeIndex) + (safeIndex > 130 ? -5 : 5)}
+            y="58"
+            textAnchor={safeIndex > 130 ? "end" : "start"}
+            style={{ fill: "var(--in)" }}
+          >
+            from {safeIndex.toFixed(0)} every rub passed
           </text>
         </>
       )}

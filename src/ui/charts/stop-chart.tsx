@@ -37,13 +37,13 @@ export function StopChart({
         role="img"
         aria-label="Over-bake by where in the oven the piece stood"
       >
-        {zones.map((z) => {
+        {zones.map((z, i) => {
           const from = atM;
           atM += z.lengthM;
           return (
             <g key={z.name}>
               <line x1={x(from)} x2={x(from)} y1="10" y2={H - 22} stroke="var(--rule)" />
-              <text x={x(from) + 4} y="18">
+              <text x={x(from) + 4} y={18 + 13 * (i % 2)}>
                 {z.name}
               </text>
             </g>

@@ -1,4 +1,5 @@
 import { line, scaleLinear } from "d3";
+import { traceColumns } from "@/core/cure";
 import type { UnitSystem } from "@/core/units";
 import { figure, withUnit } from "../format";
 import { Cursor } from "./cursor";
@@ -13,6 +14,8 @@ export type TraceChannel = {
   readonly dead: boolean;
 };
 
+const COLUMNS = 360;
+
 /** An oven trace: the sheet's temperatures as a band, channels labelled at their end, gaps hatched, crossings and pull marked. */
 export function TraceChart({
   channels,
@@ -22,6 +25,8 @@ export function TraceChart({
   crossings,
   pullS,
   units,
+  fromS = 0,
+  toS = null,
   width = 860,
   height = 300,
 }: {
@@ -33,23 +38,29 @@ export function TraceChart({
   crossings: readonly { s: number; c: number }[];
   pullS: number | null;
   units: UnitSystem;
+  /** The stretch in view, s; all of it unless said. */
+  fromS?: number;
+  toS?: number | null;
   width?: number;
   height?: number;
 }) {
   const plot = width - 130;
-  const lastS = Math.max(...channels.flatMap((c) => [c.timeS.at(-1) ?? 0]), 60);
+  const lastS = toS ?? Math.max(...channels.flatMap((c) => [c.timeS.at(-1) ?? 0]), 60);
+  const seen = (s: number) => s >= fromS && s <= lastS;
   const hottest =
-    Math.max(
-      ...channels.flatMap((c) => c.tempC.filter((t): t is number => t !== null)),
-      ...points.map((p) => p.metalC),
+    channels.reduce(
+      (most, c) => c.tempC.reduce((m: number, t) => (t !== null && t > m ? t : m), most),
+      Math.max(...points.map((p) => p.metalC)),
     ) + 8;
-  const x = scaleLinear([0, lastS], [34, plot]);
+  const x = scaleLinear([fromS, lastS], [34, plot]);
+  // A column is about two pixels wide: of a day's samples only what can be told apart is drawn, each excursion among it.
+  const drawn = channels.map((c) => ({ c, stretches: traceColumns(c, fromS, lastS, COLUMNS) }));
   const y = scaleLinear([0, hottest], [height - 22, 12]);
   const lowest = Math.min(...points.map((p) => p.metalC));
   const highest = Math.max(...points.map((p) => p.metalC));
-  const ends = channels
-    .map((c) => {
-      const at = c.tempC.findLastIndex((t) => t !== null);
+  const ends = drawn
+    .map(({ c, stretches }) => {
+      const at = stretches.at(-1)?.at(-1) ?? -1;
       return { c, y: y(c.tempC[at] ?? 0), at };
     })
     .sort((a, b) => a.y - b.y);
@@ -59,6 +70,9 @@ export function TraceChart({
     return { ...e, labelY: lastY };
   });
   const deciding = channels.find((c) => c.deciding);
+  const inView = gaps.flatMap((g) =>
+    g.toS > fromS && g.fromS < lastS ? [{ fromS: Math.max(g.fromS, fromS), toS: Math.min(g.toS, lastS) }] : [],
+  );
   return (
     <svg
       viewBox={`0 0 ${width} ${height + 22}`}
@@ -67,6 +81,9 @@ export function TraceChart({
       role="group"
       aria-label="Oven trace"
     >
+      <clipPath id="trace-plot">
+        <rect x="34" y="0" width={plot - 34} height={height} />
+      </clipPath>
       <rect x="34" y={y(highest)} width={plot - 34} height={Math.max(2, y(lowest) - y(highest))} fill="var(--band)" />
       {points.map((p) => (
         <g key={p.metalC}>
@@ -84,7 +101,7 @@ export function TraceChart({
           </text>
         </>
       )}
-      {gaps.map((g) => (
+      {inView.map((g) => (
         <g key={g.fromS}>
           <rect
             x={x(g.fromS)}
@@ -99,26 +116,28 @@ export function TraceChart({
           </text>
         </g>
       ))}
-      {channels.map((c) => (
+      {drawn.map(({ c, stretches }) => (
         <path
           key={c.name}
-          d={
-            line<number>(
-              (i) => x(c.timeS[i] as number),
-              (i) => y(c.tempC[i] as number),
-            ).defined(
-              (i) =>
-                c.tempC[i] !== null &&
-                !gaps.some((g) => (c.timeS[i] as number) > g.fromS && (c.timeS[i] as number) < g.toS),
-            )(c.timeS.map((_, i) => i)) ?? ""
-          }
+          clipPath="url(#trace-plot)"
+          d={stretches
+            .map(
+              (stretch) =>
+                line<number>(
+                  (i) => x(c.timeS[i] as number),
+                  (i) => y(c.tempC[i] as number),
+                ).defined((i) => !gaps.some((g) => (c.timeS[i] as number) > g.fromS && (c.timeS[i] as number) < g.toS))(
+                  stretch,
+                ) ?? "",
+            )
+            .join("")}
           fill="none"
           stroke={c.deciding ? "var(--sorrel)" : c.medium === "air" ? "var(--ink-3)" : "var(--ink)"}
           strokeWidth={c.deciding ? 2.6 : 1.4}
           strokeDasharray={c.medium === "air" ? "5 4" : c.dead ? "2 3" : undefined}
         />
       ))}
-      {gaps.map((g) => (
+      {inView.map((g) => (
         <rect
           key={`cover${g.fromS}`}
           x={x(g.fromS) + 1}
@@ -129,18 +148,20 @@ export function TraceChart({
           opacity=".75"
         />
       ))}
-      {crossings.map((k) => (
-        <circle
-          key={`${k.s}${k.c}`}
-          cx={x(k.s)}
-          cy={y(k.c)}
-          r="4.5"
-          fill="var(--bench)"
-          stroke="var(--sorrel)"
-          strokeWidth="2"
-        />
-      ))}
-      {pullS !== null && (
+      {crossings
+        .filter((k) => seen(k.s))
+        .map((k) => (
+          <circle
+            key={`${k.s}${k.c}`}
+            cx={x(k.s)}
+            cy={y(k.c)}
+            r="4.5"
+            fill="var(--bench)"
+            stroke="var(--sorrel)"
+            strokeWidth="2"
+          />
+        ))}
+      {pullS !== null && seen(pullS) && (
         <g>
           <line x1={x(pullS)} x2={x(pullS)} y1="12" y2={height - 22} stroke="var(--ink-2)" strokeDasharray="2 3" />
           <text x={x(pullS) - 4} y="10" textAnchor="end">
@@ -162,10 +183,10 @@ export function TraceChart({
       <line x1="34" x2={plot} y1={height - 22} y2={height - 22} stroke="var(--ink)" />
       {x
         .ticks(8)
-        .filter((t) => t % 60 === 0 || lastS < 500)
+        .filter((t) => t % 60 === 0 || lastS - fromS < 500)
         .map((t) => (
           <text key={t} x={x(t)} y={height - 8} textAnchor="middle">
-            {Math.round(t / 60)}
+            {lastS - fromS < 500 ? Math.round(t / 6) / 10 : Math.round(t / 60)}
           </text>
         ))}
       <text x={plot + 6} y={height - 8}>
@@ -181,17 +202,18 @@ export function TraceChart({
           name={deciding.name}
           width={plot}
           height={height - 22}
-          points={deciding.timeS.flatMap((s, i) =>
-            typeof deciding.tempC[i] === "number"
+          points={(drawn.find((d) => d.c === deciding)?.stretches ?? []).flat().flatMap((i) => {
+            const [s, c] = [deciding.timeS[i] as number, deciding.tempC[i]];
+            return typeof c === "number" && seen(s)
               ? [
                   {
                     x: x(s),
-                    y: y(deciding.tempC[i] as number),
-                    label: `${Math.floor(s / 60)}:${String(Math.round(s % 60)).padStart(2, "0")}  ${withUnit(deciding.tempC[i] as number, "temperature", units)}`,
+                    y: y(c),
+                    label: `${Math.floor(s / 60)}:${String(Math.round(s % 60)).padStart(2, "0")}  ${withUnit(c, "temperature", units)}`,
                   },
                 ]
-              : [],
-          )}
+              : [];
+          })}
         />
       )}
     </svg>

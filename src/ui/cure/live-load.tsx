@@ -54,7 +54,12 @@ type Standing = {
   readonly overbake: number;
   readonly tauS: number;
   readonly perS: number;
+  /** Foretold from the door, or from the last sample, to now; nothing where a probe says it. */
+  readonly before: Trace;
 };
+/** A sample older than this is carried on by the model, and what it says of now is assumed, s. */
+const STALE_S = 90;
+const NOTHING: Trace = { timeS: [], tempC: [] };
 
 /** What a trace has earned by a schedule, cure and over-bake. */
 function earnedBy(trace: Trace, schedule: PowderSchedule): { index: number; overbake: number } | null {
@@ -77,6 +82,7 @@ export function LiveLoad({
   racks,
   events,
   infrared,
+  stored,
   plannedIndex,
   timeZone,
   units,
@@ -91,6 +97,8 @@ export function LiveLoad({
   events: readonly BakeEvent[];
   /** The newest relied-on reading of the part, where there is one. */
   infrared: { readonly atS: number; readonly metalC: number } | null;
+  /** Channels on record already: a file read in while the load is still in. */
+  stored: readonly BakeChannel[];
   plannedIndex: number;
   timeZone: string;
   units: UnitSystem;
@@ -108,8 +116,9 @@ export function LiveLoad({
     const timer = setInterval(tick, TICK_MS);
     return () => clearInterval(timer);
   }, [closedAtMs]);
-  const recorded = recorder.channels.filter((c) => c.trace.timeS.length > 1);
-  const recordedS = recorded[0]?.trace.timeS.at(-1) ?? null;
+  const live = recorder.channels.filter((c) => c.trace.timeS.length > 1);
+  const recorded = live.length > 0 ? live : stored;
+  const recordedS = live[0]?.trace.timeS.at(-1) ?? null;
   // While the recorder runs its own clock counts: the stand-in may run faster than the wall's.
   const nowS = recordedS ?? clockS ?? 0;
   const program = useMemo(() => ({ ...air, program: [{ fromS: 0, airC: setPointC }] }), [air, setPointC]);
@@ -147,14 +156,16 @@ export function LiveLoad({
       }),
     ),
     ...(advised.ok
-      ? advised.value.plan.pieces.map(
-          (p): HeatSeries => ({
+      ? advised.value.plan.pieces.map((p, i): HeatSeries => {
+          // What came before now is drawn as well where no probe drew it.
+          const before = standing[i]?.before ?? { timeS: [], tempC: [] };
+          return {
             name: recorded.some((c) => c.name === p.id) ? `${p.id}, foretold` : p.id,
             kind: "foretold",
-            timeS: p.timeS.map((s) => s + nowS),
-            tempC: p.metalC,
-          }),
-        )
+            timeS: [...before.timeS, ...p.timeS.map((s) => s + nowS)],
+            tempC: [...before.tempC, ...p.metalC],
+          };
+        })
       : []),
   ];
   const window = advised.ok ? advised.value.plan.windowS : null;
@@ -200,7 +211,7 @@ export function LiveLoad({
           return (
             <div
               key={s.rack.rack}
-              className="row min-h-[52px] grid-cols-[64px_minmax(0,1fr)_110px_96px_190px] items-center max-[820px]:grid-cols-[64px_minmax(0,1fr)_110px]"
+              className="row min-h-[52px] grid-cols-[64px_minmax(0,1fr)_116px_90px_230px] items-center max-[820px]:grid-cols-[64px_minmax(0,1fr)_110px]"
             >
               <b className="fig text-[17px]">{s.rack.rack}</b>
               <span>
@@ -281,17 +292,45 @@ function standingOf(
   const curve = fitCureCurve(rack.schedule.points);
   const rate = (c: number) => (curve.ok ? 100 / (60 * requiredMinutes(curve.value, c)) : 0);
   if (own) {
-    const nowC = own.trace.tempC.findLast((t): t is number => t !== null) ?? 21;
-    const earned = earnedBy(own.trace, rack.schedule) ?? { index: 0, overbake: 0 };
+    const lastC = own.trace.tempC.findLast((t): t is number => t !== null) ?? 21;
+    const lastS = own.trace.timeS.at(-1) ?? 0;
     // The probe tells this rack's own time constant as soon as it has warmed.
     const fit = air ? fitTimeConstant(air.trace, own.trace, nowS) : null;
     const tauS = fit?.ok && fit.value.rmsC < 4 ? fit.value.tauS : rack.tauS;
-    return { rack, nowC, how: "measured", ...earned, tauS, perS: rate(nowC) };
+    if (nowS - lastS <= STALE_S) {
+      const earned = earnedBy(own.trace, rack.schedule) ?? { index: 0, overbake: 0 };
+      return { rack, nowC: lastC, how: "measured", ...earned, tauS, perS: rate(lastC), before: NOTHING };
+    }
+    const setC = program.program[0]?.airC ?? 205;
+    const airC = air?.trace.tempC.findLast((t): t is number => t !== null) ?? setC;
+    const on = heatThrough(
+      { startC: airC, tauS: program.tauS, program: [{ fromS: 0, airC: setC }] },
+      { tauS, startC: lastC },
+      Math.max(STEP_S, nowS - lastS),
+      STEP_S,
+    );
+    const before: Trace = on.ok
+      ? { timeS: on.value.metal.timeS.map((s) => s + lastS), tempC: on.value.metal.tempC }
+      : NOTHING;
+    // The gap between the last sample and now is the model's: no gap of the trace, but marked as assumed.
+    const [read, carried] = [earnedBy(own.trace, rack.schedule), earnedBy(before, rack.schedule)];
+    const nowC = before.tempC.at(-1) ?? lastC;
+    return {
+      rack,
+      nowC,
+      how: "assumed",
+      index: (read?.index ?? 0) + (carried?.index ?? 0),
+      overbake: (read?.overbake ?? 0) + (carried?.overbake ?? 0),
+      tauS,
+      perS: rate(nowC),
+      before,
+    };
   }
   const seen = infrared && infrared.atS <= nowS ? infrared : null;
   const toS = Math.max(STEP_S, seen ? seen.atS : nowS);
   const first = heatThrough(program, { tauS: rack.tauS, startC: 21 }, toS, STEP_S);
-  if (!first.ok) return { rack, nowC: 21, how: "assumed", index: 0, overbake: 0, tauS: rack.tauS, perS: 0 };
+  if (!first.ok)
+    return { rack, nowC: 21, how: "assumed", index: 0, overbake: 0, tauS: rack.tauS, perS: 0, before: NOTHING };
   let trace = first.value.metal;
   if (seen && nowS > seen.atS + STEP_S) {
     // From the reading on the metal starts where it was read; the air is at its set point by then.
@@ -310,7 +349,7 @@ function standingOf(
   }
   const nowC = trace.tempC.at(-1) ?? 21;
   const earned = earnedBy(trace, rack.schedule) ?? { index: 0, overbake: 0 };
-  return { rack, nowC, how: "assumed", ...earned, tauS: rack.tauS, perS: rate(nowC) };
+  return { rack, nowC, how: "assumed", ...earned, tauS: rack.tauS, perS: rate(nowC), before: trace };
 }
 
 function AdviceLine({ advice, at }: { advice: LoadAdvice; at: (inS: number) => string }) {

@@ -75,7 +75,7 @@ export function LoadNeeds({
         return (
           <div
             key={p.id}
-            className="row grid-cols-[64px_170px_minmax(0,1fr)_150px] items-center max-[820px]:grid-cols-[64px_minmax(0,1fr)]"
+            className="row grid-cols-[64px_220px_minmax(0,1fr)_170px] items-center max-[820px]:grid-cols-[64px_minmax(0,1fr)]"
           >
             <b className="fig">{p.id}</b>
             <span className="num">

@@ -382,7 +382,7 @@ function PieceRow({
   return (
     <div
       ref={setNodeRef}
-      className={`row min-h-[48px] grid-cols-[34px_74px_minmax(0,1fr)_230px_130px_120px] items-center max-[900px]:grid-cols-[34px_74px_minmax(0,1fr)] ${isDragging ? "relative z-10 bg-sorrel-tint" : ""}`}
+      className={`row min-h-[48px] grid-cols-[34px_64px_minmax(0,1fr)_minmax(0,190px)_116px_130px] items-center max-[900px]:grid-cols-[34px_74px_minmax(0,1fr)] ${isDragging ? "relative z-10 bg-sorrel-tint" : ""}`}
       style={transform ? { transform: `translate(${transform.x}px, ${transform.y}px)` } : undefined}
     >
       <button
@@ -402,7 +402,7 @@ function PieceRow({
           {piece.massKg === null ? "" : `, ${piece.massKg.toFixed(0)} kg`} · {piece.powder}
         </span>
       </span>
-      <span className="num max-[900px]:col-start-3">
+      <span className="max-[900px]:col-start-3">
         {planned?.reachesS === null || planned?.reachesS === undefined
           ? "never at temperature"
           : `at ${withUnit(planned.toC, "temperature", units)} in ${minutes(planned.reachesS)}`}

@@ -48,7 +48,7 @@ export function OpenLoads({
                 {b.index >= 100
                   ? "Cured: pull it."
                   : b.pullAt
-                    ? `100 by ${clock(b.pullAt, timeZone)} at its present heat.`
+                    ? `100 by ${clock(b.pullAt, timeZone)}, as its trace foretells.`
                     : "Still heating."}
               </>
             )}

@@ -4,7 +4,7 @@ import { THICK_COLOUR, THIN_COLOUR } from "../charts/part-sketch";
 import { withUnit } from "../format";
 
 const W = 420;
-const H = 230;
+const H = 300;
 
 /** An oven from above, its door below: where racks hang, and how far each place was off at the newest survey. */
 export function OvenDrawing({
@@ -52,7 +52,7 @@ export function OvenDrawing({
             <circle
               cx={x}
               cy={y}
-              r="22"
+              r="27"
               fill={here ? (here.offC < 0 ? THIN_COLOUR : THICK_COLOUR) : "none"}
               fillOpacity={here ? Math.min(0.6, 0.08 + Math.abs(here.offC) / 20) : 0}
               stroke={far ? "var(--out)" : "var(--rule-strong)"}
@@ -64,7 +64,7 @@ export function OvenDrawing({
             {here && (
               <text x={x} y={y + 13} textAnchor="middle">
                 {here.offC > 0 ? "+" : "−"}
-                {withUnit(Math.abs(here.offC), "temperatureDifference", units)}
+                {withUnit(Math.abs(here.offC), "temperatureDifference", units).split(" ")[0]}
               </text>
             )}
           </g>

@@ -1,11 +1,21 @@
 "use client";
 import { type FormEvent, useRef, useState } from "react";
 import type { ImportOutcome } from "@/server/imports/import-file";
+import { usePreferences } from "../preferences-context";
+import { traceFaultWords } from "../words/cure";
 import { failureText } from "../words/failures";
 import { AskedList } from "./asked-list";
 
 /** Two steps: what was understood, then store all or nothing. */
-export function ImportForm({ upload }: { upload: (form: FormData) => Promise<ImportOutcome> }) {
+export function ImportForm({
+  upload,
+  ovens,
+}: {
+  upload: (form: FormData) => Promise<ImportOutcome>;
+  ovens: readonly string[];
+}) {
+  const { units } = usePreferences();
+  const [inSpite, setInSpite] = useState("");
   const form = useRef<HTMLFormElement>(null);
   const [outcome, setOutcome] = useState<ImportOutcome | null>(null);
   const [busy, setBusy] = useState<"read" | "store" | null>(null);
@@ -19,12 +29,13 @@ export function ImportForm({ upload }: { upload: (form: FormData) => Promise<Imp
     if (input instanceof HTMLInputElement) input.files = files.files;
     await send(false);
   };
-  const send = async (store: boolean) => {
+  const send = async (store: boolean, spite = inSpite) => {
     if (!form.current || busy) return;
     const data = new FormData(form.current);
     const file = data.get("file");
     if (file instanceof File) data.set("size", String(file.size));
     if (store) data.set("store", "yes");
+    if (spite) data.set("inSpite", spite);
     const started = data.get("startedLocal");
     if (started) data.set("startedAt", new Date(String(started)).toISOString());
     setBusy(store ? "store" : "read");
@@ -61,6 +72,7 @@ export function ImportForm({ upload }: { upload: (form: FormData) => Promise<Imp
             onChange={() => {
               setOutcome(null);
               setStoreFailure(null);
+              setInSpite("");
             }}
           />
         </div>
@@ -131,6 +143,28 @@ export function ImportForm({ upload }: { upload: (form: FormData) => Promise<Imp
                   <AskedList asked={understood.asked} count={understood.asked.length} />
                 </>
               )}
+              {understood.faults.length > 0 && (
+                <>
+                  <h2 className="mt-4 text-watch">Looks wrong</h2>
+                  {understood.faults.map((f) => (
+                    <div key={f.kind + ("channel" in f ? f.channel : "")} className="mt-1">
+                      {traceFaultWords(f, units)}
+                      {f.kind === "fahrenheit-as-celsius" && (
+                        <button
+                          type="button"
+                          className="btn mt-1 block"
+                          onClick={() => {
+                            setInSpite("degF");
+                            void send(false, "degF");
+                          }}
+                        >
+                          Read it as °F
+                        </button>
+                      )}
+                    </div>
+                  ))}
+                </>
+              )}
               {understood.leftOut.length > 0 && (
                 <>
                   <h2 className="mt-4">Left out</h2>
@@ -181,6 +215,16 @@ export function ImportForm({ upload }: { upload: (form: FormData) => Promise<Imp
                 <div className="field w-32">
                   <label htmlFor="place">Place in oven</label>
                   <input id="place" name="place" className="input" />
+                </div>
+              )}
+              {understood.kind === "oven" && ovens.length > 1 && (
+                <div className="field w-32">
+                  <label htmlFor="import-oven">Oven</label>
+                  <select id="import-oven" name="oven" className="input">
+                    {ovens.map((o) => (
+                      <option key={o}>{o}</option>
+                    ))}
+                  </select>
                 </div>
               )}
               {understood.needs.includes("oven-start") && (

@@ -61,7 +61,7 @@ export function dueList(line: Line, units: UnitSystem): DueItem[] {
       why: ready
         ? `${bake.channel} has index ${bake.index.toFixed(0)}: cured, pull before it over-bakes`
         : bake.pullAt
-          ? `${bake.channel}, the slowest, is at index ${bake.index.toFixed(0)}; 100 at its present heat by ${time(bake.pullAt)}`
+          ? `${bake.channel}, the slowest, is at index ${bake.index.toFixed(0)}; 100 by ${time(bake.pullAt)} as its trace foretells`
           : `${bake.channel} is still heating; index ${bake.index.toFixed(0)}`,
       result: late ? "watch" : bake.result,
       word: late ? "Pull overdue" : ready ? "Pull now" : bake.pullAt ? `Pull ${time(bake.pullAt)}` : "Heating",

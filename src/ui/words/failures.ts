@@ -131,6 +131,8 @@ const sentences: Record<string, (f: Failure, units: UnitSystem) => string> = {
   "bad-rows": () => "Some lines could not be taken, so the whole file is refused. Mend these lines and read it again:",
   "strange-readings": (f) =>
     `${s(f.count)} ${f.count === 1 ? "reading is" : "readings are"} unlike the ones beside ${f.count === 1 ? "it" : "them"}. Look at ${f.count === 1 ? "it" : "them"}, and say that ${f.count === 1 ? "it stands" : "they stand"} or mend the file; nothing was stored.`,
+  "bad-oven": (f) => `${s(f.field)}: ${s(f.value)} ${s(f.why)}. Correct it and keep it again.`,
+  "bad-oven-line": (f) => `Line ${s(f.line)}: “${s(f.value)}” ${s(f.why)}. Correct the line.`,
   "unknown-load": (f) => `No load ${s(f.load)} is on record for ${s(f.oven)}. Close its door first.`,
   "before-the-door": () => "That is before the oven's door was closed on this load. Correct the time.",
   "reading-needs-value": () => "A temperature is missing. Type what the instrument shows.",

@@ -10,6 +10,7 @@ import { preferences } from "@/server/preferences";
 import { setupAt, siteAt } from "@/server/setup/setup-data";
 import { personOnPage } from "@/server/sign-in/person";
 import { may, seesCost } from "@/server/sign-in/roles";
+import { ScheduleCurve } from "@/ui/charts/schedule-curve";
 import { FirstPanelForm } from "@/ui/coat/first-panel-form";
 import { LotsForm } from "@/ui/coat/lots-form";
 import { PowderForm } from "@/ui/coat/powder-form";
@@ -195,6 +196,10 @@ export default async function PowdersPage() {
                     {d.storeMostC !== null && ` up to ${withUnit(d.storeMostC, "temperature", units)}`}
                     {seesCost(person) && d.pricePerKg !== null && `, ${money(d.pricePerKg, currency)} a kg`}.
                   </p>
+                  <ScheduleCurve
+                    schedule={{ points: d.schedule, overbake: d.overbake, onsetC: d.onsetC }}
+                    units={units}
+                  />
                   {d.hazards && <p className="caution m-0">{d.hazards}</p>}
                   <p className="small faint m-0">This version since {dateAndTime(p.validFrom, site.timeZone)}</p>
                   {mayChange && (

@@ -6,6 +6,7 @@ import { currentLine } from "@/server/line/current-line";
 import { preferences } from "@/server/preferences";
 import { setupAt } from "@/server/setup/setup-data";
 import { personOnPage } from "@/server/sign-in/person";
+import { may } from "@/server/sign-in/roles";
 import { CureTabs } from "@/ui/cure/cure-tabs";
 import { withUnit } from "@/ui/format";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
@@ -44,6 +45,13 @@ export default async function OvensPage() {
             </Link>
           ))}
         </div>
+        {may(person.role, "release") && (
+          <p className="mt-3">
+            <Link className="link min-h-11 content-center" href="/cure/ovens/new/set-up">
+              Set up another oven
+            </Link>
+          </p>
+        )}
       </section>
       <Margin step="cure">
         {upkeep.length > 0 && (

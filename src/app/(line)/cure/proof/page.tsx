@@ -15,7 +15,7 @@ import { PageHead } from "@/ui/frame/page-head";
 import { Verdict } from "@/ui/marks/verdict";
 
 export const metadata: Metadata = { title: "Proof of cure" };
-const percent = (share: number) => `${(100 * share).toFixed(0)} %`;
+const percent = (share: number) => `${(100 * share).toFixed(0)}\u00a0%`;
 
 export default async function ProofPage() {
   const person = await personOnPage();

@@ -1,4 +1,7 @@
 import type { Metadata } from "next";
+import { database } from "@/server/database";
+import { now } from "@/server/now";
+import { setupAt } from "@/server/setup/setup-data";
 import { personOnPage } from "@/server/sign-in/person";
 import { ImportForm } from "@/ui/forms/import-form";
 import { ManyReadingsForm } from "@/ui/forms/many-readings-form";
@@ -10,6 +13,7 @@ export const metadata: Metadata = { title: "Import a file" };
 
 export default async function ImportPage() {
   await personOnPage("inspect");
+  const ovens = [...(await setupAt(database(), "oven", now())).values()].map((o) => o.code);
   return (
     <>
       <section className="bench">
@@ -17,7 +21,7 @@ export default async function ImportPage() {
           above="Film gauge, oven recorder or bath log; read first, stored after you have seen it"
           title="Import a file"
         />
-        <ImportForm upload={importUpload} />
+        <ImportForm upload={importUpload} ovens={ovens} />
         <h2 className="mt-8">A history of readings</h2>
         <ManyReadingsForm />
       </section>

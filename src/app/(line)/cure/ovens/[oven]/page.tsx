@@ -65,7 +65,7 @@ export default async function OvenPage({ params }: { params: Promise<{ oven: str
                 units={units}
               />
               <p className="small soft m-0">
-                Off the set point at the hold, newest survey. Places may differ by{" "}
+                {units === "us" ? "°F" : "°C"} off the set point at the hold, newest survey. Places may differ by{" "}
                 {withUnit(oven.data.spreadMostC, "temperatureDifference", units)}.
               </p>
             </div>
@@ -194,7 +194,7 @@ export default async function OvenPage({ params }: { params: Promise<{ oven: str
           </p>
           <p className="small soft">
             Version of {dateAndTime(oven.validFrom, line.timeZone)}.{" "}
-            {may(person.role, "administer") && (
+            {may(person.role, "release") && (
               <Link className="link" href={`/cure/ovens/${ovenSlug(oven.code)}/set-up`}>
                 Change it
               </Link>

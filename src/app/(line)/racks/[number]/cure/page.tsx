@@ -1,21 +1,32 @@
 import type { Metadata } from "next";
+import Link from "next/link";
 import { notFound } from "next/navigation";
+import { indexByLayer, judgeBake, ovenSlug, thinTrace, traceFaults } from "@/core/cure";
+import { likeBakes } from "@/server/cure/like-bakes";
+import { loadLoad } from "@/server/cure/open-load";
 import { database } from "@/server/database";
 import { currentLine } from "@/server/line/current-line";
 import { preferences } from "@/server/preferences";
-import { channelsOf, judgeRack } from "@/server/rack/judge-rack";
+import { channelsOf, judgeRack, scheduleOf } from "@/server/rack/judge-rack";
 import { loadRack, newest } from "@/server/rack/load-rack";
+import { setupAt } from "@/server/setup/setup-data";
 import { personOnPage } from "@/server/sign-in/person";
-import { TraceChart } from "@/ui/charts/trace-chart";
-import { clock, minutesSeconds, withUnit } from "@/ui/format";
+import { ScheduleCurve } from "@/ui/charts/schedule-curve";
+import { TraceView } from "@/ui/charts/trace-view";
+import { LoadNeeds } from "@/ui/cure/load-needs";
+import { clock, minutesSeconds, when, withUnit } from "@/ui/format";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
 import { Grade, Verdict } from "@/ui/marks/verdict";
 import { RackTabs } from "@/ui/rack/rack-tabs";
+import { traceFaultWords } from "@/ui/words/cure";
 import { failureText } from "@/ui/words/failures";
 import { bakeInShort, bakeReason } from "@/ui/words/reasons";
 
 export const metadata: Metadata = { title: "Cure" };
+
+/** Of a trace of many hours so many columns go to the page, each with its extremes: a shift at a sample a second is one every seven. */
+const SENT_COLUMNS = 4000;
 
 export default async function CurePage({ params }: { params: Promise<{ number: string }> }) {
   const person = await personOnPage();
@@ -30,6 +41,35 @@ export default async function CurePage({ params }: { params: Promise<{ number: s
   const channels = channelsOf(bake?.details.bake_channel ?? []);
   const deciding = verdict?.channels.find((c) => c.name === verdict.decidingChannel);
   const powder = rack.powder.data;
+  const faults = channels.length > 0 ? traceFaults(channels, scheduleOf(rack)) : [];
+  const ovens = await setupAt(database(), "oven", line.at);
+  const oven = row ? ovens.get(row.oven_id) : undefined;
+  const [load, alike] = await Promise.all([
+    row && oven ? loadLoad(database(), person, ovenSlug(oven.code), row.load_no, line.at) : null,
+    likeBakes(database(), person, rack, line.at),
+  ]);
+  // Each bake counts for the layer it cured and for every one under it; a strip takes all layers off.
+  const layers = indexByLayer(
+    rack.evidence.flatMap((record) => {
+      const own = record.details.bake?.[0];
+      if (record.base.kind !== "bake" || !own) return [];
+      const judged = judgeBake(channelsOf(record.details.bake_channel ?? []), scheduleOf(rack), {
+        pullS: own.pulled_at ? (own.pulled_at.getTime() - own.door_closed_at.getTime()) / 1000 : null,
+      });
+      if (!judged.ok) return [];
+      const coatNo = rack.evidence
+        .filter((r) => r.base.kind === "coat" && r.base.happened_at <= own.door_closed_at)
+        .reduce((most, r) => Math.max(most, r.details.coat?.[0]?.coat_no ?? 1), 1);
+      const over = judged.value.channels.map((c) => c.overbakeIndex);
+      return [
+        {
+          coatNo,
+          index: judged.value.decidingIndex,
+          overbakeIndex: over.includes(null) ? null : Math.max(...over.map((o) => o ?? 0)),
+        },
+      ];
+    }),
+  );
   return (
     <>
       <section className="bench">
@@ -62,10 +102,38 @@ export default async function CurePage({ params }: { params: Promise<{ number: s
           </p>
         )}
         {item?.item === "cure" && item.failure && <p className="mt-6">{failureText(item.failure)}</p>}
+        {row && oven && (
+          <p className="m-0 mt-3">
+            <Link className="link" href={`/cure/loads/${ovenSlug(oven.code)}/${encodeURIComponent(row.load_no)}`}>
+              All of load {row.load_no}, what was noted of it and what it needed
+            </Link>
+          </p>
+        )}
+        {load?.pulledAt && channels.length === 0 && (
+          <LoadNeeds
+            measured={[]}
+            inS={(load.pulledAt.getTime() - load.closedAt.getTime()) / 1000}
+            air={{
+              startC: load.oven.data.airAtDoorC,
+              tauS: load.oven.data.emptyTauS,
+              program: [{ fromS: 0, airC: load.setPointC }],
+            }}
+            plannedIndex={load.plannedIndex}
+            pieces={load.racks
+              .filter((r) => r.rack === rack.number)
+              .map((r) => ({ id: r.rack, tauS: r.tauS, bandS: r.tauBandS, schedule: r.schedule }))}
+            units={units}
+          />
+        )}
+        {faults.map((f) => (
+          <p key={f.kind + ("channel" in f ? f.channel : "")} className="mt-3 border-watch border-l-4 pl-3">
+            {traceFaultWords(f, units)}
+          </p>
+        ))}
         {verdict && (
           <>
             <div className="mt-4">
-              <TraceChart
+              <TraceView
                 units={units}
                 points={powder.schedule}
                 onsetC={verdict.onsetC}
@@ -75,8 +143,7 @@ export default async function CurePage({ params }: { params: Promise<{ number: s
                 channels={channels.map((c) => ({
                   name: c.name,
                   medium: c.medium,
-                  timeS: c.trace.timeS,
-                  tempC: c.trace.tempC,
+                  ...thinTrace(c.trace, SENT_COLUMNS),
                   index: verdict.channels.find((j) => j.name === c.name)?.index ?? 0,
                   deciding: c.name === verdict.decidingChannel,
                   dead: verdict.channels.find((j) => j.name === c.name)?.deadFromS !== null,
@@ -136,9 +203,55 @@ export default async function CurePage({ params }: { params: Promise<{ number: s
             </div>
           </>
         )}
+        {layers.length > 1 && (
+          <div className="ruled mt-5">
+            <h2>By layer, all bakes added up</h2>
+            {layers.map((l) => (
+              <div key={l.coatNo} className="row grid-cols-[110px_150px_170px_minmax(0,1fr)]">
+                <b>Coat {l.coatNo}</b>
+                <span className="num">
+                  index <b>{l.index.toFixed(0)}</b>
+                </span>
+                <span className="num">
+                  over-bake {l.overbakeIndex === null ? "not known" : l.overbakeIndex.toFixed(0)}
+                </span>
+                <span className={l.overbakeIndex !== null && l.overbakeIndex > 100 ? "text-out" : "soft"}>
+                  {l.bakes} bakes
+                  {l.overbakeIndex !== null && l.overbakeIndex > 100 ? ": more than the sheet allows in all" : ""}
+                </span>
+              </div>
+            ))}
+          </div>
+        )}
+        {alike.length > 0 && (
+          <div className="ruled mt-5">
+            <h2>Other bakes of this part in this powder</h2>
+            {alike.map((b) => (
+              <Link
+                key={b.recordId + b.rack}
+                href={`/racks/${b.rack}/cure`}
+                prefetch={false}
+                className="row min-h-11 grid-cols-[110px_64px_minmax(0,1fr)_110px_110px] items-center text-ink no-underline hover:bg-sorrel-tint max-[700px]:grid-cols-[110px_64px_minmax(0,1fr)]"
+              >
+                <span className="fig soft">{when(b.at, line.at, line.timeZone)}</span>
+                <b className="fig">{b.rack}</b>
+                <span className="soft">
+                  load {b.load}, place {b.place}
+                </span>
+                <span className="num max-[700px]:hidden">
+                  {b.minutes === null ? "–" : `${b.minutes.toFixed(0)} min`}
+                </span>
+                <span className="num">
+                  index <b>{b.index.toFixed(0)}</b>
+                </span>
+              </Link>
+            ))}
+          </div>
+        )}
       </section>
       <Margin step="cure">
         <MarginBlock title="The sheet">
+          <ScheduleCurve schedule={scheduleOf(rack)} units={units} />
           {powder.schedule.map((p) => (
             <div key={p.metalC} className="row grid-cols-2">
               <span className="fig">{withUnit(p.metalC, "temperature", units)}</span>

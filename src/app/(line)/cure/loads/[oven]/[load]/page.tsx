@@ -84,6 +84,7 @@ export default async function LoadPage({ params }: { params: Promise<{ oven: str
             }))}
             events={file.events.map(({ event, atS }) => ({ event, atS }))}
             infrared={newest?.valueC != null ? { atS: newest.atS, metalC: newest.valueC } : null}
+            stored={file.channels}
             plannedIndex={file.plannedIndex}
             timeZone={line.timeZone}
             units={units}
@@ -207,7 +208,7 @@ function PulledLoad({ file, units }: { file: LoadFile; units: "metric" | "us" })
             <Link
               key={r.rack}
               href={`/racks/${r.rack}/cure`}
-              className="row min-h-[52px] grid-cols-[64px_minmax(0,1fr)_170px_190px] items-center text-ink no-underline hover:bg-sorrel-tint max-[820px]:grid-cols-[64px_minmax(0,1fr)]"
+              className="row min-h-[52px] grid-cols-[64px_minmax(0,1fr)_220px_170px] items-center text-ink no-underline hover:bg-sorrel-tint max-[820px]:grid-cols-[64px_minmax(0,1fr)]"
             >
               <b className="fig text-[17px]">{r.rack}</b>
               <span>

@@ -1,0 +1,70 @@
+import { type Kysely, sql } from "kysely";
+import { judgeBake } from "@/core/cure";
+import type { Database } from "@/db/schema";
+import { channelsOf, scheduleOf } from "../rack/judge-rack";
+import type { RackFile } from "../rack/load-rack";
+import type { Person } from "../sign-in/roles";
+
+export type LikeBake = {
+  readonly recordId: string;
+  readonly rack: string;
+  readonly load: string;
+  readonly at: Date;
+  readonly place: string;
+  readonly index: number;
+  readonly minutes: number | null;
+};
+
+/** The newest bakes of the same part in the same powder, this rack's own left out, each judged by the same sheet. Two queries; O(bakes shown). */
+export async function likeBakes(
+  db: Kysely<Database>,
+  person: Person,
+  rack: RackFile,
+  at: Date,
+  most = 5,
+): Promise<LikeBake[]> {
+  const { rows } = await sql<{
+    record_id: string;
+    number: string;
+    load_no: string;
+    at: Date;
+    pulled_at: Date | null;
+    place: string;
+  }>`
+    select b.record_id, k.number, b.load_no, b.door_closed_at as at, b.pulled_at, p.place
+    from job j join rack k on k.job_id = j.id join bake_place p on p.rack_id = k.id join bake b on b.record_id = p.record_id
+    where j.part_id = ${rack.part.id} and j.powder_id = ${rack.powder.id} and k.id <> ${rack.id} and b.door_closed_at <= ${at} and b.pulled_at is not null
+      and (${person.customerId}::uuid is null or j.customer_id = ${person.customerId}::uuid)
+      and exists (select 1 from bake_channel c where c.record_id = b.record_id) and not exists (select 1 from record s where s.supersedes = b.record_id)
+    order by b.door_closed_at desc limit ${most}`.execute(db);
+  if (rows.length === 0) return [];
+  const channels = await db
+    .selectFrom("bake_channel")
+    .selectAll()
+    .where(
+      "record_id",
+      "in",
+      rows.map((r) => r.record_id),
+    )
+    .orderBy("ordinal")
+    .execute();
+  return rows.flatMap((r): LikeBake[] => {
+    const minutes = r.pulled_at ? (r.pulled_at.getTime() - r.at.getTime()) / 60_000 : null;
+    const verdict = judgeBake(channelsOf(channels.filter((c) => c.record_id === r.record_id)), scheduleOf(rack), {
+      pullS: minutes === null ? null : minutes * 60,
+    });
+    return verdict.ok
+      ? [
+          {
+            recordId: r.record_id,
+            rack: r.number,
+            load: r.load_no,
+            at: r.at,
+            place: r.place,
+            index: verdict.value.decidingIndex,
+            minutes,
+          },
+        ]
+      : [];
+  });
+}
