@@ -95,7 +95,7 @@ export async function loadOvenStories(db: Kysely<Database>, made: Made, anchor: 
     const plate = await hang(plates, closedMs - 3 * HOUR, 4);
     const cover = await hang(covers, closedMs - 3 * HOUR, 12);
     // Only the last load had probes in it: until then nobody could know.
-    records.push(...mooringLoad(made, plate, cover, closedMs, `5${10 + i}`, i === CRATES.length - 1, jobId));
+    records.push(...mooringLoad(made, plate, cover, closedMs, `M-${i + 1}`, i === CRATES.length - 1, jobId));
   }
   for (let week = WEEKS_OF_CLEAR; week >= 0; week--)
     for (const weekday of [2, 5]) {
@@ -103,7 +103,7 @@ export async function loadOvenStories(db: Kysely<Database>, made: Made, anchor: 
       const closedMs = dayMs + 11 * HOUR + 25 * MINUTE;
       if (closedMs + 4 * HOUR > anchor.getTime() || closedMs < firstMs + DAY) continue;
       const rack = await hang(collars, closedMs - 3 * HOUR, 10);
-      records.push(...clearLoad(made, rack, closedMs, `6${week}${weekday}`, weekday === 5, jobId(collars)));
+      records.push(...clearLoad(made, rack, closedMs, `C-${week}${weekday}`, weekday === 5, jobId(collars)));
     }
   records.push(...surveys(made, midnight));
   records.push(
@@ -334,7 +334,7 @@ function clearLoad(
 ): NewRecord[] {
   const minutes = friday ? LUNCH_MIN : CLEAR_MIN;
   const tauS = valueOrThrow(plateTimeConstant({ material: "aluminium", plateMm: 4, hWPerM2K: H_OVEN_1 })).tauS;
-  const channels = simulateBake(seededRandom(DEMO_SEED + Number(no)), {
+  const channels = simulateBake(seededRandom(DEMO_SEED + (closedMs % 100_003)), {
     setPointC: 186,
     pieces: [{ channel: "Collar", tauS }],
     doorToPullS: minutes * 60,

@@ -20,6 +20,7 @@ import {
   loadedAirTauS,
   metals,
   ovenSurvey,
+  ownChannels,
   placeLines,
   placesFromLines,
   planLoad,
@@ -611,5 +612,43 @@ describe("an oven's places and zones as lines", () => {
     [zonesFromLines("gel, infrared, 3, 285, 42\nend, convection, -1, 200, 25"), 2],
   ])("what cannot be names its line: %#", (result, line) => {
     expect(result).toMatchObject({ error: { kind: "bad-oven-line", line } });
+  });
+});
+
+describe("a hold of the sheet as well", () => {
+  test("waits for temperature and minutes; what was held before counts on", () => {
+    const byIndex = valueOrThrow(planLoad(steady(190), [piece("a", 4)])).pieces[0];
+    const byBoth = valueOrThrow(planLoad(steady(190), [piece("a", 4)], { holdToo: true })).pieces[0];
+    // Air at 190 never holds 190 on the metal: the sheet's 20 min at 180 is the one that is met.
+    const at180 = valueOrThrow(secondsToReach({ tauS: byBoth?.tauS ?? 0, airC: 190, startC: 20, toC: 180 }));
+    expect(byBoth?.readyS).toBeCloseTo(Math.max(byIndex?.readyS ?? 0, at180 + 1200), 0);
+    const hot = (heldS: number[]) =>
+      valueOrThrow(
+        planLoad(steady(185), [piece("a", 4, { startC: 184, earned: { index: 200, overbake: 0, heldS } })], {
+          holdToo: true,
+        }),
+      ).pieces[0]?.readyS;
+    expect(hot([0, 0, 0])).toBeCloseTo(1200, 0);
+    expect(hot([900, 0, 0])).toBeCloseTo(300, 0);
+    expect(hot([1500, 0, 0])).toBe(0);
+  });
+  test("an oven too cool to hold any point of the sheet never meets it", () => {
+    const plan = valueOrThrow(planLoad(steady(178), [piece("a", 2)], { holdToo: true }));
+    expect(plan.never).toEqual(["a"]);
+    expect(valueOrThrow(planLoad(steady(178), [piece("a", 2)])).never).toEqual([]);
+  });
+  test("a rack of several is judged by its own probe, one of a load alone by all", () => {
+    const trace = { timeS: [0, 60], tempC: [20, 30] };
+    const channels: BakeChannel[] = [
+      { name: "Air", medium: "air", trace },
+      { name: "700", medium: "metal", trace },
+      { name: "701", medium: "metal", trace },
+    ];
+    const names = (rack: string, named: string | null, racks: number) =>
+      ownChannels(channels, rack, named, racks).map((c) => c.name);
+    expect(names("700", null, 2)).toEqual(["Air", "700"]);
+    expect(names("900", "701", 2)).toEqual(["Air", "701"]);
+    expect(names("900", null, 2)).toEqual(["Air", "700", "701"]);
+    expect(names("700", "700", 1)).toEqual(["Air", "700", "701"]);
   });
 });

@@ -63,6 +63,20 @@ export type BakeVerdict = {
   readonly reasons: readonly BakeReason[];
 };
 
+/**
+ * The channels that say how one rack of a load was cured: in a load of several racks its own probe, where one is named for
+ * it or bears its number, with the air; else all of them, the slowest deciding.
+ */
+export function ownChannels(
+  channels: readonly BakeChannel[],
+  rack: string,
+  named: string | null,
+  racksInLoad: number,
+): readonly BakeChannel[] {
+  const own = racksInLoad > 1 ? channels.find((c) => c.medium === "metal" && c.name === (named || rack)) : undefined;
+  return own ? channels.filter((c) => c.medium === "air" || c === own) : channels;
+}
+
 /** Share of the index beyond which an extrapolation is worth a word. */
 const EXTRAPOLATION_WORTH_SAYING = 0.05;
 

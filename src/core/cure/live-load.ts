@@ -35,8 +35,9 @@ export function adviseLoad(
   air: OvenAir,
   pieces: readonly PlannedPiece[],
   leastIndex: number,
+  holdToo = false,
 ): Result<{ readonly advice: LoadAdvice; readonly plan: LoadPlan }> {
-  const planned = planLoad(air, pieces, { leastIndex });
+  const planned = planLoad(air, pieces, { leastIndex, holdToo });
   if (!planned.ok) return planned;
   const plan = planned.value;
   const spoilt = plan.pieces.filter((p) => p.spoilsS === 0);

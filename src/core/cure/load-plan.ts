@@ -23,7 +23,12 @@ export type PlannedPiece = {
   /** Of the metal when the door closes, °C: a preheated piece starts warm. */
   readonly startC: number;
   /** What it has earned before the plan begins: a load that is in already is planned from now. */
-  readonly earned?: { readonly index: number; readonly overbake: number };
+  readonly earned?: {
+    readonly index: number;
+    readonly overbake: number;
+    /** Seconds it has been at or over each point of its sheet without a break, in the order of the points. */
+    readonly heldS?: readonly number[];
+  };
 };
 export type PiecePlan = {
   readonly id: string;
@@ -34,7 +39,7 @@ export type PiecePlan = {
   /** The sheet's lowest temperature and when the metal is there, s after the door; null when it never is. */
   readonly toC: number;
   readonly reachesS: number | null;
-  /** Earliest pull that cures it, s; null when the longest bake looked at does not. */
+  /** Earliest pull that cures it, by its index and, where asked, by a hold of its sheet too, s; null when the longest bake looked at does not. */
   readonly readyS: number | null;
   /** Latest pull that does not over-bake it, its cooling counted, s; null when the longest bake looked at does not. */
   readonly spoilsS: number | null;
@@ -69,21 +74,22 @@ const STEP_S = 10;
  * A mixed load under one program of the oven's air: for each piece when its metal is there, its index at any pull, and the
  * pulls that cure it without over-baking it; the time that does so for all, else the fewest loads that can each be pulled
  * as one. A piece's good pulls are one interval, so the fewest loads are the fewest moments that meet every interval.
- * `leastIndex` is what the site takes as cured (100, or its own). Failures: `no-pieces`, those of the curves, the sections
+ * `leastIndex` is what the site takes as cured (100, or its own); with `holdToo` a hold of the sheet must be met as well, so
+ * that neither leaves the other to be looked at. Failures: `no-pieces`, those of the curves, the sections
  * and the air, with the piece. O(pieces · steps).
  */
 export function planLoad(
   air: OvenAir,
   pieces: readonly PlannedPiece[],
-  options: { readonly leastIndex?: number; readonly roomC?: number } = {},
+  options: { readonly leastIndex?: number; readonly holdToo?: boolean; readonly roomC?: number } = {},
 ): Result<LoadPlan> {
-  const { leastIndex = 100, roomC = USUAL_ROOM_C } = options;
+  const { leastIndex = 100, holdToo = false, roomC = USUAL_ROOM_C } = options;
   if (pieces.length === 0) return err({ kind: "no-pieces" });
   if (!(leastIndex > 0) || !Number.isFinite(leastIndex))
     return err({ kind: "bad-input", name: "leastIndex", value: leastIndex });
   const planned: PiecePlan[] = [];
   for (const piece of pieces) {
-    const one = planPiece(air, piece, leastIndex, roomC);
+    const one = planPiece(air, piece, leastIndex, holdToo, roomC);
     if (!one.ok) return err({ ...one.error, piece: piece.id });
     planned.push(one.value);
   }
@@ -109,7 +115,13 @@ export function planLoad(
   });
 }
 
-function planPiece(air: OvenAir, piece: PlannedPiece, leastIndex: number, roomC: number): Result<PiecePlan> {
+function planPiece(
+  air: OvenAir,
+  piece: PlannedPiece,
+  leastIndex: number,
+  holdToo: boolean,
+  roomC: number,
+): Result<PiecePlan> {
   const constant = sectionTimeConstant(piece.section);
   if (!constant.ok) return constant;
   const curve = fitCureCurve(piece.schedule.points);
@@ -134,7 +146,10 @@ function planPiece(air: OvenAir, piece: PlannedPiece, leastIndex: number, roomC:
     lumpedHolds,
     toC,
     reachesS: firstAt(timeS, metalC, toC),
-    readyS: firstAt(timeS, index, leastIndex),
+    readyS: later(
+      firstAt(timeS, index, leastIndex),
+      holdToo ? holdMetAt(timeS, metalC, piece.schedule, piece.earned?.heldS ?? []) : 0,
+    ),
     spoilsS: overbake ? firstAt(timeS, overbake, 100) : null,
     curve: curve.value,
     timeS,
@@ -151,6 +166,34 @@ function accumulate(metalC: readonly number[], curve: CureCurve, onsetC: number,
   for (let i = 1; i < rate.length; i++)
     sums.push((sums[i - 1] as number) + (((rate[i - 1] as number) + (rate[i] as number)) / 2) * STEP_S);
   return sums;
+}
+
+const later = (a: number | null, b: number | null): number | null => (a === null || b === null ? null : Math.max(a, b));
+
+/** When the first of the sheet's holds is met without a break, s; null when none is. */
+function holdMetAt(
+  timeS: readonly number[],
+  metalC: readonly number[],
+  schedule: PowderSchedule,
+  heldS: readonly number[],
+): number | null {
+  let best: number | null = null;
+  for (const [n, point] of schedule.points.entries()) {
+    const needS = point.minutes * 60;
+    let since: number | null = (metalC[0] as number) >= point.metalC ? -(heldS[n] ?? 0) : null;
+    for (let i = 1; i < timeS.length; i++) {
+      const [a, b] = [metalC[i - 1] as number, metalC[i] as number];
+      const [from, to] = [timeS[i - 1] as number, timeS[i] as number];
+      if (b < point.metalC) since = null;
+      else since ??= a >= point.metalC ? from : from + ((point.metalC - a) / (b - a)) * (to - from);
+      if (since !== null && to - since >= needS) {
+        const at = Math.max(0, since + needS);
+        best = best === null ? at : Math.min(best, at);
+        break;
+      }
+    }
+  }
+  return best;
 }
 
 /** What cooling adds from a temperature down to the onset: ∫ dt / t_req along T' = −(T − room)/τ, as a function of where it begins. */

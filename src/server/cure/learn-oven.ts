@@ -85,11 +85,12 @@ export async function learnOven(db: Kysely<Database>, oven: SetupItem<"oven">, a
     const air = mine.find((c) => c.medium === "air");
     const part = parts.get(row.part_id)?.data;
     const powder = powders.get(row.powder_id)?.data;
-    if (!air || !part || !powder || (row.channel === null && row.racks > 1)) continue;
+    const named = row.channel ?? mine.find((c) => c.name === row.rack)?.name ?? null;
+    if (!air || !part || !powder || (named === null && row.racks > 1)) continue;
     const traceOf = (c: (typeof mine)[number]): Trace => ({ timeS: c.time_s as number[], tempC: c.temp_c });
     const pulledS = mine[0]?.time_s.at(-1) ?? 0;
     const fits = mine.flatMap((c) => {
-      if (c.medium !== "metal" || (row.channel !== null && c.name !== row.channel)) return [];
+      if (c.medium !== "metal" || (named !== null && c.name !== named)) return [];
       const fit = fitTimeConstant(traceOf(air), traceOf(c), upToPull(c.temp_c, c.time_s as number[], pulledS));
       return fit.ok && fit.value.longEnough && fit.value.converged ? [{ c, tauS: fit.value.tauS }] : [];
     });

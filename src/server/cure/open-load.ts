@@ -59,6 +59,7 @@ export type LoadFile = {
   readonly channels: readonly BakeChannel[];
   readonly events: readonly LoadEvent[];
   readonly plannedIndex: number;
+  readonly holdToo: boolean;
   readonly handleBelowC: number;
 };
 
@@ -110,13 +111,14 @@ export function bakedRack(
 export const rackColumns = sql`k.number, j.part_id, j.powder_id, (select count(*)::int from piece x where x.rack_id = k.id) as pieces,
   (select l.plugs_in from record r join lamp_check l on l.record_id = r.id where r.rack_id = k.id and r.kind = 'lamp-check' order by r.happened_at desc limit 1) as plugs`;
 
-/** A load by its oven and number, open or pulled, with what each rack is to this oven and what was noted of it; null where there is none this person may see. */
+/** A load by its oven and number (numbers come again: the newest, or the one whose door was closed at a moment), open or pulled, with what each rack is to this oven and what was noted of it; null where there is none this person may see. */
 export async function loadLoad(
   db: Kysely<Database>,
   person: Person,
   ovenSlug: string,
   loadNo: string,
   at: Date,
+  closedAt: Date | null = null,
 ): Promise<LoadFile | null> {
   const oven = await findOven(db, ovenSlug, at);
   if (!oven) return null;
@@ -128,7 +130,7 @@ export async function loadLoad(
     timing: string;
     set_point_c: number | null;
   }>`select b.record_id, b.load_no, b.door_closed_at, b.pulled_at, b.timing, b.set_point_c from bake b
-    where b.oven_id = ${oven.id} and lower(b.load_no) = lower(${loadNo}) and not exists (select 1 from record s where s.supersedes = b.record_id)
+    where b.oven_id = ${oven.id} and lower(b.load_no) = lower(${loadNo}) and (${closedAt}::timestamptz is null or b.door_closed_at = ${closedAt}) and not exists (select 1 from record s where s.supersedes = b.record_id)
     order by b.door_closed_at desc limit 1`.execute(db);
   const head = rows[0];
   if (!head) return null;
@@ -184,6 +186,7 @@ export async function loadLoad(
       note: e.note ?? "",
     })),
     plannedIndex: site.plannedIndex,
+    holdToo: site.planHoldToo,
     handleBelowC: site.handleBelowC,
   };
 }

@@ -1,5 +1,5 @@
 import { judgeSolventRub } from "@/core/bench";
-import { type BakeChannel, type BakeVerdict, judgeBake } from "@/core/cure";
+import { type BakeChannel, type BakeVerdict, judgeBake, ownChannels } from "@/core/cure";
 import type { Failure, Result } from "@/core/result";
 import {
   type BaseCorrection,
@@ -187,7 +187,10 @@ function cureItem(rack: RackFile): VerdictItem {
   if (!bake) return { item: "cure", result: "unknown", grade: "unknown", sources: [], bake: null, failure: null };
   const row = bake.details.bake?.[0];
   const pullS = row?.pulled_at ? (row.pulled_at.getTime() - row.door_closed_at.getTime()) / 1000 : null;
-  const verdict = judgeBake(channelsOf(bake.details.bake_channel ?? []), scheduleOf(rack), {
+  const places = bake.details.bake_place ?? [];
+  const named = places.find((p) => p.rack_id === rack.id)?.channel ?? null;
+  const channels = ownChannels(channelsOf(bake.details.bake_channel ?? []), rack.number, named, places.length);
+  const verdict = judgeBake(channels, scheduleOf(rack), {
     decidedBy: rack.job.requirement.cureDecidedBy,
     pullS,
   });

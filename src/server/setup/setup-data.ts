@@ -275,6 +275,8 @@ export const setupSchemas = {
     crossCutWorstIso: finite,
     /** What the shop takes as cured when it plans; a lead sets it above 100 by what its own rubs say. */
     plannedIndex: v.optional(finite, 110),
+    /** Plans wait for a hold of the sheet as well, so that the verdict is not left between the two. */
+    planHoldToo: v.optional(v.boolean(), true),
     /** Metal cooler than this may be taken off and packed, °C. */
     handleBelowC: v.optional(finite, 40),
     bareLimitHours: finite,

@@ -24,7 +24,7 @@ export function ScheduleCurve({ schedule, units }: { schedule: PowderSchedule; u
       const path = line<number>(
         (c) => x(c),
         (c) => y(requiredMinutes(of, c)),
-      ).defined((c) => (dashed ? true : !isExtrapolated(of, c)));
+      ).defined((c) => requiredMinutes(of, c) <= most * 1.1 && (dashed || !isExtrapolated(of, c)));
       return { dashed, d: path(temps) ?? "" };
     });
   const ticks = [1, 2, 5, 10, 20, 40, 60, 120, 240].filter((m) => m >= least && m <= most * 1.1);

@@ -54,6 +54,8 @@ type Standing = {
   readonly overbake: number;
   readonly tauS: number;
   readonly perS: number;
+  /** Without a break at or over each point of its sheet until now, s. */
+  readonly heldS: readonly number[];
   /** Foretold from the door, or from the last sample, to now; nothing where a probe says it. */
   readonly before: Trace;
 };
@@ -72,6 +74,16 @@ function earnedBy(trace: Trace, schedule: PowderSchedule): { index: number; over
   return index.ok ? { index: index.value.index, overbake: overbake?.ok ? overbake.value.index : 0 } : null;
 }
 
+/** How long a trace that ends now has been at or over each point of a sheet without a break, s. */
+function heldUntilNow(trace: Trace, schedule: PowderSchedule): number[] {
+  return schedule.points.map(({ metalC }) => {
+    let at = trace.timeS.length - 1;
+    const endS = trace.timeS[at] ?? 0;
+    while (at >= 0 && (trace.tempC[at] ?? Number.NEGATIVE_INFINITY) >= metalC) at--;
+    return Math.max(0, endS - (trace.timeS[at + 1] ?? endS));
+  });
+}
+
 /** A load in the oven: each rack's metal now, foretold until a probe says it, and whether to pull. */
 export function LiveLoad({
   recordId,
@@ -84,6 +96,7 @@ export function LiveLoad({
   infrared,
   stored,
   plannedIndex,
+  holdToo,
   timeZone,
   units,
   mayLog,
@@ -100,6 +113,8 @@ export function LiveLoad({
   /** Channels on record already: a file read in while the load is still in. */
   stored: readonly BakeChannel[];
   plannedIndex: number;
+  /** Plans wait for a hold of the sheet as well. */
+  holdToo: boolean;
   timeZone: string;
   units: UnitSystem;
   mayLog: boolean;
@@ -136,14 +151,15 @@ export function LiveLoad({
       section: { tauS: s.tauS },
       schedule: s.rack.schedule,
       startC: s.nowC,
-      earned: { index: s.index, overbake: s.overbake },
+      earned: { index: s.index, overbake: s.overbake, heldS: s.heldS },
     }));
     return adviseLoad(
       { startC: airNowC, tauS: air.tauS, program: [{ fromS: 0, airC: setPointC }] },
       pieces,
       plannedIndex,
+      holdToo,
     );
-  }, [standing, airNowC, air.tauS, setPointC, plannedIndex]);
+  }, [standing, airNowC, air.tauS, setPointC, plannedIndex, holdToo]);
   const faults = useMemo(() => traceFaults(recorded, racks[0]?.schedule ?? null), [recorded, racks]);
   const at = (inS: number) => clock(new Date(closedAtMs + (nowS + inS) * 1000), timeZone);
   const series: HeatSeries[] = [
@@ -299,7 +315,8 @@ function standingOf(
     const tauS = fit?.ok && fit.value.rmsC < 4 ? fit.value.tauS : rack.tauS;
     if (nowS - lastS <= STALE_S) {
       const earned = earnedBy(own.trace, rack.schedule) ?? { index: 0, overbake: 0 };
-      return { rack, nowC: lastC, how: "measured", ...earned, tauS, perS: rate(lastC), before: NOTHING };
+      const heldS = heldUntilNow(own.trace, rack.schedule);
+      return { rack, nowC: lastC, how: "measured", ...earned, tauS, perS: rate(lastC), heldS, before: NOTHING };
     }
     const setC = program.program[0]?.airC ?? 205;
     const airC = air?.trace.tempC.findLast((t): t is number => t !== null) ?? setC;
@@ -323,6 +340,12 @@ function standingOf(
       overbake: (read?.overbake ?? 0) + (carried?.overbake ?? 0),
       tauS,
       perS: rate(nowC),
+      heldS: heldUntilNow(before, rack.schedule).map((s, i) => {
+        const point = rack.schedule.points[i]?.metalC ?? 0;
+        // Held before the last sample and never under it since: the stretch runs on.
+        const whole = before.tempC.every((c) => (c ?? 0) >= point);
+        return whole ? s + (heldUntilNow(own.trace, rack.schedule)[i] ?? 0) : s;
+      }),
       before,
     };
   }
@@ -330,7 +353,17 @@ function standingOf(
   const toS = Math.max(STEP_S, seen ? seen.atS : nowS);
   const first = heatThrough(program, { tauS: rack.tauS, startC: 21 }, toS, STEP_S);
   if (!first.ok)
-    return { rack, nowC: 21, how: "assumed", index: 0, overbake: 0, tauS: rack.tauS, perS: 0, before: NOTHING };
+    return {
+      rack,
+      nowC: 21,
+      how: "assumed",
+      index: 0,
+      overbake: 0,
+      tauS: rack.tauS,
+      perS: 0,
+      heldS: [],
+      before: NOTHING,
+    };
   let trace = first.value.metal;
   if (seen && nowS > seen.atS + STEP_S) {
     // From the reading on the metal starts where it was read; the air is at its set point by then.
@@ -349,7 +382,16 @@ function standingOf(
   }
   const nowC = trace.tempC.at(-1) ?? 21;
   const earned = earnedBy(trace, rack.schedule) ?? { index: 0, overbake: 0 };
-  return { rack, nowC, how: "assumed", ...earned, tauS: rack.tauS, perS: rate(nowC), before: trace };
+  return {
+    rack,
+    nowC,
+    how: "assumed",
+    ...earned,
+    tauS: rack.tauS,
+    perS: rate(nowC),
+    heldS: heldUntilNow(trace, rack.schedule),
+    before: trace,
+  };
 }
 
 function AdviceLine({ advice, at }: { advice: LoadAdvice; at: (inS: number) => string }) {

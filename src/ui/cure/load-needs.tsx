@@ -22,6 +22,7 @@ export function LoadNeeds({
   inS,
   air,
   plannedIndex,
+  holdToo,
   pieces,
   units,
 }: {
@@ -29,6 +30,7 @@ export function LoadNeeds({
   inS: number;
   air: OvenAir;
   plannedIndex: number;
+  holdToo: boolean;
   pieces: readonly Piece[];
   units: UnitSystem;
 }) {
@@ -36,7 +38,7 @@ export function LoadNeeds({
     planLoad(
       air,
       pieces.map((p) => ({ id: p.id, section: { tauS: pick(p) }, schedule: p.schedule, startC: 21 })),
-      { leastIndex: plannedIndex },
+      { leastIndex: plannedIndex, holdToo },
     );
   const [middle, slow, fast] = [with_((p) => p.tauS), with_((p) => p.bandS[1]), with_((p) => p.bandS[0])];
   if (!middle.ok) return <p className="mt-3 text-watch">{failureText(middle.error)}</p>;

@@ -71,7 +71,12 @@ const learntFor = (oven: PlannerOven, sectionMm: number) =>
   oven.learnt.find((l) => sectionMm <= l.mostMm) ?? { hWPerM2K: 25, bakes: 0, grade: "assumed" as const };
 
 /** The plan of one load: its air made slower by what hangs in it, each piece by what this oven has learnt of its section. */
-function planOf(oven: PlannerOven, pieces: readonly Placed[], setPointC: number, leastIndex: number): Result<LoadPlan> {
+function planOf(
+  oven: PlannerOven,
+  pieces: readonly Placed[],
+  setPointC: number,
+  asked: { readonly leastIndex: number; readonly holdToo: boolean },
+): Result<LoadPlan> {
   const weighed = pieces.map((p) => ({ metal: p.metal, massKg: p.massKg ?? UNKNOWN_MASS_KG }));
   return planLoad(
     {
@@ -85,7 +90,7 @@ function planOf(oven: PlannerOven, pieces: readonly Placed[], setPointC: number,
       schedule: p.schedule,
       startC: p.startC,
     })),
-    { leastIndex },
+    asked,
   );
 }
 
@@ -95,11 +100,13 @@ export function LoadPlanner({
   racks,
   powders,
   plannedIndex,
+  holdToo,
 }: {
   ovens: readonly PlannerOven[];
   racks: readonly PlannerPiece[];
   powders: readonly { readonly name: string; readonly schedule: PowderSchedule }[];
   plannedIndex: number;
+  holdToo: boolean;
 }) {
   const { units } = usePreferences();
   const [ovenCode, setOvenCode] = useState(ovens[0]?.code ?? "");
@@ -123,9 +130,9 @@ export function LoadPlanner({
     () =>
       Array.from({ length: MOST_LOADS }, (_, load) => {
         const mine = pieces.filter((p) => p.load === load);
-        return oven && mine.length > 0 ? planOf(oven, mine, setPointC, plannedIndex) : null;
+        return oven && mine.length > 0 ? planOf(oven, mine, setPointC, { leastIndex: plannedIndex, holdToo }) : null;
       }),
-    [oven, pieces, setPointC, plannedIndex],
+    [oven, pieces, setPointC, plannedIndex, holdToo],
   );
   if (!oven) return <p>No batch oven is set up. The administrator adds one.</p>;
   const move = (id: string, load: number) =>
@@ -187,7 +194,7 @@ export function LoadPlanner({
             loads={shown}
             oven={oven}
             setPointC={setPointC}
-            plannedIndex={plannedIndex}
+            asked={{ leastIndex: plannedIndex, holdToo }}
             pieces={pieces.filter((p) => p.load === load)}
             plan={plans[load] ?? null}
             units={units}
@@ -206,7 +213,7 @@ function LoadColumn({
   loads,
   oven,
   setPointC,
-  plannedIndex,
+  asked,
   pieces,
   plan,
   units,
@@ -219,7 +226,7 @@ function LoadColumn({
   loads: number;
   oven: PlannerOven;
   setPointC: number;
-  plannedIndex: number;
+  asked: { readonly leastIndex: number; readonly holdToo: boolean };
   pieces: readonly Placed[];
   plan: Result<LoadPlan> | null;
   units: UnitSystem;
@@ -248,7 +255,7 @@ function LoadColumn({
   const guessed = pieces.filter((p) => p.massKg === null).length;
   const others = STEPS_C.filter((d) => d !== 0 && setPointC + d <= oven.mostSetPointC && setPointC + d > 120).map(
     (d) => {
-      const p = pieces.length > 0 ? planOf(oven, pieces, setPointC + d, plannedIndex) : null;
+      const p = pieces.length > 0 ? planOf(oven, pieces, setPointC + d, asked) : null;
       return { d, plan: p?.ok ? p.value : null };
     },
   );

@@ -68,6 +68,7 @@ export default async function PlannerPage() {
             schedule: { points: p.data.schedule, overbake: p.data.overbake, onsetC: p.data.onsetC },
           }))}
           plannedIndex={site.plannedIndex}
+          holdToo={site.planHoldToo}
         />
       </section>
       <Margin step="cure">
@@ -75,7 +76,8 @@ export default async function PlannerPage() {
           <p>
             Each piece warms as one lump toward the air; the air goes to its set point the slower the more metal hangs
             in it. Cure counts up to the pull, over-bake with the cooling after it. Cured is planned as index{" "}
-            {site.plannedIndex}.
+            {site.plannedIndex}
+            {site.planHoldToo && ", and a hold of the sheet met"}.
           </p>
           <p className="mt-2">
             What this oven does to each section is learnt from its bakes with a probe; until five are on record the

@@ -1,7 +1,7 @@
 import type { Metadata } from "next";
 import Link from "next/link";
 import { notFound } from "next/navigation";
-import { indexByLayer, judgeBake, ovenSlug, thinTrace, traceFaults } from "@/core/cure";
+import { indexByLayer, judgeBake, ovenSlug, ownChannels, thinTrace, traceFaults } from "@/core/cure";
 import { likeBakes } from "@/server/cure/like-bakes";
 import { loadLoad } from "@/server/cure/open-load";
 import { database } from "@/server/database";
@@ -38,14 +38,16 @@ export default async function CurePage({ params }: { params: Promise<{ number: s
   const bake = newest(rack, "bake");
   const row = bake?.details.bake?.[0];
   const verdict = item?.item === "cure" ? item.bake : null;
-  const channels = channelsOf(bake?.details.bake_channel ?? []);
+  const places = bake?.details.bake_place ?? [];
+  const named = places.find((p) => p.rack_id === rack.id)?.channel ?? null;
+  const channels = ownChannels(channelsOf(bake?.details.bake_channel ?? []), rack.number, named, places.length);
   const deciding = verdict?.channels.find((c) => c.name === verdict.decidingChannel);
   const powder = rack.powder.data;
   const faults = channels.length > 0 ? traceFaults(channels, scheduleOf(rack)) : [];
   const ovens = await setupAt(database(), "oven", line.at);
   const oven = row ? ovens.get(row.oven_id) : undefined;
   const [load, alike] = await Promise.all([
-    row && oven ? loadLoad(database(), person, ovenSlug(oven.code), row.load_no, line.at) : null,
+    row && oven ? loadLoad(database(), person, ovenSlug(oven.code), row.load_no, line.at, row.door_closed_at) : null,
     likeBakes(database(), person, rack, line.at),
   ]);
   // Each bake counts for the layer it cured and for every one under it; a strip takes all layers off.
@@ -104,7 +106,10 @@ export default async function CurePage({ params }: { params: Promise<{ number: s
         {item?.item === "cure" && item.failure && <p className="mt-6">{failureText(item.failure)}</p>}
         {row && oven && (
           <p className="m-0 mt-3">
-            <Link className="link" href={`/cure/loads/${ovenSlug(oven.code)}/${encodeURIComponent(row.load_no)}`}>
+            <Link
+              className="link"
+              href={`/cure/loads/${ovenSlug(oven.code)}/${encodeURIComponent(row.load_no)}?closed=${row.door_closed_at.getTime()}`}
+            >
               All of load {row.load_no}, what was noted of it and what it needed
             </Link>
           </p>
@@ -119,6 +124,7 @@ export default async function CurePage({ params }: { params: Promise<{ number: s
               program: [{ fromS: 0, airC: load.setPointC }],
             }}
             plannedIndex={load.plannedIndex}
+            holdToo={load.holdToo}
             pieces={load.racks
               .filter((r) => r.rack === rack.number)
               .map((r) => ({ id: r.rack, tauS: r.tauS, bandS: r.tauBandS, schedule: r.schedule }))}

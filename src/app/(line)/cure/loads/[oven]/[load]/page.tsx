@@ -1,7 +1,7 @@
 import type { Metadata } from "next";
 import Link from "next/link";
 import { notFound } from "next/navigation";
-import { infraredDoubt, infraredHold, judgeBake, ovenSlug, traceFaults } from "@/core/cure";
+import { infraredDoubt, infraredHold, judgeBake, ovenSlug, ownChannels, traceFaults } from "@/core/cure";
 import { type LoadFile, loadLoad } from "@/server/cure/open-load";
 import { database } from "@/server/database";
 import { currentLine } from "@/server/line/current-line";
@@ -21,12 +21,26 @@ import { bakeInShort } from "@/ui/words/reasons";
 
 export const metadata: Metadata = { title: "Load" };
 
-export default async function LoadPage({ params }: { params: Promise<{ oven: string; load: string }> }) {
+export default async function LoadPage({
+  params,
+  searchParams,
+}: {
+  params: Promise<{ oven: string; load: string }>;
+  searchParams: Promise<{ closed?: string | string[] }>;
+}) {
   const person = await personOnPage();
-  const { oven, load } = await params;
+  const [{ oven, load }, { closed }] = await Promise.all([params, searchParams]);
+  const closedMs = typeof closed === "string" && /^\d{1,15}$/.test(closed) ? Number(closed) : null;
   const line = await currentLine(person);
   const [file, { units }] = await Promise.all([
-    loadLoad(database(), person, oven, decodeURIComponent(load), line.at),
+    loadLoad(
+      database(),
+      person,
+      oven,
+      decodeURIComponent(load),
+      line.at,
+      closedMs === null ? null : new Date(closedMs),
+    ),
     preferences(),
   ]);
   if (!file) notFound();
@@ -86,6 +100,7 @@ export default async function LoadPage({ params }: { params: Promise<{ oven: str
             infrared={newest?.valueC != null ? { atS: newest.atS, metalC: newest.valueC } : null}
             stored={file.channels}
             plannedIndex={file.plannedIndex}
+            holdToo={file.holdToo}
             timeZone={line.timeZone}
             units={units}
             mayLog={mayLog}
@@ -203,7 +218,10 @@ function PulledLoad({ file, units }: { file: LoadFile; units: "metric" | "us" })
     <>
       <div className="ruled mt-3">
         {file.racks.map((r) => {
-          const verdict = file.channels.length > 0 ? judgeBake(file.channels, r.schedule, { pullS: inS }) : null;
+          const verdict =
+            file.channels.length > 0
+              ? judgeBake(ownChannels(file.channels, r.rack, r.channel, file.racks.length), r.schedule, { pullS: inS })
+              : null;
           return (
             <Link
               key={r.rack}
@@ -246,6 +264,7 @@ function PulledLoad({ file, units }: { file: LoadFile; units: "metric" | "us" })
           program: [{ fromS: 0, airC: file.setPointC }],
         }}
         plannedIndex={file.plannedIndex}
+        holdToo={file.holdToo}
         pieces={file.racks.map((r) => ({ id: r.rack, tauS: r.tauS, bandS: r.tauBandS, schedule: r.schedule }))}
         units={units}
       />

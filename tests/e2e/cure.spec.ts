@@ -1,0 +1,172 @@
+import { expect, type Page, test } from "@playwright/test";
+import { signIn } from "../support/browser";
+
+/** A rack of its own, hung under a job and coated by the entry line: ready for the oven. */
+async function hang(page: Page, job: string, number: string): Promise<void> {
+  await page.goto(`/jobs/${job}`);
+  await page.waitForLoadState("networkidle");
+  await page.getByText("Hang a rack", { exact: true }).first().click();
+  await page.getByLabel("Number on its tag").fill(number);
+  await page.getByLabel("Pieces").fill("2");
+  await page.getByRole("button", { name: "Record the rack" }).press("Enter");
+  await page.waitForURL(new RegExp(`/racks/${number}`));
+}
+const line = async (page: Page, text: string) => {
+  await page.keyboard.press("/");
+  await page.keyboard.type(text);
+  await page.keyboard.press("Enter");
+};
+
+test("a mixed load is planned, split, run live at sixty times the clock, pulled on advice and judged", async ({
+  page,
+}) => {
+  test.setTimeout(150_000);
+  await signIn(page, "ines");
+  await hang(page, "J-416", "V101");
+  await hang(page, "J-408", "V102");
+
+  // Planned by hand: a thin cover and a 25 mm plate have no one pull; split, each has its own.
+  await page.goto("/cure/planner");
+  await page.waitForLoadState("networkidle");
+  for (const [name, mm] of [
+    ["cover", "2"],
+    ["base", "25"],
+  ] as const) {
+    await page.getByLabel("A piece").fill(name);
+    await page.getByLabel("Section, mm").fill(mm);
+    await page.getByLabel("Powder").selectOption({ label: "GR-210 Slate satin" });
+    await page.getByRole("button", { name: "Put it in" }).press("Enter");
+  }
+  const load1 = page.getByRole("region", { name: "Load 1" });
+  await expect(load1.getByText("No one pull")).toBeVisible();
+  await load1.getByRole("button", { name: /Split into/ }).press("Enter");
+  await expect(load1.getByText("One pull")).toBeVisible();
+  const load2 = page.getByRole("region", { name: "Load 2" });
+  await expect(load2.getByText("One pull")).toBeVisible();
+  await expect(load2.getByText("base", { exact: true }).first()).toBeVisible();
+  // By key, back into one load: it says again that no one pull serves.
+  await page.getByLabel("Load of base").selectOption("0");
+  await expect(load1.getByText("No one pull")).toBeVisible();
+  // Preheated, the plate joins the cover.
+  await page.getByLabel("Metal of base when it goes in").fill("196");
+  await expect(load1.getByText(/One pull|No one pull/)).toBeVisible();
+  await page.getByLabel("Set point, °C").fill("240");
+  await expect(page.getByRole("alert").getByText(/more than this oven may be set to/)).toBeVisible();
+
+  // Two racks of different mass, closed into the oven by the entry line, followed live.
+  await page.goto("/cure");
+  await page.waitForLoadState("networkidle");
+  await line(page, "oven 1 load V9 V101 V102");
+  await page.goto("/cure/loads/oven-1/V9");
+  await page.waitForLoadState("networkidle");
+  await expect(page.getByText("Not before")).toBeVisible();
+  await expect(page.getByText(/V102 is the slowest/)).toBeVisible();
+  await page.getByRole("button", { name: "Follow it 60×, to practise" }).press("Enter");
+  await page.getByRole("button", { name: "Melted, glossy" }).press("Enter");
+  await expect(page.getByText("Recorded.")).toBeVisible();
+  await expect(page.getByText("Every rack is cured.")).toBeVisible({ timeout: 60_000 });
+  await expect(page.getByText(/is over-baked at/)).toBeVisible();
+  await page.getByRole("button", { name: "Pulled now" }).press("Enter");
+  await expect(page.getByText("What it needed, by the oven’s own model")).toBeVisible();
+  for (const rack of ["V101", "V102"])
+    await expect(page.getByRole("link", { name: new RegExp(`${rack}.*index \\d{3}.*Cured`) })).toBeVisible();
+  await page.getByLabel("Metal now, °C").fill("31");
+  await page.getByRole("button", { name: "Record its heat" }).press("Enter");
+  await expect(page.getByText("May be taken down")).toBeVisible();
+
+  // Judged like any trace on its own page, with its load a step away.
+  await page.getByRole("link", { name: /V102/ }).first().click();
+  await expect(page.getByText("decided by cure index")).toBeVisible();
+  await expect(page.getByRole("link", { name: /All of load V9/ })).toBeVisible();
+  await page.getByRole("button", { name: "Closer" }).press("Enter");
+  await expect(page.getByRole("button", { name: "All of it" })).toBeVisible();
+});
+
+test("the conveyor: the heaviest decides how fast; what a stop does; a plate too heavy is said", async ({ page }) => {
+  await signIn(page, "tomasz");
+  await page.goto("/cure/conveyor");
+  await page.waitForLoadState("networkidle");
+  await expect(page.getByText("decides how fast")).toBeVisible();
+  await page.getByLabel("Speed, m/min").fill("6");
+  await expect(page.getByText("Outside")).toBeVisible();
+  await page.getByLabel("A stop of, min").fill("25");
+  await expect(page.getByText("If the line stands for 25 min")).toBeVisible();
+  await page.getByLabel(/Mooring base/).check();
+  await expect(page.getByText(/No one speed|decides how fast|is not cured at any speed/)).toBeVisible();
+});
+
+test("an oven: a survey is kept from the recorder's file, and a lead sets it up anew with a reason", async ({
+  page,
+}) => {
+  await signIn(page, "ines");
+  await page.goto("/cure/ovens");
+  await page.getByRole("link", { name: /Oven 1, batch/ }).click();
+  await expect(page.getByText("within 5 %, each foretold from the bakes before it")).toBeVisible();
+  await page.getByText("Keep a survey").click();
+  const rows = Array.from(
+    { length: 60 },
+    (_, i) =>
+      `00:${String(i).padStart(2, "0")}:00,${(197 + (i % 3) / 10).toFixed(1)},${(203 + (i % 2) / 10).toFixed(1)}`,
+  );
+  await page.getByLabel("Recorder’s file, a channel a place").setInputFiles({
+    name: "survey.csv",
+    mimeType: "text/csv",
+    buffer: Buffer.from(`Elapsed,A1 (C),B3 (C)\n${rows.join("\n")}\n`),
+  });
+  await page.getByLabel("Set point, °C").fill("200");
+  await expect(page.getByText(/coldest A1, hottest B3/)).toBeVisible();
+  await page.getByRole("button", { name: "Keep this survey" }).press("Enter");
+  await expect(page.getByText("Recorded.")).toBeVisible();
+  await page.getByRole("link", { name: "Change it" }).click();
+  await page.waitForLoadState("networkidle");
+  await page.getByLabel("Usual set point, °C").fill("250");
+  await page.getByLabel("Why it is set up so").fill("burner service");
+  await page.getByRole("button", { name: "Keep it" }).press("Enter");
+  await expect(page.getByText(/usual set point: 250 is over the most it may be set to/)).toBeVisible();
+  await page.getByLabel("Usual set point, °C").fill("208");
+  await page.getByRole("button", { name: "Keep it" }).press("Enter");
+  await page.waitForURL(/\/cure\/ovens\/oven-1$/);
+});
+
+test("proof: index against rub, and a trial whose difference stands as it is typed", async ({ page }) => {
+  await signIn(page, "tomasz");
+  await page.goto("/cure/proof");
+  await expect(page.getByText("Index and rub agree")).toBeVisible();
+  await expect(page.getByText("Oven preheated or lit with the load in it")).toBeVisible();
+  await page.getByText("Keep a trial").click();
+  for (const [label, text] of [
+    ["What is asked", "one step or two"],
+    ["Test", "gloss"],
+    ["Unit", "GU"],
+    ["First program", "205 throughout"],
+    ["Second program", "230 then 200"],
+    ["Results of the first", "60.1 60.4 59.8"],
+    ["Results of the second", "64.0 64.2 63.9"],
+  ] as const)
+    await page.getByLabel(label, { exact: true }).fill(text);
+  await expect(page.getByText(/they differ\./)).toBeVisible();
+  await page.getByRole("button", { name: "Keep this trial" }).press("Enter");
+  await expect(page.getByText("one step or two")).toBeVisible();
+});
+
+test("a recorder's file in the wrong unit is asked about and read again as meant", async ({ page }) => {
+  await signIn(page, "tomasz");
+  await page.goto("/records/import");
+  await page.waitForLoadState("networkidle");
+  const rows = Array.from({ length: 120 }, (_, i) => {
+    const c = (tau: number) => 205 - 185 * Math.exp((-i * 20) / tau);
+    const f = (celsius: number) => ((celsius * 9) / 5 + 32).toFixed(1);
+    const s = i * 20;
+    return `${Math.floor(s / 3600)}:${String(Math.floor(s / 60) % 60).padStart(2, "0")}:${String(s % 60).padStart(2, "0")},${f(c(120))},${f(c(300))},${f(c(360))}`;
+  });
+  await page.getByLabel("File", { exact: true }).setInputFiles({
+    name: "oven.csv",
+    mimeType: "text/csv",
+    buffer: Buffer.from(`Elapsed,Air (C),Cover (C),Plate (C)\n${rows.join("\n")}\n`),
+  });
+  await page.getByRole("button", { name: "Read it", exact: true }).click();
+  await expect(page.getByText("Looks wrong")).toBeVisible();
+  await page.getByRole("button", { name: "Read it as °F" }).click();
+  await expect(page.getByText("°F, from the person")).toBeVisible();
+  await expect(page.getByText("Looks wrong")).toBeHidden();
+});
