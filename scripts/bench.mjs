@@ -56,6 +56,8 @@ say("\nForecast bounds of baths");
 runTs("scripts/bench/forecast.ts", [], env);
 say("\nRacks exposed to a bath out of its window");
 runTs("scripts/bench/exposure.ts", [], env);
+say("\nThe oven's model, plans and long traces, the core alone");
+runTs("scripts/bench/heat.ts", [], env);
 say("\nPlanning, the core alone");
 runTs("scripts/bench/plan.ts", [], env);
 spawnSync("psql", ["-qX", postgres.url("postgres"), "-c", "drop database if exists sorrel_bench with (force)"]);

@@ -17,9 +17,9 @@ const shots: [name: string, path: string, theme: "light" | "dark", width: number
   ["round-tablet", "(round)", "light", 834, 900],
   ["film-trends", "/test/film?days=30&powder=GR-815&part=CHARGER-BOX", "light", 1280, 900],
   ["receive", "(receive)", "light", 1280, 900],
-  ["system", "/jobs/J-422/system", "light", 1280, 800],
   ["fit", "/jobs/J-423/fit", "dark", 1280, 900],
-  ["loads", "/cure", "light", 1280, 800],
+  ["load", "(load)", "light", 1280, 900],
+  ["planner", "(planner)", "light", 1280, 1100],
   ["prepare-tablet", "(prepare)", "light", 820, 1180],
   ["coat", "(coat)", "dark", 1280, 900],
   ["history", "(history)", "light", 1280, 1000],
@@ -58,6 +58,28 @@ for (const [name, path, theme, width, height] of shots) {
       }))
         await page.locator(`#pf-${item}`).fill(value);
       await page.getByRole("button", { name: "All I looked at is in order" }).click();
+    }
+  } else if (path === "(load)") {
+    await page.goto(`${base}/cure`);
+    await page
+      .getByRole("link", { name: /^Oven 1, load/ })
+      .first()
+      .click();
+    await page.waitForLoadState("networkidle");
+    await page.getByRole("button", { name: /Follow it/ }).click();
+    // Sixty times as fast as the clock: so long is a quarter of an hour in the oven.
+    await page.waitForTimeout(15_000);
+  } else if (path === "(planner)") {
+    await page.goto(`${base}/cure/planner`);
+    await page.waitForLoadState("networkidle");
+    for (const [piece, mm] of [
+      ["cover", "2"],
+      ["base", "25"],
+    ] as const) {
+      await page.getByLabel("A piece").fill(piece);
+      await page.getByLabel("Section, mm").fill(mm);
+      await page.getByLabel("Powder").selectOption({ label: "GR-210 Slate satin" });
+      await page.getByRole("button", { name: "Put it in" }).click();
     }
   } else if (path === "(receive)") {
     await page.goto(`${base}/plan/receive`);

@@ -15,6 +15,7 @@ const line = async (page: Page, text: string) => {
   await page.keyboard.press("/");
   await page.keyboard.type(text);
   await page.keyboard.press("Enter");
+  await expect(page.locator("#entry-said")).toHaveText("Recorded.");
 };
 
 test("a mixed load is planned, split, run live at sixty times the clock, pulled on advice and judged", async ({
@@ -114,7 +115,7 @@ test("an oven: a survey is kept from the recorder's file, and a lead sets it up 
     buffer: Buffer.from(`Elapsed,A1 (C),B3 (C)\n${rows.join("\n")}\n`),
   });
   await page.getByLabel("Set point, °C").fill("200");
-  await expect(page.getByText(/coldest A1, hottest B3/)).toBeVisible();
+  await expect(page.getByText(/2 places; coldest A1, hottest B3/)).toBeVisible();
   await page.getByRole("button", { name: "Keep this survey" }).press("Enter");
   await expect(page.getByText("Recorded.")).toBeVisible();
   await page.getByRole("link", { name: "Change it" }).click();

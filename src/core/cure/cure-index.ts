@@ -1,5 +1,5 @@
 import { ok, type Result } from "../result";
-import { type CureCurve, isExtrapolated, requiredMinutes } from "./schedule";
+import { type CureCurve, EXTRAPOLATION_C, isExtrapolated, requiredMinutes } from "./schedule";
 import { checkTrace, type Gap, type Segment, segmentsOf, type Trace } from "./trace";
 
 export type CureIndex = {
@@ -22,11 +22,29 @@ const nodes: readonly (readonly [number, number])[] = [
   [0.906179845938664, 0.23692688505618908],
 ];
 
+/** Gauss–Legendre, two points: exact to the third power. */
+const TWO_POINT_NODE = 1 / Math.sqrt(3);
+const NARROW_C = 1;
+const NOTHING_EARNED = { all: 0, extrapolated: 0 };
+
 /** Index points earned on one straight segment, counting only T ≥ onset, split where it crosses the extrapolation bounds. */
 function earned(segment: Segment, curve: CureCurve, onsetC: number): { all: number; extrapolated: number } {
   const { fromS, toS, fromC, toC } = segment;
+  const [coolest, hottest] = fromC < toC ? [fromC, toC] : [toC, fromC];
+  if (hottest < onsetC) return NOTHING_EARNED;
+  const [low, high] = [curve.lowestC - EXTRAPOLATION_C, curve.highestC + EXTRAPOLATION_C];
+  if (hottest - coolest <= NARROW_C && coolest >= onsetC && !crosses(low) && !crosses(high)) {
+    // Over a degree the rate bends so little that two points are as exact as five; a shift at a sample a second is mostly this.
+    const [middle, half] = [(fromC + toC) / 2, ((toC - fromC) / 2) * TWO_POINT_NODE];
+    const rate = (1 / requiredMinutes(curve, middle - half) + 1 / requiredMinutes(curve, middle + half)) / 2;
+    const all = rate * ((toS - fromS) / 60) * 100;
+    return { all, extrapolated: isExtrapolated(curve, middle) ? all : 0 };
+  }
+  function crosses(level: number): boolean {
+    return level > coolest && level < hottest;
+  }
   const cuts = [0, 1];
-  for (const level of [onsetC, curve.lowestC - 15, curve.highestC + 15]) {
+  for (const level of [onsetC, low, high]) {
     const at = (level - fromC) / (toC - fromC);
     if (at > 0 && at < 1) cuts.push(at);
   }

@@ -31,6 +31,8 @@ const CLIMB_SHARE = 0.85;
 /** Over the hold a channel that moves this much against the others in an hour drifts. */
 const DRIFT_PER_HOUR_C = 12;
 const LEAST_HOLD_S = 480;
+/** Channels are compared at so many samples; jumps are looked for in all of them. */
+const MOST_COMPARED = 1500;
 /** Under this no metal or air heats in an oven; a channel that does is in the air. */
 const AIR_TAU_S = 45;
 
@@ -41,11 +43,13 @@ const AIR_TAU_S = 45;
 export function traceFaults(channels: readonly BakeChannel[], schedule: PowderSchedule | null = null): TraceFault[] {
   const faults: TraceFault[] = [];
   const dead = deadFromS(channels);
-  const alive = channels.filter((_, i) => dead[i] === null);
+  const step = Math.max(1, Math.ceil((channels[0]?.trace.timeS.length ?? 0) / MOST_COMPARED));
+  const alive = channels.flatMap((c, i) => (dead[i] === null ? [{ ...c, trace: everyNth(c.trace, step) }] : []));
   const air = alive.filter((c) => c.medium === "air");
   const metal = alive.filter((c) => c.medium === "metal");
   const pullS = findPullS(metal.map((c) => c.trace)) ?? Number.POSITIVE_INFINITY;
-  const fastest = [...alive].sort((a, b) => climbLag(b, alive) - climbLag(a, alive))[0];
+  const fastest =
+    air.length > 0 ? undefined : alive.map((c) => ({ c, lag: climbLag(c, alive) })).sort((a, b) => b.lag - a.lag)[0]?.c;
   const laggingAir = air.find((a) => metal.some((m) => aheadOf(m, a, pullS) > LIKE_AIR_C));
   if (laggingAir) {
     const first = [...metal].sort((a, b) => aheadOf(b, laggingAir, pullS) - aheadOf(a, laggingAir, pullS))[0];
@@ -96,6 +100,12 @@ export function traceFaults(channels: readonly BakeChannel[], schedule: PowderSc
     if (jump) faults.push({ kind: "absurd-rate", channel: channel.name, ...jump });
   }
   return faults;
+}
+
+/** Every so-manieth sample, the same of each channel, so that they stay side by side. */
+function everyNth(trace: Trace, n: number): Trace {
+  if (n === 1) return trace;
+  return { timeS: trace.timeS.filter((_, i) => i % n === 0), tempC: trace.tempC.filter((_, i) => i % n === 0) };
 }
 
 function absurdStep(trace: Trace, mayFall: boolean): { atS: number; fromC: number; toC: number } | null {

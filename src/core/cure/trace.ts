@@ -1,3 +1,4 @@
+import { firstFrom } from "../control-charts/extremes";
 import { err, ok, type Result } from "../result";
 
 /** Seconds from the start and temperature in °C, one pair per sample; null where the recorder gave no number. */
@@ -33,6 +34,11 @@ export function checkTrace(trace: Trace): Result<Trace> {
 }
 
 export function medianIntervalS(timeS: readonly number[]): number {
+  // A recorder keeps its interval: only where it does not is there anything to sort.
+  const first = (timeS[1] as number) - (timeS[0] as number);
+  let even = timeS.length > 1;
+  for (let i = 2; even && i < timeS.length; i++) even = (timeS[i] as number) - (timeS[i - 1] as number) === first;
+  if (even) return first;
   const steps = timeS
     .slice(1)
     .map((time, i) => time - (timeS[i] as number))
@@ -41,11 +47,17 @@ export function medianIntervalS(timeS: readonly number[]): number {
   return steps.length % 2 ? (steps[middle] as number) : ((steps[middle - 1] as number) + (steps[middle] as number)) / 2;
 }
 
-/** Splits a trace into straight segments between samples and the gaps that are never bridged. Missing samples open a gap when long enough. */
-export function segmentsOf(trace: Trace): {
+type Segments = {
   readonly segments: readonly (Segment & { readonly afterBreak: boolean })[];
   readonly gaps: readonly (Gap & { readonly fromC: number; readonly toC: number })[];
-} {
+};
+/** A trace is asked for its index, its over-bake and each hold: it is cut up once. */
+const cutUp = new WeakMap<Trace, Segments>();
+
+/** Splits a trace into straight segments between samples and the gaps that are never bridged. Missing samples open a gap when long enough. */
+export function segmentsOf(trace: Trace): Segments {
+  const known = cutUp.get(trace);
+  if (known) return known;
   const limit = GAP_MEDIAN_INTERVALS * medianIntervalS(trace.timeS);
   const segments: (Segment & { afterBreak: boolean })[] = [];
   const gaps: (Gap & { fromC: number; toC: number })[] = [];
@@ -66,7 +78,9 @@ export function segmentsOf(trace: Trace): {
     }
     last = { s, c };
   }
-  return { segments, gaps };
+  const found = { segments, gaps };
+  cutUp.set(trace, found);
+  return found;
 }
 
 /** From when each channel is dead, s, or null: three samples without a number, or stuck while another channel moves more than 20 °C. O(channels · samples). */
@@ -104,12 +118,13 @@ function stuckFrom(trace: Trace, others: readonly Trace[]): number | null {
   return null;
 }
 
+/** How far a trace moved between two moments, °C. O(log samples + samples between). */
 function moved(trace: Trace, fromS: number, toS: number): number {
   let low = Number.POSITIVE_INFINITY;
   let high = Number.NEGATIVE_INFINITY;
-  for (let i = 0; i < trace.timeS.length; i++) {
+  for (let i = firstFrom(trace.timeS, fromS); i < trace.timeS.length && (trace.timeS[i] as number) <= toS; i++) {
     const c = trace.tempC[i] as number | null;
-    if (c === null || (trace.timeS[i] as number) < fromS || (trace.timeS[i] as number) > toS) continue;
+    if (c === null) continue;
     low = Math.min(low, c);
     high = Math.max(high, c);
   }

@@ -1,4 +1,5 @@
 import { bathSlug } from "@/core/bath";
+import { ovenSlug } from "@/core/cure";
 import type { UnitSystem } from "@/core/units";
 import type { VerdictResult } from "@/core/verdict";
 import type { Line } from "@/server/line/load-line";
@@ -49,7 +50,8 @@ export function dueList(line: Line, units: UnitSystem): DueItem[] {
         why: `In since ${time(bake.closedAt)}; no metal temperature on record yet, so its cure is not known`,
         result: "unknown",
         word: `${span(now - bake.closedAt.getTime())} in`,
-        href: "/cure",
+        href: `/cure/loads/${ovenSlug(bake.oven)}/${encodeURIComponent(bake.load)}`,
+        pressing: true,
       });
       continue;
     }
