@@ -10,6 +10,7 @@ import {
   fitCureCurve,
   fitTimeConstant,
   follow,
+  heatingRate,
   heatThrough,
   heatTransferOf,
   indexByLayer,
@@ -651,4 +652,11 @@ describe("a hold of the sheet as well", () => {
     expect(names("900", null, 2)).toEqual(["Air", "700", "701"]);
     expect(names("700", "700", 1)).toEqual(["Air", "700", "701"]);
   });
+});
+
+test("how fast a channel climbs where the powder melts; nothing where it does not pass both", () => {
+  const trace = { timeS: [0, 60, 120, 180], tempC: [20, 80, 140, 200] };
+  expect(heatingRate(trace)).toBeCloseTo(60, 9);
+  expect(heatingRate({ timeS: [0, 60], tempC: [20, 90] })).toBeNull();
+  expect(heatingRate({ timeS: [0, 60, 120], tempC: [20, null, 200] })).toBeNull();
 });

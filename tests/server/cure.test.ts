@@ -113,6 +113,28 @@ describe("a load", () => {
       .execute();
     expect(grades.map((g) => g.grade)).toEqual(["by-procedure", "measured", "assumed"]);
   });
+  test("the oven set anew is part of its program; a melt stands beside what is usual once three like it are known", async () => {
+    for (const [n, melt] of [
+      ["C-11", 8],
+      ["C-12", 9],
+      ["C-13", 10],
+    ] as const) {
+      await freshRack(t, `R${n}`, { at: ago(900) });
+      await close(n, 700, [`R${n}`]);
+      expect(await event(n, "melted", 700 - melt)).toMatchObject({ ok: true });
+    }
+    await freshRack(t, "C110", { at: ago(300) });
+    await close("C-14", 60, ["C110"]);
+    expect(await event("C-14", "set-point", 50)).toMatchObject({ failure: { kind: "reading-needs-value" } });
+    expect(await event("C-14", "set-point", 50, { valueC: 190 })).toMatchObject({ ok: true });
+    const file = await loadLoad(t.app, operator, "oven-1", "C-14", at);
+    expect(file?.program).toEqual([
+      { fromS: 0, airC: 205 },
+      { fromS: 600, airC: 190 },
+    ]);
+    expect(file?.usualMelt?.loads).toBeGreaterThanOrEqual(3);
+    expect(file?.recoveryS).toBeGreaterThan(60);
+  });
   test.each<[string, Parameters<typeof event>, string]>([
     ["no such load", ["C-99", "melted", 5], "unknown-load"],
     ["before its door was closed", ["C-1", "melted", 60], "before-the-door"],

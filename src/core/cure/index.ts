@@ -3,6 +3,7 @@ export * from "./conveyor";
 export * from "./cure-index";
 export * from "./energy";
 export * from "./heat-up";
+export * from "./heating-rate";
 export * from "./infrared";
 export * from "./judge-bake";
 export * from "./learn-heat";

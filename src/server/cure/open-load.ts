@@ -5,9 +5,12 @@ import {
   type BakeEventKind,
   type LearntHeatTransfer,
   type Metal,
+  ovenSurvey,
   type PowderSchedule,
   plateTimeConstant,
+  sectionClassOf,
 } from "@/core/cure";
+import { mean, sampleSd } from "@/core/statistics";
 import type { Database } from "@/db/schema";
 import { channelsOf } from "../rack/judge-rack";
 import { type SetupItem, setupAt, siteAt } from "../setup/setup-data";
@@ -60,6 +63,12 @@ export type LoadFile = {
   readonly events: readonly LoadEvent[];
   readonly plannedIndex: number;
   readonly holdToo: boolean;
+  /** What the oven was set to from when, s after the door: as it was set at first, and each change noted since. */
+  readonly program: readonly { readonly fromS: number; readonly airC: number }[];
+  /** Minutes from door to melt of earlier loads of like sections in this oven; null under three. */
+  readonly usualMelt: { readonly meanS: number; readonly sdS: number; readonly loads: number } | null;
+  /** How long after the door was shut again the oven is back, by its newest survey, s; null where none says. */
+  readonly recoveryS: number | null;
   readonly handleBelowC: number;
 };
 
@@ -162,6 +171,11 @@ export async function loadLoad(
   ]);
   const inside = racks.rows.flatMap((r) => bakedRack(r, parts, powders, learnt) ?? []);
   if (inside.length === 0) return null;
+  const heaviest = Math.max(...inside.map((r) => r.sectionMm));
+  const [melts, recovery] = await Promise.all([
+    usualMelt(db, oven.id, heaviest, parts, head.door_closed_at),
+    newestRecovery(db, oven.id, at),
+  ]);
   return {
     recordId: head.record_id,
     oven,
@@ -187,8 +201,73 @@ export async function loadLoad(
     })),
     plannedIndex: site.plannedIndex,
     holdToo: site.planHoldToo,
+    program: [
+      { fromS: 0, airC: head.set_point_c ?? oven.data.usualSetPointC },
+      ...events.rows.flatMap((e) => {
+        const fromS = (e.happened_at.getTime() - head.door_closed_at.getTime()) / 1000;
+        return e.event === "set-point" && e.value_c !== null && fromS > 0 ? [{ fromS, airC: e.value_c }] : [];
+      }),
+    ].filter((step, i, all) => i === 0 || step.fromS > (all[i - 1]?.fromS ?? 0)),
+    usualMelt: melts,
+    recoveryS: recovery,
     handleBelowC: site.handleBelowC,
   };
+}
+
+/** From door to melt of the newest forty loads with a melt on record, those whose heaviest section is of the same class. */
+async function usualMelt(
+  db: Kysely<Database>,
+  ovenId: string,
+  sectionMm: number,
+  parts: ReadonlyMap<string, SetupItem<"part">>,
+  before: Date,
+): Promise<LoadFile["usualMelt"]> {
+  const { rows } = await sql<{ s: number; part_ids: string[] }>`
+    select extract(epoch from r.happened_at - b.door_closed_at)::float8 as s, array(select distinct j.part_id from bake_place p join rack k on k.id = p.rack_id join job j on j.id = k.job_id where p.record_id = b.record_id) as part_ids
+    from bake_event e join record r on r.id = e.record_id
+    join lateral (select x.record_id, x.door_closed_at from bake x where x.oven_id = e.oven_id and x.load_no = e.load_no and x.door_closed_at <= r.happened_at
+      and not exists (select 1 from record s where s.supersedes = x.record_id) order by x.door_closed_at desc limit 1) b on true
+    where e.oven_id = ${ovenId} and e.event = 'melted' and r.happened_at < ${before} and not exists (select 1 from record s where s.supersedes = r.id)
+    order by r.happened_at desc limit 40`.execute(db);
+  const section = sectionClassOf(sectionMm);
+  const alike = rows.flatMap((row) => {
+    const mm = Math.max(0, ...row.part_ids.map((id) => parts.get(id)?.data.thickestMm ?? 0));
+    return mm > 0 && sectionClassOf(mm) === section ? [row.s] : [];
+  });
+  return alike.length < 3 ? null : { meanS: mean(alike), sdS: sampleSd(alike), loads: alike.length };
+}
+
+async function newestRecovery(db: Kysely<Database>, ovenId: string, at: Date): Promise<number | null> {
+  const row = await db
+    .selectFrom("record")
+    .innerJoin("oven_survey", "oven_survey.record_id", "record.id")
+    .select([
+      "record.id",
+      "oven_survey.set_point_c",
+      "oven_survey.hold_from_s",
+      "oven_survey.hold_to_s",
+      "oven_survey.door_at_s",
+    ])
+    .where("oven_survey.oven_id", "=", ovenId)
+    .where("record.happened_at", "<=", at)
+    .where("oven_survey.door_at_s", "is not", null)
+    .orderBy("record.happened_at", "desc")
+    .limit(1)
+    .executeTakeFirst();
+  if (!row) return null;
+  const places = await db
+    .selectFrom("survey_place")
+    .selectAll()
+    .where("record_id", "=", row.id)
+    .orderBy("ordinal")
+    .execute();
+  const survey = ovenSurvey(
+    places.map((p) => ({ place: p.place, trace: { timeS: p.time_s as number[], tempC: p.temp_c } })),
+    row.set_point_c,
+    [row.hold_from_s, row.hold_to_s],
+    row.door_at_s,
+  );
+  return survey.ok ? survey.value.recoveryS : null;
 }
 
 /** Racks coated and not yet in an oven, as the planner needs them. Three queries. */

@@ -30,6 +30,7 @@ export function BakeEventForm({
   const [emissivity, setEmissivity] = useState("0.95");
   const [aim, setAim] = useState<InfraredAim>("coated-part");
   const [plugs, setPlugs] = useState("");
+  const [setTo, setSetTo] = useState("");
   const [problem, setProblem] = useState<string | null>(null);
   const us = units === "us";
   const number = (text: string) => {
@@ -59,6 +60,12 @@ export function BakeEventForm({
       aim: pulled ? null : aim,
     });
     if (sent) setValue("");
+  };
+  const setAnew = async () => {
+    setProblem(null);
+    const typed = number(setTo);
+    if (!Number.isFinite(typed)) return setProblem(failureText({ kind: "not-a-number", text: setTo }));
+    if (await record("set-point", { valueC: us ? fahrenheitToC(typed) : typed })) setSetTo("");
   };
   const plugsOut = async () => {
     setProblem(null);
@@ -108,6 +115,16 @@ export function BakeEventForm({
         </div>
         {doubt.ok && doubt.value && <p className="small m-0 text-watch">{doubtWords[doubt.value]}</p>}
       </form>
+      {!pulled && (
+        <div className="flex flex-wrap items-end gap-3">
+          <div className="w-[120px]">
+            <TypedNumber id="set-anew" label={`Set to, ${us ? "°F" : "°C"}`} text={setTo} change={setSetTo} />
+          </div>
+          <button type="button" className="btn" disabled={busy} onClick={() => void setAnew()}>
+            Oven set anew
+          </button>
+        </div>
+      )}
       {(pulled || plugsIn !== null) && (
         <div className="flex flex-wrap items-end gap-3">
           <div className="w-[130px]">

@@ -25,6 +25,7 @@ import { HeatChart, type HeatSeries } from "../charts/heat-chart";
 import { clock, withUnit } from "../format";
 import { useShell } from "../frame/shell";
 import { Grade, Verdict } from "../marks/verdict";
+import { type SoundKind, sayReading, soundKinds, soundName } from "../thickness/reading-sound";
 import { filmStateWords, traceFaultWords } from "../words/cure";
 import { failureText } from "../words/failures";
 import { useOvenRecorder } from "./use-oven-recorder";
@@ -54,6 +55,8 @@ type Standing = {
   readonly overbake: number;
   readonly tauS: number;
   readonly perS: number;
+  /** Where the metal may be by what is known of its time constant, °C; null where a probe says it. */
+  readonly bandC: readonly [number, number] | null;
   /** Without a break at or over each point of its sheet until now, s. */
   readonly heldS: readonly number[];
   /** Foretold from the door, or from the last sample, to now; nothing where a probe says it. */
@@ -89,7 +92,7 @@ export function LiveLoad({
   recordId,
   load,
   closedAtMs,
-  setPointC,
+  program: steps,
   air,
   racks,
   events,
@@ -104,7 +107,8 @@ export function LiveLoad({
   recordId: string;
   load: string;
   closedAtMs: number;
-  setPointC: number;
+  /** What the oven was set to from when, s after the door. */
+  program: readonly { readonly fromS: number; readonly airC: number }[];
   air: { readonly startC: number; readonly tauS: number };
   racks: readonly LiveRack[];
   events: readonly BakeEvent[];
@@ -125,6 +129,8 @@ export function LiveLoad({
   const [clockS, setClockS] = useState<number | null>(null);
   const [pulling, setPulling] = useState<{ busy: boolean; text: string }>({ busy: false, text: "" });
   const pullId = useRef(uuidv7());
+  const [sound, setSound] = useState<SoundKind>("silent");
+  const told = useRef<string | null>(null);
   useEffect(() => {
     const tick = () => setClockS(Math.max(0, (Date.now() - closedAtMs) / 1000));
     tick();
@@ -136,7 +142,8 @@ export function LiveLoad({
   const recordedS = live[0]?.trace.timeS.at(-1) ?? null;
   // While the recorder runs its own clock counts: the stand-in may run faster than the wall's.
   const nowS = recordedS ?? clockS ?? 0;
-  const program = useMemo(() => ({ ...air, program: [{ fromS: 0, airC: setPointC }] }), [air, setPointC]);
+  const program = useMemo(() => ({ ...air, program: steps }), [air, steps]);
+  const setPointC = steps.at(-1)?.airC ?? 205;
   const airChannel = recorded.find((c) => c.medium === "air");
   const standing = useMemo(
     () => racks.map((rack, i) => standingOf(rack, i, nowS, program, recorded, airChannel ?? null, infrared)),
@@ -160,6 +167,14 @@ export function LiveLoad({
       holdToo,
     );
   }, [standing, airNowC, air.tauS, setPointC, plannedIndex, holdToo]);
+  const due = advised.ok ? advised.value.advice.kind : null;
+  useEffect(() => {
+    // Said once as it turns, not at every look: whoever waits at the bench hears it.
+    if (due === told.current) return;
+    told.current = due;
+    if (due === "pull-now" || due === "over-baked")
+      sayReading(sound, due === "over-baked" ? "out" : "in", `Load ${load}: pull it now`);
+  }, [due, sound, load]);
   const faults = useMemo(() => traceFaults(recorded, racks[0]?.schedule ?? null), [recorded, racks]);
   const at = (inS: number) => clock(new Date(closedAtMs + (nowS + inS) * 1000), timeZone);
   const series: HeatSeries[] = [
@@ -238,6 +253,12 @@ export function LiveLoad({
               </span>
               <span className="num">
                 <b>{withUnit(s.nowC, "temperature", units)}</b> <Grade grade={s.how} />
+                {s.bandC && (
+                  <span className="small soft block">
+                    {withUnit(s.bandC[0], "temperature", units).split(" ")[0]}–
+                    {withUnit(s.bandC[1], "temperature", units)}
+                  </span>
+                )}
               </span>
               <span className="num max-[820px]:col-start-2">
                 index <b>{s.index.toFixed(0)}</b>
@@ -287,6 +308,16 @@ export function LiveLoad({
               </button>
             </>
           )}
+          <label className="small soft inline-flex min-h-11 items-center gap-1.5">
+            call me
+            <select className="input" value={sound} onChange={(e) => setSound(e.target.value as SoundKind)}>
+              {soundKinds.map((k) => (
+                <option key={k} value={k}>
+                  {soundName[k]}
+                </option>
+              ))}
+            </select>
+          </label>
           {pulling.text && <output className="text-out">{pulling.text}</output>}
         </div>
       )}
@@ -316,9 +347,19 @@ function standingOf(
     if (nowS - lastS <= STALE_S) {
       const earned = earnedBy(own.trace, rack.schedule) ?? { index: 0, overbake: 0 };
       const heldS = heldUntilNow(own.trace, rack.schedule);
-      return { rack, nowC: lastC, how: "measured", ...earned, tauS, perS: rate(lastC), heldS, before: NOTHING };
+      return {
+        rack,
+        nowC: lastC,
+        how: "measured",
+        ...earned,
+        tauS,
+        perS: rate(lastC),
+        heldS,
+        bandC: null,
+        before: NOTHING,
+      };
     }
-    const setC = program.program[0]?.airC ?? 205;
+    const setC = program.program.at(-1)?.airC ?? 205;
     const airC = air?.trace.tempC.findLast((t): t is number => t !== null) ?? setC;
     const on = heatThrough(
       { startC: airC, tauS: program.tauS, program: [{ fromS: 0, airC: setC }] },
@@ -340,6 +381,7 @@ function standingOf(
       overbake: (read?.overbake ?? 0) + (carried?.overbake ?? 0),
       tauS,
       perS: rate(nowC),
+      bandC: null,
       heldS: heldUntilNow(before, rack.schedule).map((s, i) => {
         const point = rack.schedule.points[i]?.metalC ?? 0;
         // Held before the last sample and never under it since: the stretch runs on.
@@ -362,12 +404,13 @@ function standingOf(
       tauS: rack.tauS,
       perS: 0,
       heldS: [],
+      bandC: null,
       before: NOTHING,
     };
   let trace = first.value.metal;
   if (seen && nowS > seen.atS + STEP_S) {
     // From the reading on the metal starts where it was read; the air is at its set point by then.
-    const setC = program.program[0]?.airC ?? 205;
+    const setC = program.program.at(-1)?.airC ?? 205;
     const rest = heatThrough(
       { startC: setC, tauS: 0, program: [{ fromS: 0, airC: setC }] },
       { tauS: rack.tauS, startC: seen.metalC },
@@ -382,6 +425,11 @@ function standingOf(
   }
   const nowC = trace.tempC.at(-1) ?? 21;
   const earned = earnedBy(trace, rack.schedule) ?? { index: 0, overbake: 0 };
+  const ends = rack.tauBandS.map((tauS) => {
+    const run = heatThrough(program, { tauS, startC: 21 }, toS, STEP_S);
+    return run.ok ? (run.value.metal.tempC.at(-1) ?? nowC) : nowC;
+  });
+  const bandC = seen ? null : ([Math.min(...ends), Math.max(...ends)] as const);
   return {
     rack,
     nowC,
@@ -390,6 +438,7 @@ function standingOf(
     tauS: rack.tauS,
     perS: rate(nowC),
     heldS: heldUntilNow(trace, rack.schedule),
+    bandC,
     before: trace,
   };
 }

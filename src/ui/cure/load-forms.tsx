@@ -21,23 +21,28 @@ export function LoadForm({
   ovens,
   racks,
   nextLoad,
+  places,
 }: {
   ovens: readonly string[];
   racks: readonly { readonly number: string; readonly part: string }[];
   nextLoad: string;
+  /** Places of the batch ovens, with a word where the newest survey found one cold. */
+  places: readonly { readonly oven: string; readonly id: string; readonly note: string }[];
 }) {
   const { units } = usePreferences();
   const { send, message, busy } = useRecorder();
   const [chosen, setChosen] = useState<Readonly<Record<string, string>>>({});
+  const [probes, setProbes] = useState<Readonly<Record<string, string>>>({});
   const [problem, setProblem] = useState<string | null>(null);
+  const noteOf = (place: string) => places.find((p) => p.id.toLowerCase() === place.trim().toLowerCase())?.note ?? "";
   const submit = async (e: FormEvent<HTMLFormElement>) => {
     e.preventDefault();
     setProblem(null);
     const form = new FormData(e.currentTarget);
     const other = String(form.get("other") ?? "").trim();
     const places = [
-      ...Object.entries(chosen).map(([rack, place]) => ({ rack, place })),
-      ...(other ? other.split(/[\s,]+/).map((rack) => ({ rack, place: "" })) : []),
+      ...Object.entries(chosen).map(([rack, place]) => ({ rack, place, channel: probes[rack]?.trim() || null })),
+      ...(other ? other.split(/[\s,]+/).map((rack) => ({ rack, place: "", channel: null })) : []),
     ];
     if (places.length === 0) return setProblem("Tick a rack, or type its number.");
     const text = String(form.get("setpoint") ?? "").trim();
@@ -56,6 +61,13 @@ export function LoadForm({
   return (
     <form onSubmit={submit} className="ruled mt-6 grid max-w-[760px] gap-3">
       <h2>Close the door on a load</h2>
+      <datalist id="oven-places">
+        {places.map((p) => (
+          <option key={p.oven + p.id} value={p.id}>
+            {p.note}
+          </option>
+        ))}
+      </datalist>
       <fieldset className="m-0 grid gap-1 border-0 p-0">
         <legend className="small soft">Racks in it, and where each hangs</legend>
         {racks.length === 0 && <p className="soft m-0">No coated rack is waiting; type a number below.</p>}
@@ -74,14 +86,28 @@ export function LoadForm({
               <b className="fig">{r.number}</b> {r.part}
             </label>
             {chosen[r.number] !== undefined && (
-              <input
-                className="input max-w-[120px]"
-                aria-label={`Place of rack ${r.number}`}
-                placeholder="place"
-                maxLength={20}
-                value={chosen[r.number]}
-                onChange={(e) => setChosen({ ...chosen, [r.number]: e.target.value })}
-              />
+              <>
+                <input
+                  className="input max-w-[120px]"
+                  aria-label={`Place of rack ${r.number}`}
+                  placeholder="place"
+                  maxLength={20}
+                  list="oven-places"
+                  value={chosen[r.number]}
+                  onChange={(e) => setChosen({ ...chosen, [r.number]: e.target.value })}
+                />
+                <input
+                  className="input max-w-[130px]"
+                  aria-label={`Probe on rack ${r.number}`}
+                  placeholder="probe, if any"
+                  maxLength={40}
+                  value={probes[r.number] ?? ""}
+                  onChange={(e) => setProbes({ ...probes, [r.number]: e.target.value })}
+                />
+                {noteOf(chosen[r.number] ?? "") && (
+                  <span className="small text-watch">{noteOf(chosen[r.number] ?? "")}</span>
+                )}
+              </>
             )}
           </div>
         ))}

@@ -19,10 +19,11 @@ const minutes = (s: number) => `${Math.round(s / 60)} min`;
  */
 export function LoadNeeds({
   measured,
-  inS,
+  inS: doorToPullS,
   air,
   plannedIndex,
   holdToo,
+  lostS = 0,
   pieces,
   units,
 }: {
@@ -31,9 +32,12 @@ export function LoadNeeds({
   air: OvenAir;
   plannedIndex: number;
   holdToo: boolean;
+  /** Taken off the time it was in: the door stood open, and the oven had to come back, s. */
+  lostS?: number;
   pieces: readonly Piece[];
   units: UnitSystem;
 }) {
+  const inS = doorToPullS - lostS;
   const with_ = (pick: (p: Piece) => number) =>
     planLoad(
       air,
@@ -56,13 +60,14 @@ export function LoadNeeds({
                 and nothing over-baked until <b className="fig">{minutes(plan.windowS[1])}</b>
               </>
             )}
-            ; it was in for <b className="fig">{minutes(inS)}</b>.
+            ; it was in for <b className="fig">{minutes(doorToPullS)}</b>
+            {lostS > 0 && `, ${minutes(lostS)} of it lost to the door`}.
           </>
         ) : (
           <>
             No one moment cured all of it without over-baking some: {plan.loads.length} loads,{" "}
             {plan.loads.map((l) => `${l.pieces.join(" ")} at ${minutes(l.windowS[0])}`).join("; ")}. It was in for{" "}
-            <b className="fig">{minutes(inS)}</b>.
+            <b className="fig">{minutes(doorToPullS)}</b>.
           </>
         )}
       </p>
@@ -120,8 +125,8 @@ export function LoadNeeds({
           ]}
           sheetC={[...new Set(pieces.map((p) => Math.min(...p.schedule.points.map((q) => q.metalC))))]}
           windowS={plan.windowS}
-          marks={[{ s: inS, text: "pulled" }]}
-          lastS={Math.max(inS * 1.25, 1800)}
+          marks={[{ s: doorToPullS, text: "pulled" }]}
+          lastS={Math.max(doorToPullS * 1.25, 1800)}
           units={units}
           label="The load as measured and as foretold"
         />

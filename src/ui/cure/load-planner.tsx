@@ -21,6 +21,7 @@ import {
   planLoad,
   plannedAt,
   plateTimeConstant,
+  type SetPoint,
 } from "@/core/cure";
 import type { Result } from "@/core/result";
 import { fahrenheitToC, parseNumber, type UnitSystem } from "@/core/units";
@@ -74,7 +75,7 @@ const learntFor = (oven: PlannerOven, sectionMm: number) =>
 function planOf(
   oven: PlannerOven,
   pieces: readonly Placed[],
-  setPointC: number,
+  program: readonly SetPoint[],
   asked: { readonly leastIndex: number; readonly holdToo: boolean },
 ): Result<LoadPlan> {
   const weighed = pieces.map((p) => ({ metal: p.metal, massKg: p.massKg ?? UNKNOWN_MASS_KG }));
@@ -82,7 +83,7 @@ function planOf(
     {
       startC: oven.airAtDoorC,
       tauS: loadedAirTauS(oven, weighed),
-      program: [{ fromS: 0, airC: setPointC }],
+      program,
     },
     pieces.map((p) => ({
       id: p.id,
@@ -120,6 +121,16 @@ export function LoadPlanner({
       : units === "us"
         ? fahrenheitToC(typed.value)
         : typed.value;
+  const [then, setThen] = useState({ airText: "", afterText: "" });
+  const [thenRead, afterRead] = [parseNumber(then.airText), parseNumber(then.afterText)];
+  const program = useMemo((): SetPoint[] => {
+    const first = { fromS: 0, airC: setPointC };
+    if (!thenRead.ok || !afterRead.ok || afterRead.value <= 0) return [first];
+    return [
+      first,
+      { fromS: afterRead.value * 60, airC: units === "us" ? fahrenheitToC(thenRead.value) : thenRead.value },
+    ];
+  }, [setPointC, thenRead, afterRead, units]);
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: 6 } }),
     useSensor(KeyboardSensor),
@@ -130,9 +141,9 @@ export function LoadPlanner({
     () =>
       Array.from({ length: MOST_LOADS }, (_, load) => {
         const mine = pieces.filter((p) => p.load === load);
-        return oven && mine.length > 0 ? planOf(oven, mine, setPointC, { leastIndex: plannedIndex, holdToo }) : null;
+        return oven && mine.length > 0 ? planOf(oven, mine, program, { leastIndex: plannedIndex, holdToo }) : null;
       }),
-    [oven, pieces, setPointC, plannedIndex, holdToo],
+    [oven, pieces, program, plannedIndex, holdToo],
   );
   if (!oven) return <p>No batch oven is set up. The administrator adds one.</p>;
   const move = (id: string, load: number) =>
@@ -174,6 +185,22 @@ export function LoadPlanner({
             change={setSetText}
           />
         </div>
+        <div className="w-[110px]">
+          <TypedNumber
+            id="plan-after"
+            label="Then, after min"
+            text={then.afterText}
+            change={(afterText) => setThen((b) => ({ ...b, afterText }))}
+          />
+        </div>
+        <div className="w-[110px]">
+          <TypedNumber
+            id="plan-then"
+            label={`down to, ${units === "us" ? "°F" : "°C"}`}
+            text={then.airText}
+            change={(airText) => setThen((b) => ({ ...b, airText }))}
+          />
+        </div>
         <AddPiece powders={powders} units={units} add={(p) => setPieces((all) => [...all, p])} />
       </div>
       {setPointC > oven.mostSetPointC && (
@@ -193,7 +220,7 @@ export function LoadPlanner({
             load={load}
             loads={shown}
             oven={oven}
-            setPointC={setPointC}
+            program={program}
             asked={{ leastIndex: plannedIndex, holdToo }}
             pieces={pieces.filter((p) => p.load === load)}
             plan={plans[load] ?? null}
@@ -212,7 +239,7 @@ function LoadColumn({
   load,
   loads,
   oven,
-  setPointC,
+  program,
   asked,
   pieces,
   plan,
@@ -225,7 +252,7 @@ function LoadColumn({
   load: number;
   loads: number;
   oven: PlannerOven;
-  setPointC: number;
+  program: readonly SetPoint[];
   asked: { readonly leastIndex: number; readonly holdToo: boolean };
   pieces: readonly Placed[];
   plan: Result<LoadPlan> | null;
@@ -235,6 +262,7 @@ function LoadColumn({
   remove: (id: string) => void;
   split: (load: number, plan: LoadPlan) => void;
 }) {
+  const setPointC = program[0]?.airC ?? oven.usualSetPointC;
   const { setNodeRef, isOver } = useDroppable({ id: `load-${load}` });
   const good = plan?.ok ? plan.value : null;
   const pullS = good?.windowS?.[0] ?? good?.loads.at(-1)?.windowS[0] ?? 0;
@@ -255,7 +283,10 @@ function LoadColumn({
   const guessed = pieces.filter((p) => p.massKg === null).length;
   const others = STEPS_C.filter((d) => d !== 0 && setPointC + d <= oven.mostSetPointC && setPointC + d > 120).map(
     (d) => {
-      const p = pieces.length > 0 ? planOf(oven, pieces, setPointC + d, asked) : null;
+      const p =
+        pieces.length > 0
+          ? planOf(oven, pieces, [{ fromS: 0, airC: setPointC + d }, ...program.slice(1)], asked)
+          : null;
       return { d, plan: p?.ok ? p.value : null };
     },
   );

@@ -10,12 +10,15 @@ const H = 300;
 export function OvenDrawing({
   places,
   survey,
+  racks = [],
   spreadMostC,
   inside,
   units,
 }: {
   places: readonly { readonly id: string; readonly at: readonly [number, number]; readonly note: string }[];
   survey: OvenSurvey | null;
+  /** What hangs where. */
+  racks?: readonly { readonly rack: string; readonly place: string }[];
   spreadMostC: number;
   inside: { readonly lengthMm: number; readonly widthMm: number } | null;
   units: UnitSystem;
@@ -61,6 +64,19 @@ export function OvenDrawing({
             <text x={x} y={y - 2} textAnchor="middle" style={{ fontWeight: 700 }}>
               {p.id}
             </text>
+            {racks
+              .filter((r) => r.place.toLowerCase() === p.id.toLowerCase())
+              .map((r, i) => (
+                <text
+                  key={r.rack}
+                  x={x}
+                  y={y + 13 + 12 * i}
+                  textAnchor="middle"
+                  style={{ fill: "var(--sorrel)", fontWeight: 700 }}
+                >
+                  {r.rack}
+                </text>
+              ))}
             {here && (
               <text x={x} y={y + 13} textAnchor="middle">
                 {here.offC > 0 ? "+" : "−"}

@@ -1,4 +1,6 @@
 import type { Metadata } from "next";
+import { ovenSlug } from "@/core/cure";
+import { loadOvenFile } from "@/server/cure/oven-file";
 import { database } from "@/server/database";
 import { currentLine } from "@/server/line/current-line";
 import { nextLoadNumber } from "@/server/line/next-load";
@@ -9,6 +11,7 @@ import { may } from "@/server/sign-in/roles";
 import { CureTabs } from "@/ui/cure/cure-tabs";
 import { LoadForm } from "@/ui/cure/load-forms";
 import { OpenLoads } from "@/ui/cure/open-loads";
+import { withUnit } from "@/ui/format";
 import { StagePage } from "@/ui/shift/stage-page";
 
 export const metadata: Metadata = { title: "Cure" };
@@ -22,6 +25,13 @@ export default async function Page() {
     nextLoadNumber(database(), line.at),
   ]);
   const mayLog = may(person.role, "log-line");
+  const files = mayLog
+    ? await Promise.all(
+        [...ovens.values()]
+          .filter((o) => o.data.places.length > 0)
+          .map((o) => loadOvenFile(database(), ovenSlug(o.code), line.at)),
+      )
+    : [];
   return (
     <StagePage
       line={line}
@@ -40,6 +50,19 @@ export default async function Page() {
           ovens={[...ovens.values()].map((o) => o.code)}
           racks={line.racks.filter((r) => r.stage === "coat").map(({ number, part }) => ({ number, part }))}
           nextLoad={nextLoad}
+          places={files.flatMap((f) =>
+            (f?.oven.data.places ?? []).map((p) => {
+              const off = f?.surveys[0]?.survey.places.find((s) => s.place.toLowerCase() === p.id.toLowerCase())?.offC;
+              const cold = off !== undefined && off < -(f?.oven.data.spreadMostC ?? 10) / 2;
+              return {
+                oven: f?.oven.code ?? "",
+                id: p.id,
+                note: cold
+                  ? `${withUnit(Math.abs(off), "temperatureDifference", units)} colder than set, by the newest survey`
+                  : "",
+              };
+            }),
+          )}
         />
       )}
     </StagePage>

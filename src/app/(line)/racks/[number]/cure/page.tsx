@@ -1,7 +1,16 @@
 import type { Metadata } from "next";
 import Link from "next/link";
 import { notFound } from "next/navigation";
-import { indexByLayer, judgeBake, ovenSlug, ownChannels, thinTrace, traceFaults } from "@/core/cure";
+import {
+  type BakeChannel,
+  heatingRate,
+  indexByLayer,
+  judgeBake,
+  ovenSlug,
+  ownChannels,
+  thinTrace,
+  traceFaults,
+} from "@/core/cure";
 import { likeBakes } from "@/server/cure/like-bakes";
 import { loadLoad } from "@/server/cure/open-load";
 import { database } from "@/server/database";
@@ -24,6 +33,13 @@ import { failureText } from "@/ui/words/failures";
 import { bakeInShort, bakeReason } from "@/ui/words/reasons";
 
 export const metadata: Metadata = { title: "Cure" };
+
+/** Mean climb between 60 and 150 °C, where the powder melts and flows. */
+function climb(channels: readonly BakeChannel[], name: string, units: "metric" | "us"): string {
+  const trace = channels.find((c) => c.name === name)?.trace;
+  const rate = trace ? heatingRate(trace) : null;
+  return rate === null ? "–" : withUnit(rate, "temperatureDifference", units);
+}
 
 /** Of a trace of many hours so many columns go to the page, each with its extremes: a shift at a sample a second is one every seven. */
 const SENT_COLUMNS = 4000;
@@ -121,7 +137,7 @@ export default async function CurePage({ params }: { params: Promise<{ number: s
             air={{
               startC: load.oven.data.airAtDoorC,
               tauS: load.oven.data.emptyTauS,
-              program: [{ fromS: 0, airC: load.setPointC }],
+              program: load.program,
             }}
             plannedIndex={load.plannedIndex}
             holdToo={load.holdToo}
@@ -177,6 +193,7 @@ export default async function CurePage({ params }: { params: Promise<{ number: s
                     <tr className="small soft text-left">
                       <th className="py-1 font-normal">channel</th>
                       <th className="num font-normal">peak</th>
+                      <th className="num font-normal">climbs, a min</th>
                       <th className="num font-normal">index</th>
                       <th className="num font-normal">over-bake</th>
                       <th className="num font-normal">best hold</th>
@@ -195,6 +212,7 @@ export default async function CurePage({ params }: { params: Promise<{ number: s
                             </span>
                           </td>
                           <td className="num">{withUnit(c.peakC, "temperature", units)}</td>
+                          <td className="num">{climb(channels, c.name, units)}</td>
                           <td className="num">{c.index.toFixed(0)}</td>
                           <td className="num">{c.overbakeIndex === null ? "–" : c.overbakeIndex.toFixed(0)}</td>
                           <td className="num">

@@ -1,7 +1,7 @@
 import type { Metadata } from "next";
 import Link from "next/link";
 import { notFound } from "next/navigation";
-import { infraredDoubt, infraredHold, judgeBake, ovenSlug, ownChannels, traceFaults } from "@/core/cure";
+import { doorOpenS, infraredDoubt, infraredHold, judgeBake, ovenSlug, ownChannels, traceFaults } from "@/core/cure";
 import { type LoadFile, loadLoad } from "@/server/cure/open-load";
 import { database } from "@/server/database";
 import { currentLine } from "@/server/line/current-line";
@@ -11,6 +11,7 @@ import { may } from "@/server/sign-in/roles";
 import { BakeEventForm } from "@/ui/cure/bake-event-form";
 import { LiveLoad } from "@/ui/cure/live-load";
 import { LoadNeeds } from "@/ui/cure/load-needs";
+import { OvenDrawing } from "@/ui/cure/oven-drawing";
 import { clock, minutesSeconds, when, withUnit } from "@/ui/format";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
@@ -82,7 +83,7 @@ export default async function LoadPage({
             recordId={file.recordId}
             load={file.loadNo}
             closedAtMs={file.closedAt.getTime()}
-            setPointC={file.setPointC}
+            program={file.program}
             air={{ startC: file.oven.data.airAtDoorC, tauS: file.oven.data.emptyTauS }}
             racks={file.racks.map((r) => ({
               rack: r.rack,
@@ -160,7 +161,20 @@ export default async function LoadPage({
             </div>
           ))}
           <InfraredProof file={file} units={units} />
+          <MeltBeside file={file} />
         </MarginBlock>
+        {file.oven.data.places.length > 0 && (
+          <MarginBlock title="Where it hangs">
+            <OvenDrawing
+              places={file.oven.data.places}
+              survey={null}
+              racks={file.racks.map((r) => ({ rack: r.rack, place: r.place }))}
+              spreadMostC={file.oven.data.spreadMostC}
+              inside={null}
+              units={units}
+            />
+          </MarginBlock>
+        )}
         <MarginBlock title="What is known of its heat">
           {file.racks.map((r) => (
             <p key={r.rack} className="m-0 mt-1">
@@ -181,6 +195,12 @@ export default async function LoadPage({
   );
 }
 
+/** Minutes at heat that the door took: while it stood open, and until the oven was back each time. */
+function lostToDoor(file: LoadFile, inS: number): number {
+  const opened = file.events.filter((e) => e.event === "door-opened").length;
+  return Math.min(inS, doorOpenS(file.events, 0, inS) + opened * (file.recoveryS ?? 0));
+}
+
 type Noted = LoadFile["events"][number];
 const readingOf = (e: Noted) => ({
   atS: e.atS,
@@ -192,6 +212,23 @@ const readingOf = (e: Noted) => ({
 function DoubtOf({ event }: { event: Noted }) {
   const doubt = infraredDoubt(readingOf(event));
   return doubt.ok && doubt.value ? <span className="small text-watch">{doubtWords[doubt.value]}</span> : null;
+}
+
+/** The melt beside what is usual for the section: late says the oven or the load is not as usual. */
+function MeltBeside({ file }: { file: LoadFile }) {
+  const melt = file.events.find((e) => e.event === "melted");
+  const usual = file.usualMelt;
+  if (!melt) return null;
+  if (!usual)
+    return <p className="small soft mt-2">No three loads of like sections with a melt on record to compare with.</p>;
+  const far = Math.abs(melt.atS - usual.meanS) > 2 * usual.sdS;
+  return (
+    <p className="mt-2">
+      Melted after <b className="fig">{(melt.atS / 60).toFixed(1)} min</b>; usual for the section{" "}
+      {(usual.meanS / 60).toFixed(1)} ± {(usual.sdS / 60).toFixed(1)} min ({usual.loads} loads){" "}
+      {far && <Verdict result="watch">{melt.atS > usual.meanS ? "Late" : "Early"}</Verdict>}
+    </p>
+  );
 }
 
 /** What the spot readings alone would prove. */
@@ -261,10 +298,11 @@ function PulledLoad({ file, units }: { file: LoadFile; units: "metric" | "us" })
         air={{
           startC: file.oven.data.airAtDoorC,
           tauS: file.oven.data.emptyTauS,
-          program: [{ fromS: 0, airC: file.setPointC }],
+          program: file.program,
         }}
         plannedIndex={file.plannedIndex}
         holdToo={file.holdToo}
+        lostS={lostToDoor(file, inS)}
         pieces={file.racks.map((r) => ({ id: r.rack, tauS: r.tauS, bandS: r.tauBandS, schedule: r.schedule }))}
         units={units}
       />
