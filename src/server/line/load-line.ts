@@ -270,6 +270,10 @@ function describeRack(
   };
 }
 
+/** What is to be done first comes first: no trace at all, then the soonest pull, then what still heats. */
+const urgencyOf = (bake: OpenBake): number =>
+  bake.index === null ? bake.closedAt.getTime() - 1e13 : (bake.pullAt?.getTime() ?? Number.POSITIVE_INFINITY);
+
 async function openBakes(db: Kysely<Database>, person: Person, at: Date): Promise<OpenBake[]> {
   const since = new Date(at.getTime() - 12 * 3_600_000);
   const rows = await db
@@ -298,7 +302,7 @@ async function openBakes(db: Kysely<Database>, person: Person, at: Date): Promis
       .where("bake_place.record_id", "in", ids)
       .execute(),
   ]);
-  return rows.flatMap((row): OpenBake[] => {
+  const open = rows.flatMap((row): OpenBake[] => {
     const mine = channels.filter((c) => c.record_id === row.id);
     const inside = places.filter((p) => p.record_id === row.id);
     const racks = inside
@@ -359,6 +363,7 @@ async function openBakes(db: Kysely<Database>, person: Person, at: Date): Promis
     const pullAt = minutesToGo === null ? null : new Date(lastAt.getTime() + minutesToGo * 60_000);
     return [{ ...base, index, channel, pullAt, lastAt, result: over ? "out" : index >= 100 ? "watch" : "in" }];
   });
+  return open.sort((a, b) => urgencyOf(a) - urgencyOf(b));
 }
 
 async function structures(db: Kysely<Database>, person: Person) {

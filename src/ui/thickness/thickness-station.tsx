@@ -336,7 +336,6 @@ export function ThicknessStation({
             </Link>
           </p>
         )}
-        <FilmFaces faces={faceFilms} minUm={minUm} maxUm={film.maxUm} units={units} />
         {mayInspect && (
           <div className="no-print mt-4 flex flex-wrap items-center gap-3">
             <button type="button" className="btn pri" onClick={record} disabled={draft.length === 0 || busy}>
@@ -435,6 +434,7 @@ export function ThicknessStation({
             readings. All count; leave out what should not.
           </p>
         )}
+        <FilmFaces faces={faceFilms} minUm={minUm} maxUm={film.maxUm} units={units} />
         {correcting && (
           <div className="mt-3 max-w-[520px] border-l-4 border-sorrel pl-3">
             <p>Correcting the set of {correcting.label}. Leave readings out below, drop the last, or type new ones.</p>

@@ -14,6 +14,7 @@ import { withUnit } from "@/ui/format";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
 import { Verdict } from "@/ui/marks/verdict";
+import { TrendFilter } from "@/ui/thickness/trend-filter";
 import { money } from "@/ui/words/plan";
 
 export const metadata: Metadata = { title: "Film over time" };
@@ -54,12 +55,6 @@ export default async function FilmTrendsPage({
     powderId: powder?.id ?? null,
     partId: part?.id ?? null,
   });
-  const to = (over: { days?: number; powder?: string | null; part?: string | null }) => {
-    const query = new URLSearchParams();
-    const chosen = { days, powder: powder?.code ?? null, part: part?.code ?? null, ...over };
-    for (const [key, value] of Object.entries(chosen)) if (value !== null) query.set(key, String(value));
-    return `/test/film?${query}`;
-  };
   const means = trends.rows.flatMap((r) => [
     r.summary.mean - (r.summary.sampleSd ?? 0),
     r.summary.mean + (r.summary.sampleSd ?? 0),
@@ -67,16 +62,6 @@ export default async function FilmTrendsPage({
   const ends = [...means, ...(trends.limits ? [trends.limits.minUm, trends.limits.maxUm] : [])];
   const domain: [number, number] = ends.length > 0 ? [Math.min(...ends) - 2, Math.max(...ends) + 2] : [0, 1];
   const { capability, over } = trends;
-  const chip = (href: string, word: string, here: boolean) => (
-    <Link
-      key={word}
-      href={href}
-      aria-current={here ? "true" : undefined}
-      className={`inline-flex min-h-11 items-center px-2.5 ${here ? "border-sorrel border-b-[3px] font-bold text-ink no-underline" : "link"}`}
-    >
-      {word}
-    </Link>
-  );
   return (
     <>
       <section className="bench">
@@ -92,17 +77,14 @@ export default async function FilmTrendsPage({
             {trends.sets} racks, {trends.readings.toLocaleString("en-GB")} readings in {days} days
           </span>
         </PageHead>
-        <nav className="mt-2 flex flex-wrap gap-x-1" aria-label="Span">
-          {spans.map((s) => chip(to({ days: s }), `${s} days`, s === days))}
-        </nav>
-        <nav className="flex flex-wrap gap-x-1" aria-label="Powder">
-          {chip(to({ powder: null }), "all powders", powder === null)}
-          {[...powders.values()].map((p) => chip(to({ powder: p.code }), p.code, p.id === powder?.id))}
-        </nav>
-        <nav className="flex flex-wrap gap-x-1" aria-label="Part">
-          {chip(to({ part: null }), "all parts", part === null)}
-          {[...parts.values()].map((p) => chip(to({ part: p.code }), p.data.name, p.id === part?.id))}
-        </nav>
+        <TrendFilter
+          days={days}
+          powder={powder?.code ?? null}
+          part={part?.code ?? null}
+          spans={spans}
+          powders={[...powders.values()].map((x) => ({ code: x.code, name: x.data.name }))}
+          parts={[...parts.values()].map((x) => ({ code: x.code, name: x.data.name }))}
+        />
         {trends.all === null ? (
           <p className="ruled mt-3 py-3">
             No film was read in this span. Choose a longer one, or another powder or part.
