@@ -150,6 +150,24 @@ test("proof: index against rub, and a trial whose difference stands as it is typ
   await expect(page.getByText("one step or two")).toBeVisible();
 });
 
+test("a powder's bakes judged again by its sheet, with how far it is", async ({ page }) => {
+  await signIn(page, "tomasz");
+  await page.goto("/coat/powders");
+  await page.waitForLoadState("networkidle");
+  const sheet = page
+    .getByRole("region", { name: "Data sheets" })
+    .locator("details")
+    .filter({ hasText: "GR-210" })
+    .first();
+  await sheet.locator("summary").first().click();
+  await sheet.getByRole("button", { name: "Judge its bakes by this sheet" }).press("Enter");
+  await expect(sheet.getByText(/bakes judged by the sheet of their time .* no verdict is another/)).toBeVisible({
+    timeout: 20_000,
+  });
+  await page.context().clearCookies();
+  expect((await page.request.get("/api/powders/GR-210/bakes")).status()).toBe(401);
+});
+
 test("a recorder's file in the wrong unit is asked about and read again as meant", async ({ page }) => {
   await signIn(page, "tomasz");
   await page.goto("/records/import");

@@ -2,13 +2,14 @@ import { v7 as uuidv7 } from "uuid";
 import { afterAll, beforeAll, describe, expect, test } from "vitest";
 import { judgeBake } from "@/core/cure";
 import { cureProofs } from "@/server/cure/cure-proof";
+import { judgeAgain } from "@/server/cure/judge-again";
 import { loadLoad, racksToBake } from "@/server/cure/open-load";
 import { findOven, loadOvenFile } from "@/server/cure/oven-file";
 import { pullLoad } from "@/server/entries/pull-load";
 import { storeEntry } from "@/server/entries/store-entry";
 import { loadRack, newest } from "@/server/rack/load-rack";
 import { addVersion } from "@/server/setup/add-version";
-import { siteAt } from "@/server/setup/setup-data";
+import { setupAt, siteAt } from "@/server/setup/setup-data";
 import { person, type TestDatabase, testDatabase } from "../support/database";
 import { entityId, entryAt, freshRack, stored } from "../support/entries";
 
@@ -259,6 +260,42 @@ describe("the demo's stories of the oven", () => {
       expect(f.over > 100, JSON.stringify(f)).toBe(f.friday);
       expect(f.yellow).toBe(f.friday);
     }
+  });
+});
+
+describe("a sheet that changed", () => {
+  test("each bake is judged by the sheet of its time and by the newest; what is another is told, with how far it is", async () => {
+    const powderId = await entityId(t, "powder", "GR-700");
+    const steps = async (signal: AbortSignal | null = null) => {
+      const out = [];
+      for await (const step of judgeAgain(t.app, powderId, new Date(), signal)) out.push(step);
+      return out;
+    };
+    const before = await steps();
+    const end = before.at(-1);
+    expect(end).toMatchObject({ kind: "end", changed: 0 });
+    const judged = end?.kind === "end" ? end.judged : 0;
+    expect(judged).toBeGreaterThan(4);
+    expect(before.filter((s) => s.kind === "progress").at(-1)).toMatchObject({ done: judged, of: judged });
+    const powder = (await setupAt(t.app, "powder", at)).get(powderId);
+    if (!powder) throw new Error("GR-700");
+    // A sheet that asks for ten times as long: what was cured is short, what was over-baked stays so.
+    await addVersion(t.app, lead, {
+      entityId: powderId,
+      at: new Date(),
+      reason: "the maker's new sheet",
+      data: { ...powder.data, schedule: powder.data.schedule.map((p) => ({ ...p, minutes: p.minutes * 10 })) },
+    });
+    const after = await steps();
+    const changed = after.flatMap((s) => (s.kind === "changed" ? [s.bake] : []));
+    expect(changed.length).toBeGreaterThan(0);
+    for (const bake of changed) {
+      expect(bake.before?.result).not.toBe(bake.now?.result);
+      expect(bake.now?.index).toBeCloseTo((bake.before?.index ?? 0) / 10, 6);
+    }
+    const stop = new AbortController();
+    stop.abort();
+    expect(await steps(stop.signal)).toEqual([]);
   });
 });
 

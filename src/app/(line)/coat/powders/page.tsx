@@ -12,6 +12,7 @@ import { personOnPage } from "@/server/sign-in/person";
 import { may, seesCost } from "@/server/sign-in/roles";
 import { ScheduleCurve } from "@/ui/charts/schedule-curve";
 import { FirstPanelForm } from "@/ui/coat/first-panel-form";
+import { JudgeAgain } from "@/ui/coat/judge-again";
 import { LotsForm } from "@/ui/coat/lots-form";
 import { PowderForm } from "@/ui/coat/powder-form";
 import { dateAndTime, dayMonth, withUnit } from "@/ui/format";
@@ -201,6 +202,7 @@ export default async function PowdersPage() {
                     units={units}
                   />
                   {d.hazards && <p className="caution m-0">{d.hazards}</p>}
+                  {mayInspect && person.customerId === null && <JudgeAgain code={p.code} timeZone={site.timeZone} />}
                   <p className="small faint m-0">This version since {dateAndTime(p.validFrom, site.timeZone)}</p>
                   {mayChange && (
                     <details>
