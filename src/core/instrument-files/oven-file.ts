@@ -1,4 +1,4 @@
-import { deadFromS, medianIntervalS, segmentsOf, type Trace } from "../cure";
+import { deadFromS, medianIntervalS, segmentsOf, type Trace } from "../cure/trace";
 import { err, ok, type Result } from "../result";
 import { fahrenheitToC, parseUnit } from "../units";
 import { columnDecimalMark, type FileProblem, type Line, markerOf, numberIn, readLines } from "./text";

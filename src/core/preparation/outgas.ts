@@ -1,4 +1,6 @@
-import { type BakeChannel, checkTrace, deadFromS, holdAt } from "../cure";
+import { holdAt } from "../cure/cure-index";
+import type { BakeChannel } from "../cure/judge-bake";
+import { checkTrace, deadFromS } from "../cure/trace";
 import { err, ok, type Result } from "../result";
 import type { VerdictResult } from "../verdict";
 

@@ -1,3 +1,4 @@
+import { memo } from "react";
 import type { UnitSystem } from "@/core/units";
 import { figure } from "../format";
 
@@ -121,7 +122,8 @@ export function PartSketch({
                 x={px(spot.at[0])}
                 y={py(spot.at[1])}
                 units={units}
-                onChoose={onSpot ? () => onSpot(face.id, spot.id) : undefined}
+                face={face.id}
+                onSpot={onSpot}
               />
             ))}
             {marks
@@ -141,19 +143,36 @@ export function PartSketch({
   );
 }
 
-function SpotMark({
+/** One spot; drawn anew only when what it shows is another, since a gauge changes one of hundreds at a time. */
+const SpotMark = memo(
+  DrawnSpot,
+  (a, b) =>
+    a.x === b.x &&
+    a.y === b.y &&
+    a.units === b.units &&
+    a.face === b.face &&
+    a.onSpot === b.onSpot &&
+    a.spot.id === b.spot.id &&
+    a.spot.meanUm === b.spot.meanUm &&
+    a.spot.result === b.spot.result,
+);
+
+function DrawnSpot({
   spot,
   x,
   y,
   units,
-  onChoose,
+  face,
+  onSpot,
 }: {
   spot: SketchSpot;
   x: number;
   y: number;
   units: UnitSystem;
-  onChoose: (() => void) | undefined;
+  face: string;
+  onSpot: ((face: string, spot: string) => void) | undefined;
 }) {
+  const onChoose = onSpot && (() => onSpot(face, spot.id));
   const text =
     spot.meanUm === null ? "" : units === "us" ? figure(spot.meanUm, "thickness", units).text : spot.meanUm.toFixed(0);
   const shape =

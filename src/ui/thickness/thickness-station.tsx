@@ -133,6 +133,7 @@ export function ThicknessStation({
   );
   const all: readonly Stored[] = useMemo(() => [...stored, ...draft], [stored, draft]);
 
+  const chooseSpot = useCallback((_: string, spot: string) => choose(spot), [choose]);
   const context: EntryContext = useMemo(
     () => ({
       say: (u) =>
@@ -289,7 +290,7 @@ export function ThicknessStation({
           faces={sketch}
           units={units}
           scale={{ lowUm: limits.lowestUm, highUm: limits.highestUm ?? 2 * minUm }}
-          onSpot={(_, spot) => choose(spot)}
+          onSpot={chooseSpot}
         />
         <p className="small soft m-0 flex items-center gap-3">
           <span className="inline-flex items-center gap-1">

@@ -1,4 +1,4 @@
-import { type BathParameter, bathParameterUnits } from "@/core/bath";
+import { type BathParameter, bathParameterUnits } from "@/core/bath/bath-window";
 import { quantities, type UnitSystem } from "@/core/units";
 
 export const parameterName: Record<string, string> = {

@@ -8,7 +8,8 @@ import type {
   PreFlightItem,
   Setting,
 } from "@/core/coating";
-import { settings } from "@/core/coating";
+// From its own file: the frame carries these words, and not the statistics beside them.
+import { settings } from "@/core/coating/set-up";
 import { quantities, type UnitSystem } from "@/core/units";
 import { figure } from "../format";
 
