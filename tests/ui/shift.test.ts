@@ -74,10 +74,11 @@ describe("what needs a hand", () => {
     );
     expect(due.map((d) => d.what)).toEqual([
       "Oven 1, load 12",
+      // In nine minutes: got ready for.
+      "Oven 1, load 13",
       "Rack 3, coat",
       "Rack 1, film",
       "Rack 2, release",
-      "Oven 1, load 13",
       "Rack 4, bare metal",
       "Case 7",
     ]);

@@ -133,16 +133,6 @@ export function HeatChart({
           strokeDasharray={s.kind === "foretold" ? "5 4" : undefined}
         />
       ))}
-      {ends.map((e) => (
-        <text
-          key={e.name + e.kind}
-          x={Math.min(e.x, plot) + 5}
-          y={e.labelY + 4}
-          style={{ fill: stroke(e.kind), fontWeight: e.kind === "measured" ? 700 : 400 }}
-        >
-          {e.name}
-        </text>
-      ))}
       {marks.map((m) => (
         <g key={m.text + m.s}>
           <line x1={x(m.s)} x2={x(m.s)} y1="14" y2={height - 24} stroke="var(--sorrel)" strokeWidth="1" />
@@ -159,6 +149,23 @@ export function HeatChart({
           </text>
         </g>
       )}
+      {ends.map((e) => (
+        <text
+          key={e.name + e.kind}
+          x={Math.min(e.x, plot) + 5}
+          y={e.labelY + 4}
+          style={{
+            fill: stroke(e.kind),
+            fontWeight: e.kind === "measured" ? 700 : 400,
+            // Read over whatever line runs through it.
+            paintOrder: "stroke",
+            stroke: "var(--bench)",
+            strokeWidth: 4,
+          }}
+        >
+          {e.name}
+        </text>
+      ))}
     </svg>
   );
 }

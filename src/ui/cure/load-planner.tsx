@@ -446,7 +446,7 @@ function PieceRow({
           : `at ${withUnit(planned.toC, "temperature", units)} in ${minutes(planned.reachesS)}`}
         {planned && (
           <>
-            , index <b>{plannedAt(planned.index, pullS).toFixed(0)}</b>
+            , index <b>{plannedAt(planned.index, pullS).toFixed(0)}</b> at {minutes(pullS)}
           </>
         )}{" "}
         <Grade grade={grade} />

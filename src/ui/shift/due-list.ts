@@ -19,13 +19,18 @@ export type DueItem = {
 };
 
 const severity: Record<VerdictResult, number> = { out: 0, watch: 1, unknown: 2, in: 3 };
+/** So long before it is due a pull stands at the top. */
+const READY_MS = 30 * 60_000;
 /** What is due comes before what is still to come; of what is due, pulls and then what is out before what only waits. */
 function byUrgency(now: number) {
   const time = (item: DueItem) => item.atMs ?? Number.POSITIVE_INFINITY;
   return (a: DueItem, b: DueItem): number => {
-    const [dueA, dueB] = [time(a) <= now, time(b) <= now];
+    // A pull that is near is got ready for: it stands with what is due.
+    const due = (item: DueItem) => time(item) <= now + (item.pressing ? READY_MS : 0);
+    const [dueA, dueB] = [due(a), due(b)];
     if (dueA !== dueB) return dueA ? -1 : 1;
     if (!dueA) return time(a) - time(b);
+    if (a.pressing && b.pressing) return time(a) - time(b);
     return (
       Number(b.pressing ?? false) - Number(a.pressing ?? false) ||
       severity[a.result] - severity[b.result] ||
