@@ -65,7 +65,7 @@ createServer((socket) => {
         setPointC: Number(setText) || 205,
         pieces: probes.slice(0, 5).map((p, i) => {
           const [name, tau] = p.split("-");
-          return { channel: name || `Probe ${i + 1}`, tauS: Math.max(20, Number(tau) || 300) };
+          return { channel: name?.replaceAll("_", " ") || `Probe ${i + 1}`, tauS: Math.max(20, Number(tau) || 300) };
         }),
         doorToPullS: 8 * 3600,
         intervalS,

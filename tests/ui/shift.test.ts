@@ -128,7 +128,7 @@ describe("what needs a hand", () => {
     expect(bare(60)).toMatchObject({ result: "in", word: "60 min bare", atMs: minutes(180).getTime() });
     expect(bare(241)).toMatchObject({ result: "out", word: "Past limit" });
   });
-  test("soonest first; what has no time comes last", () => {
+  test("pulls within half an hour first, the soonest before; what has no time comes last", () => {
     const due = dueList(
       line({
         bakes: [bake({ pullAt: minutes(20) }), bake({ load: "13", pullAt: minutes(2) })],
@@ -137,7 +137,7 @@ describe("what needs a hand", () => {
       }),
       "metric",
     );
-    expect(due.map((d) => d.what)).toEqual(["Rack 100, coat", "Oven 1, load 13", "Oven 1, load 12", "Case 7"]);
+    expect(due.map((d) => d.what)).toEqual(["Oven 1, load 13", "Oven 1, load 12", "Rack 100, coat", "Case 7"]);
   });
 });
 

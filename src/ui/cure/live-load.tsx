@@ -137,7 +137,16 @@ export function LiveLoad({
     const timer = setInterval(tick, TICK_MS);
     return () => clearInterval(timer);
   }, [closedAtMs]);
-  const live = recorder.channels.filter((c) => c.trace.timeS.length > 1);
+  // Probes are asked for in the order of the racks, and bear their names as they are written here.
+  const asNamed = (all: readonly BakeChannel[]): BakeChannel[] => {
+    let at = 0;
+    return all.map((c) => {
+      if (c.medium === "air") return c;
+      const rack = racks[at++];
+      return rack ? { ...c, name: rack.channel || rack.rack } : c;
+    });
+  };
+  const live = asNamed(recorder.channels).filter((c) => c.trace.timeS.length > 1);
   const recorded = live.length > 0 ? live : stored;
   const recordedS = live[0]?.trace.timeS.at(-1) ?? null;
   // While the recorder runs its own clock counts: the stand-in may run faster than the wall's.
@@ -203,7 +212,7 @@ export function LiveLoad({
   const lastS = Math.max(2400, Math.ceil((nowS + Math.min(3600, (window?.[0] ?? 0) + 900)) / 600) * 600);
   const pull = async () => {
     setPulling({ busy: true, text: "" });
-    const trace = recorder.state === "off" ? [] : recorder.snapshot();
+    const trace = recorder.state === "off" ? [] : asNamed(recorder.snapshot());
     recorder.stop();
     const outcome = await actions
       .pull(
@@ -215,7 +224,8 @@ export function LiveLoad({
     setPulling({ busy: false, text: outcome.ok ? "" : failureText(outcome.failure) });
     if (outcome.ok) router.refresh();
   };
-  const probes = racks.map((r) => `${r.channel || r.rack}-${Math.round(r.tauS)}`).join(" ");
+  // Blanks part the words of what is asked for: a probe's own are sent as strokes.
+  const probes = racks.map((r) => `${(r.channel || r.rack).replace(/[^\w.]+/g, "_")}-${Math.round(r.tauS)}`).join(" ");
   return (
     <div>
       <div className="ruled mt-3" aria-live="polite">
