@@ -35,6 +35,7 @@ const bake = (over: Partial<OpenBake> = {}): OpenBake => ({
   pullAt: minutes(9),
   lastAt: at,
   result: "in",
+  cured: (over.index ?? 60) >= 110,
   ...over,
 });
 const line = (over: Partial<Line> = {}): Line => ({

@@ -103,6 +103,14 @@ export type Hold = {
   readonly crossingsS: readonly number[];
 };
 
+/** How long a trace that ends now has been at or above a metal temperature without a break, s; a missing number is a break. */
+export function heldUntilNow(trace: Trace, atC: number): number {
+  let at = trace.timeS.length - 1;
+  const endS = trace.timeS[at] ?? 0;
+  while (at >= 0 && (trace.tempC[at] ?? Number.NEGATIVE_INFINITY) >= atC) at--;
+  return Math.max(0, endS - (trace.timeS[at + 1] ?? endS));
+}
+
 /** Time at or above a metal temperature, in all and the longest unbroken stretch; crossings by linear interpolation; a gap ends a stretch. */
 export function holdAt(trace: Trace, atC: number): Result<Hold> {
   const checked = checkTrace(trace);

@@ -1,5 +1,5 @@
 import { type Kysely, sql } from "kysely";
-import { fitTimeConstant, judgeBake, planLoad } from "@/core/cure";
+import { fitTimeConstant, heldUntilNow, judgeBake, planLoad } from "@/core/cure";
 import { bareLimitHours } from "@/core/preparation";
 import { valueOrThrow } from "@/core/result";
 import { shiftAt } from "@/core/shifts";
@@ -68,6 +68,8 @@ export type OpenBake = {
   /** Null while no metal temperature is on record: a load put in by hand, its trace still to come. */
   readonly index: number | null;
   readonly channel: string;
+  /** As the shop plans: its index reached, and a hold of the sheet met where it waits for one. */
+  readonly cured: boolean;
   readonly pullAt: Date | null;
   readonly lastAt: Date;
   readonly result: VerdictResult;
@@ -122,7 +124,7 @@ export async function loadLine(db: Kysely<Database>, person: Person, at: Date): 
     Promise.all(
       [...codes.values()].filter((bath) => !bath.data.retired).map((bath) => loadBath(db, bath.code, at, 8, codes)),
     ),
-    openBakes(db, person, at),
+    openBakes(db, person, at, site),
     structures(db, person),
     cases(db, person),
     person.customerId === null ? loadUpkeep(db, at) : [],
@@ -274,7 +276,7 @@ function describeRack(
 const urgencyOf = (bake: OpenBake): number =>
   bake.index === null ? bake.closedAt.getTime() - 1e13 : (bake.pullAt?.getTime() ?? Number.POSITIVE_INFINITY);
 
-async function openBakes(db: Kysely<Database>, person: Person, at: Date): Promise<OpenBake[]> {
+async function openBakes(db: Kysely<Database>, person: Person, at: Date, site: SetupData<"site">): Promise<OpenBake[]> {
   const since = new Date(at.getTime() - 12 * 3_600_000);
   const rows = await db
     .selectFrom("record")
@@ -326,7 +328,17 @@ async function openBakes(db: Kysely<Database>, person: Person, at: Date): Promis
     });
     const slowest = judged.sort((a, b) => a.verdict.decidingIndex - b.verdict.decidingIndex)[0];
     if (!slowest)
-      return [{ ...base, index: null, channel: "", pullAt: null, lastAt: row.door_closed_at, result: "unknown" }];
+      return [
+        {
+          ...base,
+          index: null,
+          channel: "",
+          cured: false,
+          pullAt: null,
+          lastAt: row.door_closed_at,
+          result: "unknown",
+        },
+      ];
     const { decidingChannel: channel, decidingIndex: index } = slowest.verdict;
     const trace = mine.find((c) => c.name === channel);
     const lastS = trace?.time_s.at(-1) ?? 0;
@@ -339,7 +351,7 @@ async function openBakes(db: Kysely<Database>, person: Person, at: Date): Promis
     const fit = air && own ? fitTimeConstant(air.trace, own.trace, lastS) : null;
     const setPointC = row.set_point_c ?? oven?.usualSetPointC ?? 205;
     const plan =
-      index >= 100 || !fit?.ok
+      !fit?.ok || !own
         ? null
         : planLoad(
             {
@@ -353,15 +365,22 @@ async function openBakes(db: Kysely<Database>, person: Person, at: Date): Promis
                 section: { tauS: fit.value.tauS },
                 schedule: { points: slowest.powder.schedule, onsetC: slowest.verdict.onsetC },
                 startC: lastC,
-                earned: { index, overbake: 0 },
+                earned: {
+                  index,
+                  overbake: 0,
+                  heldS: slowest.powder.schedule.map((p) => heldUntilNow(own.trace, p.metalC)),
+                },
               },
             ],
+            { leastIndex: site.plannedIndex, holdToo: site.planHoldToo },
           );
     const readyS = plan?.ok ? (plan.value.pieces[0]?.readyS ?? null) : null;
-    const minutesToGo = index >= 100 ? 0 : readyS === null ? null : readyS / 60;
+    // Without a fit the index alone can say it.
+    const cured = readyS === null ? plan === null && index >= site.plannedIndex : readyS <= 0;
+    const minutesToGo = cured ? 0 : readyS === null ? null : readyS / 60;
     const over = judged.some((j) => j.verdict.channels.some((c) => (c.overbakeIndex ?? 0) > 100));
     const pullAt = minutesToGo === null ? null : new Date(lastAt.getTime() + minutesToGo * 60_000);
-    return [{ ...base, index, channel, pullAt, lastAt, result: over ? "out" : index >= 100 ? "watch" : "in" }];
+    return [{ ...base, index, channel, cured, pullAt, lastAt, result: over ? "out" : cured ? "watch" : "in" }];
   });
   return open.sort((a, b) => urgencyOf(a) - urgencyOf(b));
 }

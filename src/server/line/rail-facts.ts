@@ -78,7 +78,7 @@ function factOf(
             ? `${bake.oven} load ${bake.load}`
             : bake.pullAt && bake.index < 100
               ? `${bake.oven} pull ${clock(bake.pullAt)}`
-              : bake.index >= 100
+              : bake.cured
                 ? `${bake.oven} pull now`
                 : `${bake.oven} heating`
           : "",

@@ -13,6 +13,7 @@ import {
   fitOverbakeCurve,
   fitTimeConstant,
   heatThrough,
+  heldUntilNow,
   type LoadAdvice,
   type PlannedPiece,
   type PowderSchedule,
@@ -77,15 +78,8 @@ function earnedBy(trace: Trace, schedule: PowderSchedule): { index: number; over
   return index.ok ? { index: index.value.index, overbake: overbake?.ok ? overbake.value.index : 0 } : null;
 }
 
-/** How long a trace that ends now has been at or over each point of a sheet without a break, s. */
-function heldUntilNow(trace: Trace, schedule: PowderSchedule): number[] {
-  return schedule.points.map(({ metalC }) => {
-    let at = trace.timeS.length - 1;
-    const endS = trace.timeS[at] ?? 0;
-    while (at >= 0 && (trace.tempC[at] ?? Number.NEGATIVE_INFINITY) >= metalC) at--;
-    return Math.max(0, endS - (trace.timeS[at + 1] ?? endS));
-  });
-}
+const heldBy = (trace: Trace, schedule: PowderSchedule): number[] =>
+  schedule.points.map(({ metalC }) => heldUntilNow(trace, metalC));
 
 /** A load in the oven: each rack's metal now, foretold until a probe says it, and whether to pull. */
 export function LiveLoad({
@@ -356,7 +350,7 @@ function standingOf(
     const tauS = fit?.ok && fit.value.rmsC < 4 ? fit.value.tauS : rack.tauS;
     if (nowS - lastS <= STALE_S) {
       const earned = earnedBy(own.trace, rack.schedule) ?? { index: 0, overbake: 0 };
-      const heldS = heldUntilNow(own.trace, rack.schedule);
+      const heldS = heldBy(own.trace, rack.schedule);
       return {
         rack,
         nowC: lastC,
@@ -392,11 +386,11 @@ function standingOf(
       tauS,
       perS: rate(nowC),
       bandC: null,
-      heldS: heldUntilNow(before, rack.schedule).map((s, i) => {
+      heldS: heldBy(before, rack.schedule).map((s, i) => {
         const point = rack.schedule.points[i]?.metalC ?? 0;
         // Held before the last sample and never under it since: the stretch runs on.
         const whole = before.tempC.every((c) => (c ?? 0) >= point);
-        return whole ? s + (heldUntilNow(own.trace, rack.schedule)[i] ?? 0) : s;
+        return whole ? s + (heldBy(own.trace, rack.schedule)[i] ?? 0) : s;
       }),
       before,
     };
@@ -447,7 +441,7 @@ function standingOf(
     ...earned,
     tauS: rack.tauS,
     perS: rate(nowC),
-    heldS: heldUntilNow(trace, rack.schedule),
+    heldS: heldBy(trace, rack.schedule),
     bandC,
     before: trace,
   };

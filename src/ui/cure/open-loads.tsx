@@ -45,10 +45,10 @@ export function OpenLoads({
               <>
                 Index <b className="fig text-[26px]">{b.index.toFixed(0)}</b> on {b.channel}, the slowest, at{" "}
                 {clock(b.lastAt, timeZone)}.{" "}
-                {b.index >= 100
+                {b.cured
                   ? "Cured: pull it."
                   : b.pullAt
-                    ? `100 by ${clock(b.pullAt, timeZone)}, as its trace foretells.`
+                    ? `Cured by ${clock(b.pullAt, timeZone)}, as its trace foretells.`
                     : "Still heating."}
               </>
             )}

@@ -60,7 +60,7 @@ export function dueList(line: Line, units: UnitSystem): DueItem[] {
       });
       continue;
     }
-    const ready = bake.index >= 100;
+    const ready = bake.cured;
     const late = !ready && bake.pullAt !== null && bake.pullAt.getTime() < now;
     items.push({
       atMs: bake.pullAt?.getTime() ?? null,
@@ -68,7 +68,7 @@ export function dueList(line: Line, units: UnitSystem): DueItem[] {
       why: ready
         ? `${bake.channel} has index ${bake.index.toFixed(0)}: cured, pull before it over-bakes`
         : bake.pullAt
-          ? `${bake.channel}, the slowest, is at index ${bake.index.toFixed(0)}; 100 by ${time(bake.pullAt)} as its trace foretells`
+          ? `${bake.channel}, the slowest, is at index ${bake.index.toFixed(0)}; cured by ${time(bake.pullAt)} as its trace foretells`
           : `${bake.channel} is still heating; index ${bake.index.toFixed(0)}`,
       result: late ? "watch" : bake.result,
       word: late ? "Pull overdue" : ready ? "Pull now" : bake.pullAt ? `Pull ${time(bake.pullAt)}` : "Heating",
