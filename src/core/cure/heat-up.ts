@@ -1,4 +1,5 @@
 import { err, ok, type Result } from "../result";
+import { goldenMinimum } from "../statistics/golden-minimum";
 
 /** Density kg/m³, heat capacity J/(kg K), conductivity W/(m K). */
 export const metals = {
@@ -95,38 +96,15 @@ export function fitHeatUp(timeS: readonly number[], tempC: readonly number[]): R
       squares += ((tempC[i] as number) - c0 - rise * (1 - Math.exp(-((timeS[i] as number) - t0) / tauS))) ** 2;
     return { airC: c0 + rise, squares };
   };
-  let low = Math.log(spanS / 200);
-  let high = Math.log(spanS * 50);
-  const golden = (Math.sqrt(5) - 1) / 2;
-  let a = high - golden * (high - low);
-  let b = low + golden * (high - low);
-  let fa = atTau(Math.exp(a)).squares;
-  let fb = atTau(Math.exp(b)).squares;
-  let iterations = 0;
-  while (high - low > 1e-9 && iterations < 200) {
-    iterations++;
-    if (fa < fb) {
-      high = b;
-      b = a;
-      fb = fa;
-      a = high - golden * (high - low);
-      fa = atTau(Math.exp(a)).squares;
-    } else {
-      low = a;
-      a = b;
-      fa = fb;
-      b = low + golden * (high - low);
-      fb = atTau(Math.exp(b)).squares;
-    }
-  }
-  const tauS = Math.exp((low + high) / 2);
+  const found = goldenMinimum(Math.log(spanS / 200), Math.log(spanS * 50), 1e-9, (x) => atTau(Math.exp(x)).squares);
+  const tauS = Math.exp(found.at);
   const { airC, squares } = atTau(tauS);
   return ok({
     kind: "heat-up-fit",
     airC,
     tauS,
-    converged: high - low <= 1e-9,
-    iterations,
+    converged: found.converged,
+    iterations: found.iterations,
     rmsC: Math.sqrt(squares / timeS.length),
     longEnough: spanS >= 1.5 * tauS,
   });

@@ -1,5 +1,5 @@
 import { err, ok, type Result } from "../result";
-import { mean, sampleSd, studentTQuantile } from "../statistics";
+import { goldenMinimum, mean, sampleSd, studentTQuantile } from "../statistics";
 import { DEFAULT_HEAT_TRANSFER_W_PER_M2_K, type Metal, metals } from "./heat-up";
 import { checkTrace, type Trace } from "./trace";
 
@@ -48,7 +48,7 @@ export function fitTimeConstant(air: Trace, metal: Trace, untilS: number): Resul
     return sum;
   };
   const spanS = (rows.at(-1) as (typeof rows)[number]).s - first.s;
-  const found = goldenMinimum(Math.log(spanS / 500), Math.log(spanS * 50), (x) => squares(Math.exp(x)));
+  const found = goldenMinimum(Math.log(spanS / 500), Math.log(spanS * 50), 1e-7, (x) => squares(Math.exp(x)));
   const tauS = Math.exp(found.at);
   return ok({
     kind: "time-constant-fit",
@@ -66,28 +66,6 @@ export function follow(metalC: number, airFromC: number, airToC: number, forS: n
   const slope = (airToC - airFromC) / forS;
   // T = A(s) − slope·τ + C e^(−s/τ): metal lags a steadily rising air by slope·τ.
   return airToC - slope * tauS + (metalC - airFromC + slope * tauS) * Math.exp(-forS / tauS);
-}
-
-function goldenMinimum(from: number, to: number, f: (x: number) => number) {
-  const golden = (Math.sqrt(5) - 1) / 2;
-  let [low, high] = [from, to];
-  let a = high - golden * (high - low);
-  let b = low + golden * (high - low);
-  let [fa, fb] = [f(a), f(b)];
-  let iterations = 0;
-  while (high - low > 1e-7 && iterations < 200) {
-    iterations++;
-    if (fa < fb) {
-      [high, b, fb] = [b, a, fa];
-      a = high - golden * (high - low);
-      fa = f(a);
-    } else {
-      [low, a, fa] = [a, b, fb];
-      b = low + golden * (high - low);
-      fb = f(b);
-    }
-  }
-  return { at: (low + high) / 2, iterations, converged: high - low <= 1e-7 };
 }
 
 /** Effective heat transfer from a measured time constant: h = ρ c (V/A) / τ, W/(m² K); V/A is half the section. Failure: `bad-input`. */

@@ -1,6 +1,7 @@
 export * from "./capability";
 export * from "./describe";
 export * from "./distributions";
+export * from "./golden-minimum";
 export * from "./histogram";
 export * from "./mean";
 export * from "./moments";

@@ -6,19 +6,9 @@ import {
   adviseLoad,
   type BakeChannel,
   type BakeEvent,
-  cureIndex,
-  DEFAULT_ONSET_BELOW_SHEET_C,
   filmState,
-  fitCureCurve,
-  fitOverbakeCurve,
-  fitTimeConstant,
-  heatThrough,
-  heldUntilNow,
   type LoadAdvice,
   type PlannedPiece,
-  type PowderSchedule,
-  requiredMinutes,
-  type Trace,
   traceFaults,
 } from "@/core/cure";
 import type { UnitSystem } from "@/core/units";
@@ -26,60 +16,16 @@ import { HeatChart, type HeatSeries } from "../charts/heat-chart";
 import { clock, withUnit } from "../format";
 import { useShell } from "../frame/shell";
 import { Grade, Verdict } from "../marks/verdict";
-import { type SoundKind, sayReading, soundKinds, soundName } from "../thickness/reading-sound";
+import { type SoundKind, sayReading } from "../thickness/reading-sound";
+import { SoundChoice } from "../thickness/sound-choice";
 import { filmStateWords, traceFaultWords } from "../words/cure";
 import { failureText } from "../words/failures";
+import { type LiveRack, standingOf } from "./load-standing";
 import { useOvenRecorder } from "./use-oven-recorder";
 
-export type LiveRack = {
-  readonly rack: string;
-  readonly part: string;
-  readonly place: string;
-  readonly channel: string | null;
-  readonly sectionMm: number;
-  readonly tauS: number;
-  readonly tauBandS: readonly [number, number];
-  readonly learntFrom: number;
-  readonly lumpedHolds: boolean;
-  readonly schedule: PowderSchedule;
-};
 /** The stand-in recorder runs by the clock or this many times as fast. */
 const FAST = 60;
 const TICK_MS = 5000;
-const STEP_S = 10;
-
-type Standing = {
-  readonly rack: LiveRack;
-  readonly nowC: number;
-  readonly how: "measured" | "assumed";
-  readonly index: number;
-  readonly overbake: number;
-  readonly tauS: number;
-  readonly perS: number;
-  /** Where the metal may be by what is known of its time constant, °C; null where a probe says it. */
-  readonly bandC: readonly [number, number] | null;
-  /** Without a break at or over each point of its sheet until now, s. */
-  readonly heldS: readonly number[];
-  /** Foretold from the door, or from the last sample, to now; nothing where a probe says it. */
-  readonly before: Trace;
-};
-/** A sample older than this is carried on by the model, and what it says of now is assumed, s. */
-const STALE_S = 90;
-const NOTHING: Trace = { timeS: [], tempC: [] };
-
-/** What a trace has earned by a schedule, cure and over-bake. */
-function earnedBy(trace: Trace, schedule: PowderSchedule): { index: number; overbake: number } | null {
-  const curve = fitCureCurve(schedule.points);
-  if (!curve.ok || trace.timeS.length < 2) return null;
-  const onsetC = schedule.onsetC ?? curve.value.lowestC - DEFAULT_ONSET_BELOW_SHEET_C;
-  const index = cureIndex(trace, curve.value, onsetC);
-  const over = schedule.overbake?.length ? fitOverbakeCurve(schedule.overbake, curve.value) : null;
-  const overbake = over?.ok ? cureIndex(trace, over.value, onsetC) : null;
-  return index.ok ? { index: index.value.index, overbake: overbake?.ok ? overbake.value.index : 0 } : null;
-}
-
-const heldBy = (trace: Trace, schedule: PowderSchedule): number[] =>
-  schedule.points.map(({ metalC }) => heldUntilNow(trace, metalC));
 
 /** A load in the oven: each rack's metal now, foretold until a probe says it, and whether to pull. */
 export function LiveLoad({
@@ -312,139 +258,12 @@ export function LiveLoad({
               </button>
             </>
           )}
-          <label className="small soft inline-flex min-h-11 items-center gap-1.5">
-            call me
-            <select className="input" value={sound} onChange={(e) => setSound(e.target.value as SoundKind)}>
-              {soundKinds.map((k) => (
-                <option key={k} value={k}>
-                  {soundName[k]}
-                </option>
-              ))}
-            </select>
-          </label>
+          <SoundChoice label="call me" sound={sound} change={setSound} />
           {pulling.text && <output className="text-out">{pulling.text}</output>}
         </div>
       )}
     </div>
   );
-}
-
-function standingOf(
-  rack: LiveRack,
-  i: number,
-  nowS: number,
-  program: Parameters<typeof heatThrough>[0],
-  recorded: readonly BakeChannel[],
-  air: BakeChannel | null,
-  infrared: { readonly atS: number; readonly metalC: number } | null,
-): Standing {
-  const metal = recorded.filter((c) => c.medium === "metal");
-  const own = metal.find((c) => c.name === (rack.channel || rack.rack)) ?? (metal.length === 1 ? metal[i] : undefined);
-  const curve = fitCureCurve(rack.schedule.points);
-  const rate = (c: number) => (curve.ok ? 100 / (60 * requiredMinutes(curve.value, c)) : 0);
-  if (own) {
-    const lastC = own.trace.tempC.findLast((t): t is number => t !== null) ?? 21;
-    const lastS = own.trace.timeS.at(-1) ?? 0;
-    // The probe tells this rack's own time constant as soon as it has warmed.
-    const fit = air ? fitTimeConstant(air.trace, own.trace, nowS) : null;
-    const tauS = fit?.ok && fit.value.rmsC < 4 ? fit.value.tauS : rack.tauS;
-    if (nowS - lastS <= STALE_S) {
-      const earned = earnedBy(own.trace, rack.schedule) ?? { index: 0, overbake: 0 };
-      const heldS = heldBy(own.trace, rack.schedule);
-      return {
-        rack,
-        nowC: lastC,
-        how: "measured",
-        ...earned,
-        tauS,
-        perS: rate(lastC),
-        heldS,
-        bandC: null,
-        before: NOTHING,
-      };
-    }
-    const setC = program.program.at(-1)?.airC ?? 205;
-    const airC = air?.trace.tempC.findLast((t): t is number => t !== null) ?? setC;
-    const on = heatThrough(
-      { startC: airC, tauS: program.tauS, program: [{ fromS: 0, airC: setC }] },
-      { tauS, startC: lastC },
-      Math.max(STEP_S, nowS - lastS),
-      STEP_S,
-    );
-    const before: Trace = on.ok
-      ? { timeS: on.value.metal.timeS.map((s) => s + lastS), tempC: on.value.metal.tempC }
-      : NOTHING;
-    // The gap between the last sample and now is the model's: no gap of the trace, but marked as assumed.
-    const [read, carried] = [earnedBy(own.trace, rack.schedule), earnedBy(before, rack.schedule)];
-    const nowC = before.tempC.at(-1) ?? lastC;
-    return {
-      rack,
-      nowC,
-      how: "assumed",
-      index: (read?.index ?? 0) + (carried?.index ?? 0),
-      overbake: (read?.overbake ?? 0) + (carried?.overbake ?? 0),
-      tauS,
-      perS: rate(nowC),
-      bandC: null,
-      heldS: heldBy(before, rack.schedule).map((s, i) => {
-        const point = rack.schedule.points[i]?.metalC ?? 0;
-        // Held before the last sample and never under it since: the stretch runs on.
-        const whole = before.tempC.every((c) => (c ?? 0) >= point);
-        return whole ? s + (heldBy(own.trace, rack.schedule)[i] ?? 0) : s;
-      }),
-      before,
-    };
-  }
-  const seen = infrared && infrared.atS <= nowS ? infrared : null;
-  const toS = Math.max(STEP_S, seen ? seen.atS : nowS);
-  const first = heatThrough(program, { tauS: rack.tauS, startC: 21 }, toS, STEP_S);
-  if (!first.ok)
-    return {
-      rack,
-      nowC: 21,
-      how: "assumed",
-      index: 0,
-      overbake: 0,
-      tauS: rack.tauS,
-      perS: 0,
-      heldS: [],
-      bandC: null,
-      before: NOTHING,
-    };
-  let trace = first.value.metal;
-  if (seen && nowS > seen.atS + STEP_S) {
-    // From the reading on the metal starts where it was read; the air is at its set point by then.
-    const setC = program.program.at(-1)?.airC ?? 205;
-    const rest = heatThrough(
-      { startC: setC, tauS: 0, program: [{ fromS: 0, airC: setC }] },
-      { tauS: rack.tauS, startC: seen.metalC },
-      nowS - seen.atS,
-      STEP_S,
-    );
-    if (rest.ok)
-      trace = {
-        timeS: [...trace.timeS, ...rest.value.metal.timeS.slice(1).map((s) => s + seen.atS)],
-        tempC: [...trace.tempC, ...rest.value.metal.tempC.slice(1)],
-      };
-  }
-  const nowC = trace.tempC.at(-1) ?? 21;
-  const earned = earnedBy(trace, rack.schedule) ?? { index: 0, overbake: 0 };
-  const ends = rack.tauBandS.map((tauS) => {
-    const run = heatThrough(program, { tauS, startC: 21 }, toS, STEP_S);
-    return run.ok ? (run.value.metal.tempC.at(-1) ?? nowC) : nowC;
-  });
-  const bandC = seen ? null : ([Math.min(...ends), Math.max(...ends)] as const);
-  return {
-    rack,
-    nowC,
-    how: "assumed",
-    ...earned,
-    tauS: rack.tauS,
-    perS: rate(nowC),
-    heldS: heldBy(trace, rack.schedule),
-    bandC,
-    before: trace,
-  };
 }
 
 function AdviceLine({ advice, at }: { advice: LoadAdvice; at: (inS: number) => string }) {

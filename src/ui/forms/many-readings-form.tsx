@@ -2,19 +2,11 @@
 import Link from "next/link";
 import { type FormEvent, useEffect, useRef, useState } from "react";
 import type { StrangeReading } from "@/core/thickness";
+import type { ManyOutcome as Outcome } from "@/server/imports/import-many";
 import { failureText } from "../words/failures";
 import { AskedList } from "./asked-list";
 
 type Failure = { readonly kind: string; readonly [detail: string]: unknown };
-type Outcome =
-  | {
-      readonly ok: true;
-      readonly readings: number;
-      readonly leftOut: number;
-      readonly racks: number;
-      readonly already: boolean;
-    }
-  | { readonly ok: false; readonly failure: Failure };
 const MB = 1e6;
 
 /** The last line of the answer carries what came of it. */

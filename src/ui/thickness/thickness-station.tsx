@@ -27,8 +27,9 @@ import { baseTaken } from "../words/reasons";
 import { AskedReading } from "./asked-reading";
 import { FilmFaces } from "./film-faces";
 import { FilmFigures, RuleStanding } from "./film-readout";
-import { type SoundKind, sayReading, soundKinds, soundName } from "./reading-sound";
+import { type SoundKind, sayReading } from "./reading-sound";
 import { RejectList } from "./reject-list";
+import { SoundChoice } from "./sound-choice";
 import { type Place, type Stored, useFilmDraft } from "./use-film-draft";
 import { useGauge } from "./use-gauge";
 
@@ -387,16 +388,7 @@ export function ThicknessStation({
                 Undo last
               </button>
             )}
-            <label className="small soft inline-flex min-h-11 items-center gap-1.5">
-              each reading
-              <select className="input" value={sound} onChange={(e) => setSound(e.target.value as SoundKind)}>
-                {soundKinds.map((k) => (
-                  <option key={k} value={k}>
-                    {soundName[k]}
-                  </option>
-                ))}
-              </select>
-            </label>
+            <SoundChoice label="each reading" sound={sound} change={setSound} />
             {gauges.length > 1 && (
               <label className="small soft inline-flex min-h-11 items-center gap-1.5">
                 gauge

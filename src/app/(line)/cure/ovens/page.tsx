@@ -8,10 +8,10 @@ import { setupAt } from "@/server/setup/setup-data";
 import { personOnPage } from "@/server/sign-in/person";
 import { may } from "@/server/sign-in/roles";
 import { CureTabs } from "@/ui/cure/cure-tabs";
+import { OvenUpkeep } from "@/ui/cure/oven-upkeep";
 import { withUnit } from "@/ui/format";
-import { Margin, MarginBlock } from "@/ui/frame/margin";
+import { Margin } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
-import { UpkeepHere } from "@/ui/upkeep/upkeep-here";
 import { heatName } from "@/ui/words/cure";
 
 export const metadata: Metadata = { title: "Ovens" };
@@ -20,7 +20,6 @@ export default async function OvensPage() {
   const person = await personOnPage();
   const line = await currentLine(person);
   const [ovens, { units }] = await Promise.all([setupAt(database(), "oven", line.at), preferences()]);
-  const upkeep = line.upkeep.filter((u) => u.item.data.stage === "cure");
   return (
     <>
       <section className="bench">
@@ -54,11 +53,7 @@ export default async function OvensPage() {
         )}
       </section>
       <Margin step="cure">
-        {upkeep.length > 0 && (
-          <MarginBlock title="Checks by licensed people, and upkeep">
-            <UpkeepHere files={upkeep} now={line.at} timeZone={line.timeZone} />
-          </MarginBlock>
-        )}
+        <OvenUpkeep files={line.upkeep} now={line.at} timeZone={line.timeZone} />
       </Margin>
     </>
   );

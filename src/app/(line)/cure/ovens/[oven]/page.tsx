@@ -11,12 +11,12 @@ import { may } from "@/server/sign-in/roles";
 import { ForetoldChart } from "@/ui/charts/foretold-chart";
 import { CureTabs } from "@/ui/cure/cure-tabs";
 import { OvenDrawing } from "@/ui/cure/oven-drawing";
+import { OvenUpkeep } from "@/ui/cure/oven-upkeep";
 import { SurveyForm } from "@/ui/cure/survey-form";
 import { dateAndTime, dayMonth, withUnit } from "@/ui/format";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
 import { Grade, Verdict } from "@/ui/marks/verdict";
-import { UpkeepHere } from "@/ui/upkeep/upkeep-here";
 import { heatName } from "@/ui/words/cure";
 
 export const metadata: Metadata = { title: "Oven" };
@@ -29,7 +29,6 @@ export default async function OvenPage({ params }: { params: Promise<{ oven: str
   if (!file) notFound();
   const { oven, learnt, surveys } = file;
   const newest = surveys[0];
-  const upkeep = line.upkeep.filter((u) => u.item.data.stage === "cure");
   const compared = learnt.bakes.flatMap((b) =>
     b.foretoldS !== null && b.measuredS !== null
       ? [
@@ -176,11 +175,7 @@ export default async function OvenPage({ params }: { params: Promise<{ oven: str
         )}
       </section>
       <Margin step="cure">
-        {upkeep.length > 0 && (
-          <MarginBlock title="Checks by licensed people, and upkeep">
-            <UpkeepHere files={upkeep} now={line.at} timeZone={line.timeZone} />
-          </MarginBlock>
-        )}
+        <OvenUpkeep files={line.upkeep} now={line.at} timeZone={line.timeZone} />
         <MarginBlock title="As it is set up">
           <p>
             {oven.data.type === "batch" && (

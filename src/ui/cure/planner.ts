@@ -1,0 +1,65 @@
+import { type LoadPlan, loadedAirTauS, type Metal, type PowderSchedule, planLoad, type SetPoint } from "@/core/cure";
+import type { Result } from "@/core/result";
+
+export type PlannerOven = {
+  readonly code: string;
+  readonly usualSetPointC: number;
+  readonly mostSetPointC: number;
+  readonly airAtDoorC: number;
+  readonly emptyTauS: number;
+  readonly fullTauS: number;
+  readonly fullKgSteel: number;
+  readonly idleKw: number;
+  readonly efficiency: number;
+  /** Effective heat transfer learnt by section class, and from how many bakes. */
+  readonly learnt: readonly {
+    readonly mostMm: number;
+    readonly hWPerM2K: number;
+    readonly bakes: number;
+    readonly grade: "measured" | "assumed";
+  }[];
+};
+export type PlannerPiece = {
+  readonly id: string;
+  readonly what: string;
+  readonly metal: Metal;
+  readonly sectionMm: number;
+  readonly massKg: number | null;
+  readonly powder: string;
+  readonly schedule: PowderSchedule;
+};
+export type Placed = PlannerPiece & { readonly load: number; readonly startC: number };
+
+export const ROOM_C = 21;
+/** Without a weight a rack counts as so much in the oven, kg; said beside the estimate. */
+export const UNKNOWN_MASS_KG = 60;
+export const MOST_LOADS = 4;
+export const STEPS_C = [-15, 0, 10, 20];
+export const minutes = (s: number) => `${Math.round(s / 60)} min`;
+
+export const learntFor = (oven: PlannerOven, sectionMm: number) =>
+  oven.learnt.find((l) => sectionMm <= l.mostMm) ?? { hWPerM2K: 25, bakes: 0, grade: "assumed" as const };
+
+/** The plan of one load: its air made slower by what hangs in it, each piece by what this oven has learnt of its section. */
+export function planOf(
+  oven: PlannerOven,
+  pieces: readonly Placed[],
+  program: readonly SetPoint[],
+  asked: { readonly leastIndex: number; readonly holdToo: boolean },
+): Result<LoadPlan> {
+  const weighed = pieces.map((p) => ({ metal: p.metal, massKg: p.massKg ?? UNKNOWN_MASS_KG }));
+  return planLoad(
+    {
+      startC: oven.airAtDoorC,
+      tauS: loadedAirTauS(oven, weighed),
+      program,
+    },
+    pieces.map((p) => ({
+      id: p.id,
+      section: { metal: p.metal, sectionMm: p.sectionMm, hWPerM2K: learntFor(oven, p.sectionMm).hWPerM2K },
+      schedule: p.schedule,
+      startC: p.startC,
+    })),
+    asked,
+  );
+}
