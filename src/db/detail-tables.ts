@@ -146,6 +146,14 @@ export const detailTables = {
     note: "text?",
   },
   survey_place: { ordinal: "int", place: "text", time_s: "float8[]", temp_c: "float8[]" },
+  cure_test: {
+    test: "text",
+    value: "float8",
+    readings: "float8[]",
+    asked_lower: "float8?",
+    asked_upper: "float8?",
+    on_panel: "boolean",
+  },
   cure_trial: {
     question: "text",
     test: "text",

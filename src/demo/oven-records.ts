@@ -361,6 +361,21 @@ function clearLoad(
       details: { bake_event: [{ oven_id: made.entity("oven", "Oven 1"), load_no: no, event: "melted" }] },
     }),
     rub(rack, jobId, testedMs, 5),
+    record("cure-test", testedMs + 8 * MINUTE, `${rack.number}:colour`, {
+      ...base,
+      details: {
+        cure_test: [
+          {
+            test: "colour",
+            value: friday ? 2.7 : 0.4,
+            readings: [friday ? 2.7 : 0.4],
+            asked_lower: null,
+            asked_upper: 1,
+            on_panel: true,
+          },
+        ],
+      },
+    }),
     ...(friday
       ? [
           record("defect", testedMs + 15 * MINUTE, rack.number, {

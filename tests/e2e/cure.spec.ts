@@ -150,6 +150,25 @@ test("proof: index against rub, and a trial whose difference stands as it is typ
   await expect(page.getByText("one step or two")).toBeVisible();
 });
 
+test("gloss and hardness of a rack, judged as they are typed against its sheet", async ({ page }) => {
+  await signIn(page, "tomasz");
+  await page.goto("/racks/0869/bench");
+  await page.waitForLoadState("networkidle");
+  await page.getByLabel("Read, GU").fill("60.2 61");
+  await expect(page.locator("form").filter({ hasText: "Hardness, impact, bend" }).locator(".text-watch")).toContainText(
+    "3",
+  );
+  await page.getByLabel("Read, GU").fill("60.2 61 61.4");
+  await expect(page.getByText("60.9 GU").first()).toBeVisible();
+  await page.getByRole("button", { name: "Record the test" }).press("Enter");
+  await expect(page.getByText("Gloss at 60° 60.9 GU")).toBeVisible();
+  await page.getByLabel("Test", { exact: true }).selectOption("pencil-hardness");
+  await page.getByLabel("Hardest, no mark").selectOption("HB");
+  await page.getByLabel("At least").selectOption("F");
+  await page.getByRole("button", { name: "Record the test" }).press("Enter");
+  await expect(page.getByText("Pencil hardness HB")).toBeVisible();
+});
+
 test("a powder's bakes judged again by its sheet, with how far it is", async ({ page }) => {
   await signIn(page, "tomasz");
   await page.goto("/coat/powders");

@@ -309,6 +309,26 @@ describe("proof of cure", () => {
     const otto = person("viewer", "otto", await entityId(t, "customer", "C1"));
     expect((await cureProofs(t.app, otto, at)).points.length).toBeLessThan(proofs.points.length);
   });
+  test("other tests stand beside the index: Friday's clear coat is off in colour where it is over-baked", async () => {
+    const others = (await cureProofs(t.app, lead, at)).others.filter((o) => o.test === "colour");
+    expect(others.length).toBeGreaterThan(4);
+    const off = others.filter((o) => o.result === "out");
+    expect(off.length).toBeGreaterThan(1);
+    for (const o of off) expect(o.at.getUTCDay()).toBe(5);
+    const least = Math.min(...off.map((o) => o.index));
+    for (const o of others.filter((x) => x.result === "in")) expect(o.index).toBeLessThan(least);
+    await freshRack(t, "C120", { at: ago(300) });
+    const test = { kind: "cure-test", rack: "C120", test: "gloss-60", lower: 52, upper: 68, onPanel: true };
+    expect(await storeEntry(t.app, lead, entryAt(ago(2), { ...test, readings: [60] }), at)).toMatchObject({
+      failure: { kind: "too-few-readings" },
+    });
+    expect(await storeEntry(t.app, operator, entryAt(ago(2), { ...test, readings: [60, 61, 62] }), at)).toMatchObject({
+      failure: { kind: "role-refused" },
+    });
+    await stored(t, lead, ago(2), { ...test, readings: [60, 61, 62] });
+    const rack = await loadRack(t.app, lead, "C120");
+    expect(rack?.latest.at(-1)?.details.cure_test?.[0]).toMatchObject({ value: 61, asked_lower: 52 });
+  });
   test("a trial is compared as it is kept; one result is too few", async () => {
     const trial = (valuesA: number[]) => ({
       kind: "cure-trial",

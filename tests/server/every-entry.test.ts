@@ -80,6 +80,7 @@ const good = (): Record<Kind, object> => ({
     })),
     note: "",
   },
+  "cure-test": { rack: "E100", test: "gloss-60", readings: [61, 60.5, 62], lower: 52, upper: 68, onPanel: true },
   "cure-trial": {
     question: "preheated or not",
     test: "gloss 60°",

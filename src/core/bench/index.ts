@@ -1,3 +1,4 @@
 export * from "./cross-cut";
+export * from "./cure-test";
 export * from "./pull-off";
 export * from "./solvent-rub";

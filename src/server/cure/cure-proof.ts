@@ -1,8 +1,9 @@
 import { group } from "d3";
 import { type Kysely, sql } from "kysely";
-import { judgeSolventRub } from "@/core/bench";
+import { type CureTest, judgeCureTest, judgeSolventRub } from "@/core/bench";
 import { type BeforeAfter, beforeAfter } from "@/core/coating";
-import { judgeBake, type ProofAgreement, proofAgreement } from "@/core/cure";
+import { judgeBake, ownChannels, type ProofAgreement, proofAgreement } from "@/core/cure";
+import type { VerdictResult } from "@/core/verdict";
 import type { Database } from "@/db/schema";
 import { channelsOf } from "../rack/judge-rack";
 import { setupAt } from "../setup/setup-data";
@@ -39,9 +40,19 @@ export type CureProofs = {
     readonly meanIndex: number;
   }[];
   readonly trials: readonly CureTrial[];
+  /** Hardness, impact, bend, gloss and colour beside the index of the bake they followed. */
+  readonly others: readonly {
+    readonly test: CureTest;
+    readonly place: string;
+    readonly rack: string;
+    readonly at: Date;
+    readonly value: number;
+    readonly result: VerdictResult;
+    readonly index: number;
+  }[];
 };
 
-/** Rubs looked back on. */
+/** Tests looked back on, rubs and others each. */
 const MOST_RUBS = 400;
 
 /** Rubs beside the cure index of the bake they followed, at the place in the oven; and the trials. Four queries; O(rubs · samples). */
@@ -69,12 +80,13 @@ export async function cureProofs(db: Kysely<Database>, person: Person, at: Date)
     db,
   );
   const ids = [...new Set(rows.map((r) => r.bake_id))];
-  const [powders, channels, trials] = await Promise.all([
+  const [powders, channels, trials, others] = await Promise.all([
     setupAt(db, "powder", at),
     ids.length === 0
       ? []
       : db.selectFrom("bake_channel").selectAll().where("record_id", "in", ids).orderBy("ordinal").execute(),
     trialsBefore(db, at),
+    otherTests(db, person, at),
   ]);
   const byBake = group(channels, (c) => c.record_id);
   const points = rows.flatMap((r): ProofPoint[] => {
@@ -117,7 +129,71 @@ export async function cureProofs(db: Kysely<Database>, person: Person, at: Date)
       meanIndex: own.reduce((sum, p) => sum + p.index, 0) / own.length,
     })),
     trials,
+    others,
   };
+}
+
+/** The other tests with the index of the bake each followed. Three queries; O(tests · samples). */
+async function otherTests(db: Kysely<Database>, person: Person, at: Date): Promise<CureProofs["others"]> {
+  const { rows } = await sql<{
+    number: string;
+    at: Date;
+    powder_id: string;
+    bake_id: string;
+    place: string;
+    channel: string | null;
+    racks: number;
+    pulled_at: Date | null;
+    door_closed_at: Date;
+    test: CureTest;
+    readings: number[];
+    asked_lower: number | null;
+    asked_upper: number | null;
+  }>`
+    select k.number, r.happened_at as at, j.powder_id, b.*, t.test, t.readings, t.asked_lower, t.asked_upper
+    from record r join cure_test t on t.record_id = r.id join rack k on k.id = r.rack_id join job j on j.id = k.job_id
+    cross join lateral (select c.record_id as bake_id, p.place, p.channel, c.pulled_at, c.door_closed_at, (select count(*)::int from bake_place x where x.record_id = c.record_id) as racks
+      from bake_place p join bake c on c.record_id = p.record_id where p.rack_id = r.rack_id and c.door_closed_at <= r.happened_at
+      and not exists (select 1 from record s where s.supersedes = c.record_id) order by c.door_closed_at desc limit 1) b
+    where r.kind = 'cure-test' and r.happened_at <= ${at} and (${person.customerId}::uuid is null or j.customer_id = ${person.customerId}::uuid)
+      and not exists (select 1 from record s where s.supersedes = r.id) order by r.happened_at desc limit ${MOST_RUBS}`.execute(
+    db,
+  );
+  if (rows.length === 0) return [];
+  const [powders, channels] = await Promise.all([
+    setupAt(db, "powder", at),
+    db
+      .selectFrom("bake_channel")
+      .selectAll()
+      .where("record_id", "in", [...new Set(rows.map((r) => r.bake_id))])
+      .orderBy("ordinal")
+      .execute(),
+  ]);
+  return rows.flatMap((r) => {
+    const powder = powders.get(r.powder_id)?.data;
+    const own = ownChannels(
+      channelsOf(channels.filter((c) => c.record_id === r.bake_id)),
+      r.number,
+      r.channel,
+      r.racks,
+    );
+    const verdict =
+      powder && judgeBake(own, { points: powder.schedule, overbake: powder.overbake, onsetC: powder.onsetC });
+    const judged = judgeCureTest(r.test, r.readings, r.asked_lower, r.asked_upper);
+    return verdict?.ok && judged.ok
+      ? [
+          {
+            test: r.test,
+            place: r.place,
+            rack: r.number,
+            at: r.at,
+            value: judged.value.value,
+            result: judged.value.result,
+            index: verdict.value.decidingIndex,
+          },
+        ]
+      : [];
+  });
 }
 
 async function trialsBefore(db: Kysely<Database>, at: Date): Promise<CureTrial[]> {

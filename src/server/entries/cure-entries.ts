@@ -1,7 +1,9 @@
 import { type Kysely, sql } from "kysely";
+import { judgeCureTest } from "@/core/bench";
 import { beforeAfter } from "@/core/coating";
 import { infraredDoubt, ovenSurvey } from "@/core/cure";
 import type { Database } from "@/db/schema";
+import { findRack } from "../rack/find-rack";
 import { setupAt } from "../setup/setup-data";
 import type { Person } from "../sign-in/roles";
 import type { Entry } from "./entry";
@@ -107,6 +109,31 @@ export async function ovenSurveyed(db: Kysely<Database>, entry: Of<"oven-survey"
         time_s: timeS,
         temp_c: tempC,
       })),
+    },
+  };
+}
+
+/** A test of a rack beside the rub, worked out before it is kept. Failures: `unknown-rack`, those of `judgeCureTest`. */
+export async function cureTested(db: Kysely<Database>, person: Person, entry: Of<"cure-test">): Promise<Made> {
+  const rack = await findRack(db, person, entry.rack);
+  if (!rack) return refuse({ kind: "unknown-rack", number: entry.rack });
+  const judged = judgeCureTest(entry.test, entry.readings, entry.lower, entry.upper);
+  if (!judged.ok) return refuse(judged.error);
+  return {
+    ok: true,
+    where: { jobId: rack.job_id, rackId: rack.id },
+    grade: "measured",
+    details: {
+      cure_test: [
+        {
+          test: entry.test,
+          value: judged.value.value,
+          readings: entry.readings,
+          asked_lower: entry.lower,
+          asked_upper: entry.upper,
+          on_panel: entry.onPanel,
+        },
+      ],
     },
   };
 }

@@ -1,5 +1,6 @@
 import * as v from "valibot";
 import { bathParameterBounds, bathParameters, panelLooks, usualColours } from "@/core/bath";
+import { cureTests } from "@/core/bench";
 import { coatSituations, coatSystems, preFlightItems, preFlightMeasures } from "@/core/coating";
 import { bakeEvents, infraredAims } from "@/core/cure";
 import { loadKnowledge } from "@/core/diagnosis";
@@ -452,6 +453,15 @@ export const entrySchema = v.variant("kind", [
       v.maxLength(24),
     ),
     note: text(400),
+  }),
+  /** A test beside the rub, with what was asked. */
+  entry("cure-test", {
+    rack: filled(20),
+    test: v.picklist(cureTests),
+    readings: v.pipe(v.array(number(0, 1000)), v.minLength(1, "has no reading"), v.maxLength(50)),
+    lower: v.nullable(number(0, 1000)),
+    upper: v.nullable(number(0, 1000)),
+    onPanel: v.boolean(),
   }),
   /** Two programs on the same panels, the same test. */
   entry("cure-trial", {

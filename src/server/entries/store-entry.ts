@@ -14,7 +14,7 @@ import { storeTogether } from "../record/store-together";
 import { setupAt } from "../setup/setup-data";
 import { type Ability, may, type Person } from "../sign-in/roles";
 import { bathCheck, bathEvent, findBath, washPanel } from "./bath-entries";
-import { bakeEvent, cureTrial, ovenSurveyed } from "./cure-entries";
+import { bakeEvent, cureTested, cureTrial, ovenSurveyed } from "./cure-entries";
 import { type Entry, entrySchema } from "./entry";
 import { baseMetal, gaugeCheck, planFilm } from "./gauge-entries";
 import { coat, conditions, lineRun, load } from "./line-entries";
@@ -44,6 +44,7 @@ export const abilityFor: Record<Entry["kind"], Ability> = {
   "bake-event": "log-line",
   "oven-survey": "inspect",
   "cure-trial": "inspect",
+  "cure-test": "inspect",
   "line-stop": "log-line",
   "line-stop-back": "log-line",
   passage: "log-line",
@@ -157,6 +158,8 @@ async function detailsOf(db: Kysely<Database>, person: Person, entry: Entry): Pr
       return bakeEvent(db, person, entry);
     case "oven-survey":
       return ovenSurveyed(db, entry);
+    case "cure-test":
+      return cureTested(db, person, entry);
     case "cure-trial":
       return cureTrial(entry);
     case "film-plan":

@@ -30,6 +30,7 @@ export const tablesOfKind: Record<string, readonly DetailTable[]> = {
   "bake-event": ["bake_event"],
   "oven-survey": ["oven_survey", "survey_place"],
   "cure-trial": ["cure_trial"],
+  "cure-test": ["cure_test"],
   coat: ["coat"],
   "prep-step": ["prep_step"],
   condition: ["condition"],

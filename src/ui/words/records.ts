@@ -43,6 +43,8 @@ export function recordSentence(r: Line): string {
       return bakeEventSentence[r.text ?? ""] ?? text;
     case "oven-survey":
       return "oven surveyed";
+    case "cure-test":
+      return `tested: ${text}`;
     case "cure-trial":
       return `trial: ${text}`;
     case "film-plan":

@@ -13,8 +13,11 @@ import { dayMonth } from "@/ui/format";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
 import { Verdict } from "@/ui/marks/verdict";
+import { cureTestName, cureTestValue } from "@/ui/words/bench";
 
 export const metadata: Metadata = { title: "Proof of cure" };
+/** The newest tests shown one by one. */
+const OTHERS_SHOWN = 40;
 const percent = (share: number) => `${(100 * share).toFixed(0)}\u00a0%`;
 
 export default async function ProofPage() {
@@ -93,6 +96,35 @@ export default async function ProofPage() {
                 </span>
               </div>
             ))}
+          </div>
+        )}
+        {proofs.others.length > 0 && (
+          <div className="ruled mt-5">
+            <h2>Hardness, impact, bend, gloss and colour beside the index</h2>
+            {proofs.others.slice(0, OTHERS_SHOWN).map((o) => (
+              <Link
+                key={o.test + o.rack + o.at.getTime()}
+                href={`/racks/${o.rack}/cure`}
+                prefetch={false}
+                className="row min-h-11 grid-cols-[80px_64px_minmax(0,1fr)_110px_110px_110px] items-center text-ink no-underline hover:bg-sorrel-tint max-[820px]:grid-cols-[80px_64px_minmax(0,1fr)]"
+              >
+                <span className="fig soft">{dayMonth(o.at, line.timeZone)}</span>
+                <b className="fig">{o.rack}</b>
+                <span>
+                  {cureTestName[o.test]} <span className="soft">place {o.place}</span>
+                </span>
+                <span className="num max-[820px]:col-start-3">{cureTestValue(o.test, o.value)}</span>
+                <span className="num max-[820px]:col-start-3">index {o.index.toFixed(0)}</span>
+                <span className="max-[820px]:col-start-3">
+                  <Verdict result={o.result}>
+                    {o.result === "in" ? "In" : o.result === "out" ? "Out" : "Nothing asked"}
+                  </Verdict>
+                </span>
+              </Link>
+            ))}
+            {proofs.others.length > OTHERS_SHOWN && (
+              <p className="soft m-0">and {proofs.others.length - OTHERS_SHOWN} older</p>
+            )}
           </div>
         )}
         <div className="ruled mt-5">

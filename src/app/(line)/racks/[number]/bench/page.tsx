@@ -1,6 +1,6 @@
 import type { Metadata } from "next";
 import { notFound } from "next/navigation";
-import { crossCutSpacingMm } from "@/core/bench";
+import { type CureTest, crossCutSpacingMm, judgeCureTest } from "@/core/bench";
 import { mean } from "@/core/statistics";
 import { database } from "@/server/database";
 import { currentLine } from "@/server/line/current-line";
@@ -8,10 +8,13 @@ import { loadRack } from "@/server/rack/load-rack";
 import { personOnPage } from "@/server/sign-in/person";
 import { may } from "@/server/sign-in/roles";
 import { CrossCutForm, SolventRubForm } from "@/ui/bench/bench-forms";
+import { CureTestForm } from "@/ui/bench/cure-test-form";
 import { dateAndTime } from "@/ui/format";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
+import { Verdict } from "@/ui/marks/verdict";
 import { RackTabs } from "@/ui/rack/rack-tabs";
+import { cureTestName, cureTestValue } from "@/ui/words/bench";
 
 export const metadata: Metadata = { title: "Bench tests" };
 
@@ -26,7 +29,7 @@ export default async function BenchPage({ params }: { params: Promise<{ number: 
     .filter((r) => !r.rejected_reason)
     .map((r) => r.value_um);
   const spacing = film.length ? crossCutSpacingMm(mean(film), "hard") : null;
-  const tests = rack.latest.filter((r) => r.base.kind === "cross-cut" || r.base.kind === "solvent-rub");
+  const tests = rack.latest.filter((r) => ["cross-cut", "solvent-rub", "cure-test"].includes(r.base.kind));
   return (
     <>
       <section className="bench">
@@ -50,6 +53,11 @@ export default async function BenchPage({ params }: { params: Promise<{ number: 
               spacingMm={spacing?.ok && spacing.value.method === "cross-cut" ? spacing.value.spacingMm : null}
             />
             <SolventRubForm rack={rack.number} knownCuredGrade={rack.powder.data.knownCuredRubGrade} />
+            <CureTestForm
+              rack={rack.number}
+              gloss={rack.powder.data.glossGu}
+              deltaE={rack.powder.data.swatch?.deltaE ?? null}
+            />
           </div>
         ) : (
           <p className="mt-5 soft">Tests are recorded by an inspector or a lead.</p>
@@ -61,15 +69,27 @@ export default async function BenchPage({ params }: { params: Promise<{ number: 
           {tests.map((r) => {
             const cut = r.details.cross_cut?.[0];
             const rub = r.details.solvent_rub?.[0];
+            const other = r.details.cure_test?.[0];
+            const judged = other
+              ? judgeCureTest(other.test as CureTest, other.readings as number[], other.asked_lower, other.asked_upper)
+              : null;
             return (
               <div key={r.base.id} className="row">
                 <span>
                   <b>
                     {cut
                       ? `Cross-cut grade ${cut.iso} (${cut.astm})`
-                      : `Rub grade ${rub?.grade} after ${rub?.double_rubs}`}
+                      : other
+                        ? `${cureTestName[other.test as CureTest]} ${cureTestValue(other.test as CureTest, other.value)}`
+                        : `Rub grade ${rub?.grade} after ${rub?.double_rubs}`}
                   </b>
-                  {(cut?.on_panel ?? rub?.on_panel) ? ", on panel" : ", on the piece"}
+                  {judged?.ok && judged.value.result !== "unknown" && (
+                    <>
+                      {" "}
+                      <Verdict result={judged.value.result}>{judged.value.result === "in" ? "In" : "Out"}</Verdict>
+                    </>
+                  )}
+                  {(cut?.on_panel ?? rub?.on_panel ?? other?.on_panel) ? ", on panel" : ", on the piece"}
                   <br />
                   <span className="faint small">
                     {dateAndTime(r.base.happened_at, line.timeZone)}, {r.base.by_user}

@@ -1,0 +1,61 @@
+import { within } from "../limits";
+import { err, ok, type Result } from "../result";
+import type { VerdictResult } from "../verdict";
+
+/** Pencils from the softest to the hardest: a film's hardness is the hardest that leaves no mark through it. */
+export const pencils = ["6B", "5B", "4B", "3B", "2B", "B", "HB", "F", "H", "2H", "3H", "4H", "5H", "6H"] as const;
+/**
+ * Tests that say something of cure beside the rub: hardness by pencil (its place among the pencils), impact without a crack
+ * (kg·cm), bend without a crack (smallest mandrel, mm), gloss at 60° (GU, mean of three or more), colour from the standard
+ * panel (ΔE, as the instrument gives it).
+ */
+export const cureTests = ["pencil-hardness", "impact", "bend", "gloss-60", "colour"] as const;
+export type CureTest = (typeof cureTests)[number];
+export const cureTestUnit: Record<CureTest, string> = {
+  "pencil-hardness": "",
+  impact: "kg·cm",
+  bend: "mm",
+  "gloss-60": "GU",
+  colour: "ΔE",
+};
+const bounds: Record<CureTest, readonly [number, number]> = {
+  "pencil-hardness": [0, pencils.length - 1],
+  impact: [0, 1000],
+  bend: [0, 200],
+  "gloss-60": [0, 200],
+  colour: [0, 100],
+};
+export const GLOSS_READINGS_LEAST = 3;
+
+export type JudgedCureTest = {
+  readonly value: number;
+  readonly lower: number | null;
+  readonly upper: number | null;
+  /** Unknown where nothing was asked: a number without a limit is no verdict. */
+  readonly result: VerdictResult;
+};
+
+/**
+ * A test by its readings and what was asked. Failures: `too-few-readings` (gloss wants three), `beyond-instrument`,
+ * `bad-input`. Source: after ISO 15184 (pencil), ISO 6272 (impact), ISO 1519 (bend), ISO 2813 (gloss).
+ */
+export function judgeCureTest(
+  test: CureTest,
+  readings: readonly number[],
+  lower: number | null,
+  upper: number | null,
+): Result<JudgedCureTest> {
+  const need = test === "gloss-60" ? GLOSS_READINGS_LEAST : 1;
+  if (readings.length < need) return err({ kind: "too-few-readings", got: readings.length, need });
+  const [least, most] = bounds[test];
+  for (const value of readings)
+    if (!(value >= least && value <= most))
+      return err({ kind: "beyond-instrument", parameter: test.replaceAll("-", " "), value, least, most });
+  if (test === "pencil-hardness" && !readings.every(Number.isInteger))
+    return err({ kind: "bad-input", name: "pencil", value: readings.find((r) => !Number.isInteger(r)) });
+  if (lower !== null && upper !== null && lower > upper)
+    return err({ kind: "bad-input", name: "least asked", value: lower });
+  const value = readings.reduce((a, b) => a + b, 0) / readings.length;
+  const asked = lower !== null || upper !== null;
+  return ok({ value, lower, upper, result: asked ? (within(value, lower, upper) ? "in" : "out") : "unknown" });
+}

@@ -1,0 +1,140 @@
+"use client";
+import { type FormEvent, useState } from "react";
+import { type CureTest, cureTests, cureTestUnit, judgeCureTest, pencils } from "@/core/bench";
+import { parseNumber } from "@/core/units";
+import { RecordRow } from "../forms/recorded";
+import { TextField } from "../forms/text-field";
+import { TypedNumber } from "../forms/typed-number";
+import { useRecorder } from "../forms/use-recorder";
+import { Verdict } from "../marks/verdict";
+import { cureTestName, cureTestValue } from "../words/bench";
+import { failureText } from "../words/failures";
+
+const numberOrNull = (text: string): number | null => {
+  const read = parseNumber(text);
+  return text.trim() === "" || !read.ok ? null : read.value;
+};
+
+/** Hardness, impact, bend, gloss or colour, judged as it is typed against what the sheet or the job asks. */
+export function CureTestForm({
+  rack,
+  gloss,
+  deltaE,
+}: {
+  rack: string;
+  /** Gloss of the sheet and what it may be off by, GU. */
+  gloss: readonly [number, number] | null;
+  deltaE: number | null;
+}) {
+  const { send, message, busy } = useRecorder();
+  const asked = (test: CureTest) =>
+    test === "gloss-60" && gloss
+      ? { lower: String(gloss[0] - gloss[1]), upper: String(gloss[0] + gloss[1]) }
+      : { lower: "", upper: test === "colour" && deltaE !== null ? String(deltaE) : "" };
+  const [test, setTest] = useState<CureTest>("gloss-60");
+  const [t, setT] = useState({ readings: "", pencil: "H", lowerPencil: "", ...asked("gloss-60") });
+  const [onPanel, setOnPanel] = useState(true);
+  const [problem, setProblem] = useState<string | null>(null);
+  const put = (key: keyof typeof t) => (text: string) => setT((b) => ({ ...b, [key]: text }));
+  const pencil = test === "pencil-hardness";
+  const place = (name: string) => pencils.indexOf(name as (typeof pencils)[number]);
+  const readings = pencil
+    ? [place(t.pencil)]
+    : t.readings
+        .trim()
+        .split(/[\s;]+/)
+        .filter((w) => w !== "")
+        .map((w) => {
+          const read = parseNumber(w);
+          return read.ok ? read.value : Number.NaN;
+        });
+  const lower = pencil ? (t.lowerPencil === "" ? null : place(t.lowerPencil)) : numberOrNull(t.lower);
+  const upper = pencil ? null : numberOrNull(t.upper);
+  const judged = readings.length > 0 ? judgeCureTest(test, readings, lower, upper) : null;
+  const submit = async (e: FormEvent) => {
+    e.preventDefault();
+    setProblem(null);
+    if (!judged) return setProblem("Type what was read, blanks between.");
+    if (!judged.ok) return setProblem(failureText(judged.error));
+    if (await send({ kind: "cure-test", rack, test, readings, lower, upper, onPanel })) put("readings")("");
+  };
+  const pencilChoice = (id: string, label: string, value: string, change: (name: string) => void, none: boolean) => (
+    <div className="field w-[120px]">
+      <label htmlFor={id}>{label}</label>
+      <select id={id} className="input" value={value} onChange={(e) => change(e.target.value)}>
+        {none && <option value="">nothing asked</option>}
+        {pencils.map((p) => (
+          <option key={p}>{p}</option>
+        ))}
+      </select>
+    </div>
+  );
+  return (
+    <form onSubmit={submit} noValidate className="grid gap-3">
+      <h2>Hardness, impact, bend, gloss, colour</h2>
+      <div className="flex flex-wrap items-end gap-3">
+        <div className="field w-[230px]">
+          <label htmlFor="cure-test">Test</label>
+          <select
+            id="cure-test"
+            className="input"
+            value={test}
+            onChange={(e) => {
+              const next = e.target.value as CureTest;
+              setTest(next);
+              setT((b) => ({ ...b, readings: "", ...asked(next) }));
+            }}
+          >
+            {cureTests.map((name) => (
+              <option key={name} value={name}>
+                {cureTestName[name]}
+              </option>
+            ))}
+          </select>
+        </div>
+        {pencil ? (
+          <>
+            {pencilChoice("cure-pencil", "Hardest, no mark", t.pencil, put("pencil"), false)}
+            {pencilChoice("cure-pencil-asked", "At least", t.lowerPencil, put("lowerPencil"), true)}
+          </>
+        ) : (
+          <>
+            <TextField
+              id="cure-readings"
+              label={`Read, ${cureTestUnit[test]}`}
+              text={t.readings}
+              change={put("readings")}
+              most={200}
+              className="w-[190px]"
+            />
+            <div className="w-[96px]">
+              <TypedNumber id="cure-lower" label="At least" text={t.lower} change={put("lower")} />
+            </div>
+            <div className="w-[96px]">
+              <TypedNumber id="cure-upper" label="At most" text={t.upper} change={put("upper")} />
+            </div>
+          </>
+        )}
+        {judged?.ok && (
+          <Verdict result={judged.value.result}>
+            {cureTestValue(test, judged.value.value)}
+            {judged.value.result === "unknown" ? ", nothing asked" : ""}
+          </Verdict>
+        )}
+      </div>
+      {judged && !judged.ok && <p className="m-0 text-watch">{failureText(judged.error)}</p>}
+      {problem && (
+        <p role="alert" className="m-0 text-out">
+          {problem}
+        </p>
+      )}
+      <label className="flex min-h-11 items-center gap-2">
+        <input type="checkbox" className="size-5" checked={onPanel} onChange={(e) => setOnPanel(e.target.checked)} /> on
+        the panel that travelled with it
+      </label>
+      <RecordRow busy={busy} message={message}>
+        Record the test
+      </RecordRow>
+    </form>
+  );
+}
