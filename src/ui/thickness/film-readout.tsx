@@ -27,17 +27,17 @@ export function FilmFigures({
   asked: number;
   units: UnitSystem;
 }) {
-  const big = "fig whitespace-nowrap text-[30px] font-bold leading-none max-[1000px]:text-[25px]";
+  const big = "fig whitespace-nowrap text-[30px] font-bold leading-none max-[1000px]:text-[21px]";
   const { unit } = figure(0, "thickness", units);
   const withItsUnit = (text: string) => (
     <>
-      {text} <span className="text-[14px] font-medium">{unit}</span>
+      {text} <span className="text-[14px] font-medium max-[1000px]:text-[12px]">{unit}</span>
     </>
   );
   const film = (valueUm: number | null) =>
     withItsUnit(valueUm === null ? "–" : figure(valueUm, "thickness", units).text);
   return (
-    <div className="ruled grid grid-cols-[repeat(4,auto)] items-baseline gap-x-4 gap-y-1">
+    <div className="ruled grid grid-cols-[repeat(4,auto)] items-baseline gap-x-4 gap-y-1 max-[1000px]:gap-x-2">
       {["mean", "s.d. of spots", "lowest spot", "readings"].map((w) => (
         <span key={w} className="small soft">
           {w}
@@ -54,7 +54,10 @@ export function FilmFigures({
       </span>
       <span className={big}>
         {read}
-        <span className={`font-medium ${read > 999 ? "text-[11px]" : "text-[14px]"}`}> of {asked}</span>
+        <span className={`font-medium ${read > 999 ? "text-[11px]" : "text-[14px] max-[1000px]:text-[12px]"}`}>
+          {" "}
+          of {asked}
+        </span>
       </span>
     </div>
   );
