@@ -3,7 +3,6 @@ import { describe, expect, test } from "vitest";
 import {
   adviseLoad,
   type BakeChannel,
-  conveyorIndexOf,
   cureIndex,
   doorOpenS,
   filmState,
@@ -236,7 +235,7 @@ describe("a conveyor", () => {
     const inside = run.trace.timeS.findIndex((s) => s >= run.dwellS - 1e-6) + 1;
     const trace = { timeS: run.trace.timeS.slice(0, inside), tempC: run.trace.tempC.slice(0, inside) };
     // Steps differ from zone to zone; none is a gap by three medians.
-    expect(valueOrThrow(conveyorIndexOf({ ...run, trace }, curve, 140))).toBeCloseTo(run.index, 0);
+    expect(valueOrThrow(cureIndex(trace, curve, 140)).index).toBeCloseTo(run.index, 0);
   });
   test("at the edges of the band the heaviest is just cured and the lightest just not over-baked", () => {
     const band = valueOrThrow(speedBand(zones, [light, heavy]));

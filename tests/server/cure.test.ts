@@ -151,6 +151,34 @@ describe("a load", () => {
     expect(await loadLoad(t.app, other, "oven-1", "C-1", at)).toBeNull();
     expect(await racksToBake(t.app, other, ["C100"], (await findOven(t.app, "oven-1", at)) as never, at)).toEqual([]);
   });
+  test("of a load shared with another customer a person held to one sees their own rack and its probe, judged by it", async () => {
+    await freshRack(t, "C130", { at: ago(300) });
+    await freshRack(t, "C131", { at: ago(300), part: "SHELTER-POST", powder: "GR-210", customer: "C2" });
+    await close("C-20", 60, ["C130", "C131"]);
+    const bake = await t.app
+      .selectFrom("bake")
+      .select("record_id")
+      .where("load_no", "=", "C-20")
+      .executeTakeFirstOrThrow();
+    const timeS = Array.from({ length: 61 }, (_, i) => i * 20);
+    const channel = (name: string, tau: number) => ({
+      name,
+      medium: name === "Air" ? ("air" as const) : ("metal" as const),
+      timeS,
+      tempC: timeS.map((s) => 205 - 180 * Math.exp(-s / tau)),
+    });
+    const trace = [channel("Air", 140), channel("C130", 300), channel("C131", 900)];
+    expect(await pullLoad(t.app, operator, { recordId: bake.record_id }, uuidv7(), at, trace)).toMatchObject({
+      ok: true,
+    });
+    const all = await loadLoad(t.app, lead, "oven-1", "C-20", at);
+    expect(all?.channels.map((c) => c.name)).toEqual(["Air", "C130", "C131"]);
+    const otto = person("viewer", "otto", await entityId(t, "customer", "C1"));
+    const own = await loadLoad(t.app, otto, "oven-1", "C-20", at);
+    expect(own?.racks.map((r) => r.rack)).toEqual(["C130"]);
+    expect(own?.racksInLoad).toBe(2);
+    expect(own?.channels.map((c) => c.name)).toEqual(["Air", "C130"]);
+  });
   test("pulled with the recorder's trace it is measured, once however often it is sent; a broken trace is refused", async () => {
     await freshRack(t, "C101", { at: ago(300) });
     const recordId = await close("C-2", 50, ["C101"], { places: [{ rack: "C101", place: "A1", channel: "Seat" }] });

@@ -1,5 +1,4 @@
 import { err, ok, type Result } from "../result";
-import { cureIndex } from "./cure-index";
 import { type Metal, plateTimeConstant } from "./heat-up";
 import type { PowderSchedule } from "./judge-bake";
 import { COOLING_TAU_FACTOR, USUAL_ROOM_C } from "./oven-air";
@@ -226,9 +225,3 @@ export function stopEffects(
   }
   return ok(effects);
 }
-
-/** The index of a conveyor's trace by the same integral as a recorded one: for comparison. */
-export const conveyorIndexOf = (run: ConveyorRun, curve: CureCurve, onsetC: number): Result<number> => {
-  const index = cureIndex(run.trace, curve, onsetC);
-  return index.ok ? ok(index.value.index) : index;
-};

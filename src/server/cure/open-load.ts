@@ -5,7 +5,6 @@ import {
   type BakeEventKind,
   type LearntHeatTransfer,
   type Metal,
-  ovenSurvey,
   type PowderSchedule,
   plateTimeConstant,
   sectionClassOf,
@@ -17,7 +16,7 @@ import { type SetupItem, setupAt, siteAt } from "../setup/setup-data";
 import type { Person } from "../sign-in/roles";
 import { type LearntOven, learnOven } from "./learn-oven";
 import { metalOf } from "./metal-of";
-import { findOven } from "./oven-file";
+import { findOven, loadSurveys } from "./oven-file";
 
 /** A rack as the oven sees it: metal, thickest and thinnest section, mass, the sheet of its powder, and how it heats here. */
 export type BakedRack = {
@@ -58,7 +57,9 @@ export type LoadFile = {
   readonly pulledAt: Date | null;
   readonly timing: string;
   readonly setPointC: number;
+  /** Those this person may see, and how many hang in it in all. */
   readonly racks: readonly BakedRack[];
+  readonly racksInLoad: number;
   readonly channels: readonly BakeChannel[];
   readonly events: readonly LoadEvent[];
   readonly plannedIndex: number;
@@ -138,7 +139,8 @@ export async function loadLoad(
     pulled_at: Date | null;
     timing: string;
     set_point_c: number | null;
-  }>`select b.record_id, b.load_no, b.door_closed_at, b.pulled_at, b.timing, b.set_point_c from bake b
+    racks: number;
+  }>`select b.record_id, b.load_no, b.door_closed_at, b.pulled_at, b.timing, b.set_point_c, (select count(*)::int from bake_place x where x.record_id = b.record_id) as racks from bake b
     where b.oven_id = ${oven.id} and lower(b.load_no) = lower(${loadNo}) and (${closedAt}::timestamptz is null or b.door_closed_at = ${closedAt}) and not exists (select 1 from record s where s.supersedes = b.record_id)
     order by b.door_closed_at desc limit 1`.execute(db);
   const head = rows[0];
@@ -172,9 +174,9 @@ export async function loadLoad(
   const inside = racks.rows.flatMap((r) => bakedRack(r, parts, powders, learnt) ?? []);
   if (inside.length === 0) return null;
   const heaviest = Math.max(...inside.map((r) => r.sectionMm));
-  const [melts, recovery] = await Promise.all([
+  const [melts, surveys] = await Promise.all([
     usualMelt(db, oven.id, heaviest, parts, head.door_closed_at),
-    newestRecovery(db, oven.id, at),
+    loadSurveys(db, oven, at, 5),
   ]);
   return {
     recordId: head.record_id,
@@ -185,7 +187,11 @@ export async function loadLoad(
     timing: head.timing,
     setPointC: head.set_point_c ?? oven.data.usualSetPointC,
     racks: inside,
-    channels: channelsOf(channels),
+    racksInLoad: head.racks,
+    // Probes of somebody else's racks in the same load are not for a person held to one customer.
+    channels: channelsOf(channels).filter(
+      (c) => head.racks === inside.length || c.medium === "air" || inside.some((r) => (r.channel || r.rack) === c.name),
+    ),
     events: events.rows.map((e) => ({
       recordId: e.id,
       at: e.happened_at,
@@ -209,7 +215,7 @@ export async function loadLoad(
       }),
     ].filter((step, i, all) => i === 0 || step.fromS > (all[i - 1]?.fromS ?? 0)),
     usualMelt: melts,
-    recoveryS: recovery,
+    recoveryS: surveys.find((x) => x.survey.recoveryS !== null)?.survey.recoveryS ?? null,
     handleBelowC: site.handleBelowC,
   };
 }
@@ -235,39 +241,6 @@ async function usualMelt(
     return mm > 0 && sectionClassOf(mm) === section ? [row.s] : [];
   });
   return alike.length < 3 ? null : { meanS: mean(alike), sdS: sampleSd(alike), loads: alike.length };
-}
-
-async function newestRecovery(db: Kysely<Database>, ovenId: string, at: Date): Promise<number | null> {
-  const row = await db
-    .selectFrom("record")
-    .innerJoin("oven_survey", "oven_survey.record_id", "record.id")
-    .select([
-      "record.id",
-      "oven_survey.set_point_c",
-      "oven_survey.hold_from_s",
-      "oven_survey.hold_to_s",
-      "oven_survey.door_at_s",
-    ])
-    .where("oven_survey.oven_id", "=", ovenId)
-    .where("record.happened_at", "<=", at)
-    .where("oven_survey.door_at_s", "is not", null)
-    .orderBy("record.happened_at", "desc")
-    .limit(1)
-    .executeTakeFirst();
-  if (!row) return null;
-  const places = await db
-    .selectFrom("survey_place")
-    .selectAll()
-    .where("record_id", "=", row.id)
-    .orderBy("ordinal")
-    .execute();
-  const survey = ovenSurvey(
-    places.map((p) => ({ place: p.place, trace: { timeS: p.time_s as number[], tempC: p.temp_c } })),
-    row.set_point_c,
-    [row.hold_from_s, row.hold_to_s],
-    row.door_at_s,
-  );
-  return survey.ok ? survey.value.recoveryS : null;
 }
 
 /** Racks coated and not yet in an oven, as the planner needs them. Three queries. */

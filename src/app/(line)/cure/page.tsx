@@ -1,6 +1,5 @@
 import type { Metadata } from "next";
-import { ovenSlug } from "@/core/cure";
-import { loadOvenFile } from "@/server/cure/oven-file";
+import { loadSurveys } from "@/server/cure/oven-file";
 import { database } from "@/server/database";
 import { currentLine } from "@/server/line/current-line";
 import { nextLoadNumber } from "@/server/line/next-load";
@@ -29,7 +28,7 @@ export default async function Page() {
     ? await Promise.all(
         [...ovens.values()]
           .filter((o) => o.data.places.length > 0)
-          .map((o) => loadOvenFile(database(), ovenSlug(o.code), line.at)),
+          .map(async (oven) => ({ oven, survey: (await loadSurveys(database(), oven, line.at, 1))[0]?.survey })),
       )
     : [];
   return (
@@ -51,11 +50,11 @@ export default async function Page() {
           racks={line.racks.filter((r) => r.stage === "coat").map(({ number, part }) => ({ number, part }))}
           nextLoad={nextLoad}
           places={files.flatMap((f) =>
-            (f?.oven.data.places ?? []).map((p) => {
-              const off = f?.surveys[0]?.survey.places.find((s) => s.place.toLowerCase() === p.id.toLowerCase())?.offC;
-              const cold = off !== undefined && off < -(f?.oven.data.spreadMostC ?? 10) / 2;
+            f.oven.data.places.map((p) => {
+              const off = f.survey?.places.find((s) => s.place.toLowerCase() === p.id.toLowerCase())?.offC;
+              const cold = off !== undefined && off < -f.oven.data.spreadMostC / 2;
               return {
-                oven: f?.oven.code ?? "",
+                oven: f.oven.code,
                 id: p.id,
                 note: cold
                   ? `${withUnit(Math.abs(off), "temperatureDifference", units)} colder than set, by the newest survey`

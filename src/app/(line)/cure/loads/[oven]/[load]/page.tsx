@@ -257,7 +257,7 @@ function PulledLoad({ file, units }: { file: LoadFile; units: "metric" | "us" })
         {file.racks.map((r) => {
           const verdict =
             file.channels.length > 0
-              ? judgeBake(ownChannels(file.channels, r.rack, r.channel, file.racks.length), r.schedule, { pullS: inS })
+              ? judgeBake(ownChannels(file.channels, r.rack, r.channel, file.racksInLoad), r.schedule, { pullS: inS })
               : null;
           return (
             <Link
