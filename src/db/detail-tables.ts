@@ -136,6 +136,8 @@ export const detailTables = {
     count: "int?",
     asked: "int?",
     note: "text?",
+    since_door_s: "float8?",
+    section: "text?",
   },
   oven_survey: {
     oven_id: "uuid",

@@ -210,6 +210,31 @@ describe("a load", () => {
     expect((row?.pulled_at?.getTime() ?? 0) - (row?.door_closed_at.getTime() ?? 0)).toBe(2400_000);
     expect(pulled?.details.bake_place?.[0]?.channel).toBe("Seat");
   });
+  test("what is noted beside a fast recorder stands by the recorder's clock, before and after the pull moves the door", async () => {
+    await freshRack(t, "C103", { at: ago(300) });
+    await close("C-3", 2, ["C103"]);
+    expect(await event("C-3", "set-point", 0.8, { valueC: 190, sinceDoorS: 1300 })).toMatchObject({ ok: true });
+    // Written later, but of an earlier moment by the recorder: the order is the recorder's.
+    expect(await event("C-3", "melted", 0.5, { sinceDoorS: 400 })).toMatchObject({ ok: true });
+    expect(await event("C-3", "melted", 0.5, { sinceDoorS: -1 })).toMatchObject({ failure: { kind: "bad-entry" } });
+    const live = await loadLoad(t.app, operator, "oven-1", "C-3", at);
+    expect(live?.events.map((e) => [e.event, e.atS])).toEqual([
+      ["melted", 400],
+      ["set-point", 1300],
+    ]);
+    const timeS = Array.from({ length: 121 }, (_, i) => i * 20);
+    const trace = [
+      { name: "C103", medium: "metal" as const, timeS, tempC: timeS.map((s) => 205 - 185 * Math.exp(-s / 300)) },
+    ];
+    const open = { recordId: live?.recordId ?? "" };
+    expect(await pullLoad(t.app, operator, open, uuidv7(), at, trace)).toMatchObject({ ok: true });
+    const pulled = await loadLoad(t.app, operator, "oven-1", "C-3", at);
+    expect(pulled?.events.map((e) => e.at.getTime() - (pulled.closedAt.getTime() ?? 0))).toEqual([400_000, 1300_000]);
+    expect(pulled?.program).toEqual([
+      { fromS: 0, airC: 205 },
+      { fromS: 1300, airC: 190 },
+    ]);
+  });
 });
 
 describe("the demo's stories of the oven", () => {

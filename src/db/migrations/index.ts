@@ -12,6 +12,7 @@ import * as filmPlan from "./2026-11-24T080000-film-plan";
 import * as readingsBeforeRecord from "./2026-11-24T090000-readings-before-record";
 import * as cure from "./2026-11-28T070000-cure";
 import * as cureTest from "./2026-11-28T083000-cure-test";
+import * as cureSections from "./2026-11-28T100000-cure-sections";
 
 const migrations: Record<string, Migration> = {
   "2026-11-23T140000-record": record,
@@ -27,6 +28,7 @@ const migrations: Record<string, Migration> = {
   "2026-11-24T090000-readings-before-record": readingsBeforeRecord,
   "2026-11-28T070000-cure": cure,
   "2026-11-28T083000-cure-test": cureTest,
+  "2026-11-28T100000-cure-sections": cureSections,
 };
 /** A fixed list rather than a folder scan, so that it loads alike under tsx, Vitest and Next. */
 export const migrationProvider: MigrationProvider = { getMigrations: async () => migrations };

@@ -47,6 +47,7 @@ export type LoadEvent = BakeEvent & {
   readonly aim: string | null;
   readonly count: number | null;
   readonly asked: number | null;
+  readonly section: string | null;
   readonly note: string;
 };
 export type LoadFile = {
@@ -166,13 +167,19 @@ export async function loadLoad(
       count: number | null;
       asked: number | null;
       note: string | null;
-    }>`select r.id, r.happened_at, r.by_user, e.event, e.value_c, e.emissivity, e.aim, e.count, e.asked, e.note from bake_event e join record r on r.id = e.record_id
+      since_door_s: number | null;
+      section: string | null;
+    }>`select r.id, r.happened_at, r.by_user, e.event, e.value_c, e.emissivity, e.aim, e.count, e.asked, e.note, e.since_door_s, e.section from bake_event e join record r on r.id = e.record_id
       where e.oven_id = ${oven.id} and e.load_no = ${head.load_no} and r.happened_at >= ${head.door_closed_at} and not exists (select 1 from record s where s.supersedes = r.id) order by r.happened_at`.execute(
       db,
     ),
   ]);
   const inside = racks.rows.flatMap((r) => bakedRack(r, parts, powders, learnt) ?? []);
   if (inside.length === 0) return null;
+  // What was noted beside a recorder is by its clock, which may run faster than the wall's.
+  const noted = events.rows
+    .map((e) => ({ ...e, atS: e.since_door_s ?? (e.happened_at.getTime() - head.door_closed_at.getTime()) / 1000 }))
+    .sort((a, b) => a.atS - b.atS);
   const heaviest = Math.max(...inside.map((r) => r.sectionMm));
   const [melts, surveys] = await Promise.all([
     usualMelt(db, oven.id, heaviest, parts, head.door_closed_at),
@@ -192,12 +199,13 @@ export async function loadLoad(
     channels: channelsOf(channels).filter(
       (c) => head.racks === inside.length || c.medium === "air" || inside.some((r) => (r.channel || r.rack) === c.name),
     ),
-    events: events.rows.map((e) => ({
+    events: noted.map((e) => ({
       recordId: e.id,
-      at: e.happened_at,
+      at: new Date(head.door_closed_at.getTime() + e.atS * 1000),
       by: e.by_user,
       event: e.event,
-      atS: (e.happened_at.getTime() - head.door_closed_at.getTime()) / 1000,
+      atS: e.atS,
+      section: e.section,
       valueC: e.value_c,
       emissivity: e.emissivity,
       aim: e.aim,
@@ -209,10 +217,9 @@ export async function loadLoad(
     holdToo: site.planHoldToo,
     program: [
       { fromS: 0, airC: head.set_point_c ?? oven.data.usualSetPointC },
-      ...events.rows.flatMap((e) => {
-        const fromS = (e.happened_at.getTime() - head.door_closed_at.getTime()) / 1000;
-        return e.event === "set-point" && e.value_c !== null && fromS > 0 ? [{ fromS, airC: e.value_c }] : [];
-      }),
+      ...noted.flatMap((e) =>
+        e.event === "set-point" && e.value_c !== null && e.atS > 0 ? [{ fromS: e.atS, airC: e.value_c }] : [],
+      ),
     ].filter((step, i, all) => i === 0 || step.fromS > (all[i - 1]?.fromS ?? 0)),
     usualMelt: melts,
     recoveryS: surveys.find((x) => x.survey.recoveryS !== null)?.survey.recoveryS ?? null,
@@ -229,7 +236,7 @@ async function usualMelt(
   before: Date,
 ): Promise<LoadFile["usualMelt"]> {
   const { rows } = await sql<{ s: number; part_ids: string[] }>`
-    select extract(epoch from r.happened_at - b.door_closed_at)::float8 as s, array(select distinct j.part_id from bake_place p join rack k on k.id = p.rack_id join job j on j.id = k.job_id where p.record_id = b.record_id) as part_ids
+    select coalesce(e.since_door_s, extract(epoch from r.happened_at - b.door_closed_at)::float8) as s, array(select distinct j.part_id from bake_place p join rack k on k.id = p.rack_id join job j on j.id = k.job_id where p.record_id = b.record_id) as part_ids
     from bake_event e join record r on r.id = e.record_id
     join lateral (select x.record_id, x.door_closed_at from bake x where x.oven_id = e.oven_id and x.load_no = e.load_no and x.door_closed_at <= r.happened_at
       and not exists (select 1 from record s where s.supersedes = x.record_id) order by x.door_closed_at desc limit 1) b on true

@@ -68,6 +68,8 @@ export async function bakeEvent(db: Kysely<Database>, person: Person, entry: Of<
           count: entry.count,
           asked: entry.asked,
           note: entry.note || null,
+          since_door_s: entry.sinceDoorS,
+          section: entry.section,
         },
       ],
     },

@@ -432,6 +432,10 @@ export const entrySchema = v.variant("kind", [
     /** Plugs and masks out, of so many that went in. */
     count: v.optional(v.nullable(whole(0, 10_000)), null),
     asked: v.optional(v.nullable(whole(0, 10_000)), null),
+    /** By the clock of the recorder that is followed, s since the door; null where the wall's clock says it. */
+    sinceDoorS: v.optional(v.nullable(number(0, 86_400)), null),
+    /** What part of a large piece was read, where it is cured section by section. */
+    section: v.optional(v.nullable(filled(40)), null),
     note: text(400),
   }),
   /** A survey of an oven: a probe at each place, over a hold. */

@@ -17,12 +17,15 @@ export function BakeEventForm({
   load,
   plugsIn,
   pulled,
+  sinceDoorS = null,
 }: {
   oven: string;
   load: string;
   /** Plugs and masks that went in, all racks together; null where nobody counted. */
   plugsIn: number | null;
   pulled: boolean;
+  /** By the clock of the recorder that is followed, s; null where none is. */
+  sinceDoorS?: number | null;
 }) {
   const { units } = usePreferences();
   const { send, message, busy } = useRecorder();
@@ -46,7 +49,7 @@ export function BakeEventForm({
       count?: number;
       asked?: number | null;
     } = {},
-  ) => send({ kind: "bake-event", oven, loadNo: load, event, note: "", ...over });
+  ) => send({ kind: "bake-event", oven, loadNo: load, event, note: "", sinceDoorS, ...over });
   const doubt = infraredDoubt({ atS: 0, metalC: 0, emissivity: number(emissivity), aim });
   const readingC = us ? fahrenheitToC(number(value)) : number(value);
   const reading = async (e: FormEvent) => {

@@ -7,7 +7,6 @@ import {
   type BakeChannel,
   type BakeEvent,
   filmState,
-  type LoadAdvice,
   type PlannedPiece,
   traceFaults,
 } from "@/core/cure";
@@ -15,11 +14,13 @@ import type { UnitSystem } from "@/core/units";
 import { HeatChart, type HeatSeries } from "../charts/heat-chart";
 import { clock, withUnit } from "../format";
 import { useShell } from "../frame/shell";
-import { Grade, Verdict } from "../marks/verdict";
+import { Grade } from "../marks/verdict";
 import { type SoundKind, sayReading } from "../thickness/reading-sound";
 import { SoundChoice } from "../thickness/sound-choice";
 import { filmStateWords, traceFaultWords } from "../words/cure";
 import { failureText } from "../words/failures";
+import { AdviceLine } from "./advice-line";
+import { BakeEventForm } from "./bake-event-form";
 import { type LiveRack, standingOf } from "./load-standing";
 import { useOvenRecorder } from "./use-oven-recorder";
 
@@ -30,7 +31,9 @@ const TICK_MS = 5000;
 /** A load in the oven: each rack's metal now, foretold until a probe says it, and whether to pull. */
 export function LiveLoad({
   recordId,
+  oven,
   load,
+  plugsIn,
   closedAtMs,
   program: steps,
   air,
@@ -45,7 +48,10 @@ export function LiveLoad({
   mayLog,
 }: {
   recordId: string;
+  oven: string;
   load: string;
+  /** Plugs and masks that went in, all racks together; null where nobody counted. */
+  plugsIn: number | null;
   closedAtMs: number;
   /** What the oven was set to from when, s after the door. */
   program: readonly { readonly fromS: number; readonly airC: number }[];
@@ -262,66 +268,14 @@ export function LiveLoad({
           {pulling.text && <output className="text-out">{pulling.text}</output>}
         </div>
       )}
+      {mayLog && (
+        <div className="ruled no-print mt-6">
+          <h2>What happens to it</h2>
+          <div className="mt-2">
+            <BakeEventForm oven={oven} load={load} plugsIn={plugsIn} pulled={false} sinceDoorS={recordedS} />
+          </div>
+        </div>
+      )}
     </div>
   );
-}
-
-function AdviceLine({ advice, at }: { advice: LoadAdvice; at: (inS: number) => string }) {
-  const big = "fig text-[26px]";
-  switch (advice.kind) {
-    case "pull-now":
-      return (
-        <p className="m-0 flex flex-wrap items-center gap-3">
-          <Verdict result="in">Pull now</Verdict>
-          <span>
-            Every rack is cured.{" "}
-            {advice.spoilsInS !== null ? (
-              <>
-                Left in, {advice.spoils} is over-baked at <b className={big}>{at(advice.spoilsInS)}</b>.
-              </>
-            ) : (
-              "Nothing in it is over-baked soon; it only costs heat."
-            )}
-          </span>
-        </p>
-      );
-    case "not-before":
-      return (
-        <p className="m-0 flex flex-wrap items-baseline gap-3">
-          <Verdict result="unknown">Not yet</Verdict>
-          <span>
-            Not before <b className={big}>{at(advice.inS)}</b>: {advice.waitsFor} is the slowest.
-            {advice.spoilsInS !== null && ` At the latest ${at(advice.spoilsInS)}, or ${advice.spoils} is over-baked.`}
-          </span>
-        </p>
-      );
-    case "take-out-first":
-      return (
-        <p className="m-0 flex flex-wrap items-baseline gap-3">
-          <Verdict result="watch">Two pulls</Verdict>
-          <span>
-            Take out {advice.first.join(", ")} at <b className={big}>{at(advice.inS)}</b>
-            {advice.latestInS !== null && `, ${at(advice.latestInS)} at the latest`}
-            {advice.afterwards.length > 0 ? `; leave ${advice.afterwards.join(", ")} in until cured.` : "."} No one
-            moment cures all of it without spoiling some.
-          </span>
-        </p>
-      );
-    case "over-baked":
-      return (
-        <p className="m-0 flex flex-wrap items-center gap-3">
-          <Verdict result="out">Pull now</Verdict>
-          <span>
-            {advice.pieces.join(", ")} had more heat than the sheet allows. Pull, and look at colour and gloss.
-          </span>
-        </p>
-      );
-    case "never":
-      return (
-        <p className="m-0 flex flex-wrap items-center gap-3">
-          <Verdict result="out">Not at this heat</Verdict>
-          <span>{advice.pieces.join(", ")} will not cure at this set point. Turn it up, or move to a hotter oven.</span>
-        </p>
-      );
-  }
 }

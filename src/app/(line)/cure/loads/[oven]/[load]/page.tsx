@@ -81,7 +81,9 @@ export default async function LoadPage({
         {file.pulledAt === null ? (
           <LiveLoad
             recordId={file.recordId}
+            oven={file.oven.code}
             load={file.loadNo}
+            plugsIn={plugsIn}
             closedAtMs={file.closedAt.getTime()}
             program={file.program}
             air={{ startC: file.oven.data.airAtDoorC, tauS: file.oven.data.emptyTauS }}
@@ -109,22 +111,15 @@ export default async function LoadPage({
         ) : (
           <PulledLoad file={file} units={units} />
         )}
-        {mayLog && (
+        {mayLog && file.pulledAt !== null && (
           <div className="ruled no-print mt-6">
-            <h2>{file.pulledAt === null ? "What happens to it" : "As it cools"}</h2>
-            {file.pulledAt !== null && (
-              <p className="soft m-0">
-                Cool in still air at room temperature; take down and pack under{" "}
-                {withUnit(file.handleBelowC, "temperature", units)} of the metal, and read film near room temperature.
-              </p>
-            )}
+            <h2>As it cools</h2>
+            <p className="soft m-0">
+              Cool in still air at room temperature; take down and pack under{" "}
+              {withUnit(file.handleBelowC, "temperature", units)} of the metal, and read film near room temperature.
+            </p>
             <div className="mt-2">
-              <BakeEventForm
-                oven={file.oven.code}
-                load={file.loadNo}
-                plugsIn={plugsIn}
-                pulled={file.pulledAt !== null}
-              />
+              <BakeEventForm oven={file.oven.code} load={file.loadNo} plugsIn={plugsIn} pulled />
             </div>
           </div>
         )}
