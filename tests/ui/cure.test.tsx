@@ -148,6 +148,7 @@ describe("what cure shows", () => {
       massKg,
       powder: "",
       schedule,
+      rack: null,
       load: 0,
       startC: 21,
     });

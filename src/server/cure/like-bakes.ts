@@ -1,5 +1,5 @@
 import { type Kysely, sql } from "kysely";
-import { judgeBake } from "@/core/cure";
+import { judgeBake, ownChannels, type Trace, thinTrace } from "@/core/cure";
 import type { Database } from "@/db/schema";
 import { channelsOf, scheduleOf } from "../rack/judge-rack";
 import type { RackFile } from "../rack/load-rack";
@@ -13,7 +13,11 @@ export type LikeBake = {
   readonly place: string;
   readonly index: number;
   readonly minutes: number | null;
+  /** Metal of the channel that decided, thinned for a picture. */
+  readonly trace: Trace;
 };
+/** Columns of a trace that go to the picture of several over each other. */
+const PICTURE_COLUMNS = 160;
 
 /** The newest bakes of the same part in the same powder, this rack's own left out, each judged by the same sheet. Two queries; O(bakes shown). */
 export async function likeBakes(
@@ -30,8 +34,10 @@ export async function likeBakes(
     at: Date;
     pulled_at: Date | null;
     place: string;
+    channel: string | null;
+    racks: number;
   }>`
-    select b.record_id, k.number, b.load_no, b.door_closed_at as at, b.pulled_at, p.place
+    select b.record_id, k.number, b.load_no, b.door_closed_at as at, b.pulled_at, p.place, p.channel, (select count(*)::int from bake_place x where x.record_id = b.record_id) as racks
     from job j join rack k on k.job_id = j.id join bake_place p on p.rack_id = k.id join bake b on b.record_id = p.record_id
     where j.part_id = ${rack.part.id} and j.powder_id = ${rack.powder.id} and k.id <> ${rack.id} and b.door_closed_at <= ${at} and b.pulled_at is not null
       and (${person.customerId}::uuid is null or j.customer_id = ${person.customerId}::uuid)
@@ -50,10 +56,15 @@ export async function likeBakes(
     .execute();
   return rows.flatMap((r): LikeBake[] => {
     const minutes = r.pulled_at ? (r.pulled_at.getTime() - r.at.getTime()) / 60_000 : null;
-    const verdict = judgeBake(channelsOf(channels.filter((c) => c.record_id === r.record_id)), scheduleOf(rack), {
-      pullS: minutes === null ? null : minutes * 60,
-    });
-    return verdict.ok
+    const own = ownChannels(
+      channelsOf(channels.filter((c) => c.record_id === r.record_id)),
+      r.number,
+      r.channel,
+      r.racks,
+    );
+    const verdict = judgeBake(own, scheduleOf(rack), { pullS: minutes === null ? null : minutes * 60 });
+    const trace = verdict.ok ? own.find((c) => c.name === verdict.value.decidingChannel)?.trace : undefined;
+    return verdict.ok && trace
       ? [
           {
             recordId: r.record_id,
@@ -63,6 +74,7 @@ export async function likeBakes(
             place: r.place,
             index: verdict.value.decidingIndex,
             minutes,
+            trace: thinTrace(trace, PICTURE_COLUMNS),
           },
         ]
       : [];

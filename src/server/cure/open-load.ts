@@ -250,6 +250,30 @@ async function usualMelt(
   return alike.length < 3 ? null : { meanS: mean(alike), sdS: sampleSd(alike), loads: alike.length };
 }
 
+/** Racks as they hang: metal, heaviest section, mass. Two queries. */
+export async function hangingRacks(
+  db: Kysely<Database>,
+  person: Person,
+  numbers: readonly string[],
+  at: Date,
+): Promise<{ rack: string; metal: Metal; sectionMm: number; massKg: number | null }[]> {
+  if (numbers.length === 0) return [];
+  const [parts, { rows }] = await Promise.all([
+    setupAt(db, "part", at),
+    sql<{ number: string; part_id: string; pieces: number }>`
+      select k.number, j.part_id, (select count(*)::int from piece x where x.rack_id = k.id) as pieces from rack k join job j on j.id = k.job_id
+      where k.number = any(${numbers}::text[]) and (${person.customerId}::uuid is null or j.customer_id = ${person.customerId}::uuid) order by k.number`.execute(
+      db,
+    ),
+  ]);
+  return rows.flatMap((row) => {
+    const part = parts.get(row.part_id)?.data;
+    if (!part) return [];
+    const massKg = part.measures ? part.measures.massKg * row.pieces : null;
+    return [{ rack: row.number, metal: metalOf[part.substrate], sectionMm: part.thickestMm, massKg }];
+  });
+}
+
 /** Racks coated and not yet in an oven, as the planner needs them. Three queries. */
 export async function racksToBake(
   db: Kysely<Database>,

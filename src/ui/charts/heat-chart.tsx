@@ -6,7 +6,8 @@ export type HeatSeries = {
   readonly name: string;
   readonly timeS: readonly number[];
   readonly tempC: readonly (number | null)[];
-  readonly kind: "air" | "foretold" | "measured" | "band";
+  /** `other` is a bake drawn beside the one that is looked at. */
+  readonly kind: "air" | "foretold" | "measured" | "other" | "band";
 };
 /** Points drawn of one series at most: a planned row has far more than the picture has pixels. */
 const MOST_POINTS = 240;
@@ -72,7 +73,7 @@ export function HeatChart({
       lastY = Math.max(e.y, lastY + 14);
       return { ...e, labelY: lastY };
     });
-  const stroke = (kind: HeatSeries["kind"]) => (kind === "air" ? "var(--ink-3)" : "var(--ink)");
+  const stroke = (kind: HeatSeries["kind"]) => (kind === "air" || kind === "other" ? "var(--ink-3)" : "var(--ink)");
   const minuteStep = lastS > 7200 ? 30 : lastS > 3000 ? 10 : 5;
   const minutes = Array.from({ length: Math.floor(lastS / 60 / minuteStep) + 1 }, (_, i) => i * minuteStep);
   const clampedEnd = windowS ? Math.min(windowS[1] ?? lastS, lastS) : 0;
@@ -129,7 +130,7 @@ export function HeatChart({
           d={path(points) ?? ""}
           fill="none"
           stroke={stroke(s.kind)}
-          strokeWidth={s.kind === "measured" ? 2.2 : 1.4}
+          strokeWidth={s.kind === "measured" ? 2.2 : s.kind === "other" ? 1 : 1.4}
           strokeDasharray={s.kind === "foretold" ? "5 4" : undefined}
         />
       ))}

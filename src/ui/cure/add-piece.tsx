@@ -40,6 +40,7 @@ export function AddPiece({
       massKg: null,
       powder,
       schedule,
+      rack: null,
       load: 0,
       startC: ROOM_C,
     });

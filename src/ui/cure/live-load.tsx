@@ -2,14 +2,7 @@
 import { useRouter } from "next/navigation";
 import { useEffect, useMemo, useRef, useState } from "react";
 import { v7 as uuidv7 } from "uuid";
-import {
-  adviseLoad,
-  type BakeChannel,
-  type BakeEvent,
-  filmState,
-  type PlannedPiece,
-  traceFaults,
-} from "@/core/cure";
+import { adviseLoad, type BakeChannel, type BakeEvent, filmState, type PlannedPiece, traceFaults } from "@/core/cure";
 import type { UnitSystem } from "@/core/units";
 import { HeatChart, type HeatSeries } from "../charts/heat-chart";
 import { clock, withUnit } from "../format";

@@ -2,7 +2,7 @@ import Link from "next/link";
 import { ovenSlug } from "@/core/cure";
 import type { OpenBake } from "@/server/line/load-line";
 import { clock, span } from "../format";
-import { PullButton } from "./load-forms";
+import { PullButton } from "./pull-button";
 
 /** The loads that stand in an oven now: index of the slowest, when it is done, and the pull. */
 export function OpenLoads({

@@ -5,6 +5,12 @@ import { withUnit } from "../format";
 
 const W = 420;
 const H = 300;
+export const OVEN_VIEW = { width: W, height: H };
+/** Where a place lies in the drawing. */
+export const placeAt = ([across, deep]: readonly [number, number]): [number, number] => [
+  40 + ((W - 80) * across) / 100,
+  30 + ((H - 96) * deep) / 100,
+];
 
 /** An oven from above, its door below: where racks hang, and how far each place was off at the newest survey. */
 export function OvenDrawing({
@@ -46,8 +52,7 @@ export function OvenDrawing({
         </text>
       )}
       {places.map((p) => {
-        const x = 40 + ((W - 80) * p.at[0]) / 100;
-        const y = 30 + ((H - 96) * p.at[1]) / 100;
+        const [x, y] = placeAt(p.at);
         const here = off.get(p.id.toLowerCase());
         const far = here ? Math.abs(here.offC) > spreadMostC / 2 : false;
         return (

@@ -1,5 +1,7 @@
 "use client";
 import { useDraggable, useDroppable } from "@dnd-kit/core";
+import { GripVertical } from "lucide-react";
+import Link from "next/link";
 import { useState } from "react";
 import { type LoadPlan, loadEnergy, plannedAt, type SetPoint } from "@/core/cure";
 import type { Result } from "@/core/result";
@@ -56,6 +58,7 @@ export function LoadColumn({
           efficiency: oven.efficiency,
         })
       : null;
+  const racks = pieces.flatMap((p) => p.rack ?? []);
   const guessed = pieces.filter((p) => p.massKg === null).length;
   const others = STEPS_C.filter((d) => d !== 0 && setPointC + d <= oven.mostSetPointC && setPointC + d > 120).map(
     (d) => {
@@ -150,6 +153,16 @@ export function LoadColumn({
               </>
             )}
           </p>
+          {racks.length > 0 && (
+            <p className="no-print m-0 mt-1">
+              <Link
+                className="link"
+                href={`/cure?racks=${racks.join(",")}&oven=${encodeURIComponent(oven.code)}&set=${Math.round(setPointC)}`}
+              >
+                Hang {racks.join(", ")} in {oven.code} as planned
+              </Link>
+            </p>
+          )}
           <p className="m-0 mt-1 flex flex-wrap gap-x-5">
             {others.map(({ d, plan: p }) => (
               <span key={d}>
@@ -196,17 +209,17 @@ function PieceRow({
   return (
     <div
       ref={setNodeRef}
-      className={`row min-h-[48px] grid-cols-[34px_64px_minmax(0,1fr)_minmax(0,190px)_116px_130px] items-center max-[900px]:grid-cols-[34px_74px_minmax(0,1fr)] ${isDragging ? "relative z-10 bg-sorrel-tint" : ""}`}
+      className={`row min-h-[48px] grid-cols-[34px_64px_minmax(0,1fr)_minmax(0,190px)_116px_130px] items-center max-[900px]:grid-cols-[34px_64px_minmax(0,1fr)_118px] max-[900px]:gap-y-0 ${isDragging ? "relative z-10 bg-sorrel-tint" : ""}`}
       style={transform ? { transform: `translate(${transform.x}px, ${transform.y}px)` } : undefined}
     >
       <button
         type="button"
-        className="grip min-h-11 min-w-8 cursor-grab text-[18px] leading-none"
+        className="grip min-h-11 min-w-8 cursor-grab"
         aria-label={`Move ${piece.id}`}
         {...attributes}
         {...listeners}
       >
-        ⋮⋮
+        <GripVertical aria-hidden size={20} />
       </button>
       <b className="fig">{piece.id}</b>
       <span>
@@ -216,7 +229,7 @@ function PieceRow({
           {piece.massKg === null ? "" : `, ${piece.massKg.toFixed(0)} kg`} · {piece.powder}
         </span>
       </span>
-      <span className="max-[900px]:col-start-3">
+      <span className="max-[900px]:order-1 max-[900px]:col-start-3">
         {planned?.reachesS === null || planned?.reachesS === undefined
           ? "never at temperature"
           : `at ${withUnit(planned.toC, "temperature", units)} in ${minutes(planned.reachesS)}`}
@@ -228,7 +241,7 @@ function PieceRow({
         <Grade grade={grade} />
         {planned && !planned.lumpedHolds && <span className="small text-watch"> core lags</span>}
       </span>
-      <label className="small soft flex items-center gap-1.5 max-[900px]:col-start-3">
+      <label className="small soft flex items-center gap-1.5 max-[900px]:justify-end">
         in at
         <input
           className="input num max-w-[74px]"
@@ -245,7 +258,7 @@ function PieceRow({
           }}
         />
       </label>
-      <span className="flex items-center gap-2 max-[900px]:col-start-3">
+      <span className="flex items-center gap-2 max-[900px]:order-1">
         <select
           className="input max-w-[86px]"
           aria-label={`Load of ${piece.id}`}

@@ -27,6 +27,8 @@ export type PlannerPiece = {
   readonly massKg: number | null;
   readonly powder: string;
   readonly schedule: PowderSchedule;
+  /** On record under this number; null for a piece put in by hand. */
+  readonly rack: string | null;
 };
 export type Placed = PlannerPiece & { readonly load: number; readonly startC: number };
 

@@ -1,4 +1,5 @@
 import type { Metadata } from "next";
+import { hangingRacks } from "@/server/cure/open-load";
 import { loadSurveys } from "@/server/cure/oven-file";
 import { database } from "@/server/database";
 import { currentLine } from "@/server/line/current-line";
@@ -8,27 +9,51 @@ import { setupAt } from "@/server/setup/setup-data";
 import { personOnPage } from "@/server/sign-in/person";
 import { may } from "@/server/sign-in/roles";
 import { CureTabs } from "@/ui/cure/cure-tabs";
-import { LoadForm } from "@/ui/cure/load-forms";
+import { LoadForm, type PlannedStart } from "@/ui/cure/load-form";
 import { OpenLoads } from "@/ui/cure/open-loads";
-import { withUnit } from "@/ui/format";
 import { StagePage } from "@/ui/shift/stage-page";
 
 export const metadata: Metadata = { title: "Cure" };
 
-export default async function Page() {
+type Search = Readonly<Record<string, string | string[] | undefined>>;
+
+/** What a plan handed over in the address; anything odd in it is left out. */
+function plannedStart({ racks, oven, set }: Search, ovens: readonly string[]): PlannedStart {
+  const setPointC = typeof set === "string" ? Number(set) : Number.NaN;
+  return {
+    racks: typeof racks === "string" ? racks.split(",").slice(0, 40) : [],
+    oven: ovens.find((o) => o === oven) ?? null,
+    setPointC: setPointC >= 50 && setPointC <= 400 ? setPointC : null,
+  };
+}
+
+export default async function Page({ searchParams }: { searchParams: Promise<Search> }) {
   const person = await personOnPage();
-  const line = await currentLine(person);
-  const { units } = await preferences();
-  const [ovens, nextLoad] = await Promise.all([
-    setupAt(database(), "oven", line.at),
-    nextLoadNumber(database(), line.at),
-  ]);
+  const [line, { units }, search] = await Promise.all([currentLine(person), preferences(), searchParams]);
+  const db = database();
   const mayLog = may(person.role, "log-line");
-  const files = mayLog
+  const waiting = line.racks.filter((r) => r.stage === "coat");
+  const [ovens, nextLoad, hanging] = await Promise.all([
+    setupAt(db, "oven", line.at),
+    nextLoadNumber(db, line.at),
+    mayLog
+      ? hangingRacks(
+          db,
+          person,
+          waiting.map((r) => r.number),
+          line.at,
+        )
+      : [],
+  ]);
+  const floors = mayLog
     ? await Promise.all(
-        [...ovens.values()]
-          .filter((o) => o.data.places.length > 0)
-          .map(async (oven) => ({ oven, survey: (await loadSurveys(database(), oven, line.at, 1))[0]?.survey })),
+        [...ovens.values()].map(async (oven) => ({
+          code: oven.code,
+          places: oven.data.places,
+          survey: oven.data.places.length > 0 ? ((await loadSurveys(db, oven, line.at, 1))[0]?.survey ?? null) : null,
+          spreadMostC: oven.data.spreadMostC,
+          inside: oven.data.insideMm,
+        })),
       )
     : [];
   return (
@@ -46,21 +71,17 @@ export default async function Page() {
       {mayLog && (
         <LoadForm
           key={nextLoad}
-          ovens={[...ovens.values()].map((o) => o.code)}
-          racks={line.racks.filter((r) => r.stage === "coat").map(({ number, part }) => ({ number, part }))}
+          ovens={floors}
+          racks={waiting.flatMap(({ number, part }) => {
+            const known = hanging.find((h) => h.rack === number);
+            return known
+              ? [{ number, part, metal: known.metal, sectionMm: known.sectionMm, massKg: known.massKg }]
+              : [];
+          })}
           nextLoad={nextLoad}
-          places={files.flatMap((f) =>
-            f.oven.data.places.map((p) => {
-              const off = f.survey?.places.find((s) => s.place.toLowerCase() === p.id.toLowerCase())?.offC;
-              const cold = off !== undefined && off < -f.oven.data.spreadMostC / 2;
-              return {
-                oven: f.oven.code,
-                id: p.id,
-                note: cold
-                  ? `${withUnit(Math.abs(off), "temperatureDifference", units)} colder than set, by the newest survey`
-                  : "",
-              };
-            }),
+          start={plannedStart(
+            search,
+            floors.map((f) => f.code),
           )}
         />
       )}

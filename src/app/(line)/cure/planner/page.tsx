@@ -62,6 +62,7 @@ export default async function PlannerPage() {
             massKg: r.massKg,
             powder: r.powder,
             schedule: r.schedule,
+            rack: r.rack,
           }))}
           powders={[...powders.values()].map((p) => ({
             name: `${p.code} ${p.data.name}`,

@@ -20,6 +20,7 @@ import { channelsOf, judgeRack, scheduleOf } from "@/server/rack/judge-rack";
 import { loadRack, newest } from "@/server/rack/load-rack";
 import { setupAt } from "@/server/setup/setup-data";
 import { personOnPage } from "@/server/sign-in/person";
+import { BakesOver } from "@/ui/charts/bakes-over";
 import { ScheduleCurve } from "@/ui/charts/schedule-curve";
 import { TraceView } from "@/ui/charts/trace-view";
 import { LoadNeeds } from "@/ui/cure/load-needs";
@@ -58,6 +59,7 @@ export default async function CurePage({ params }: { params: Promise<{ number: s
   const named = places.find((p) => p.rack_id === rack.id)?.channel ?? null;
   const channels = ownChannels(channelsOf(bake?.details.bake_channel ?? []), rack.number, named, places.length);
   const deciding = verdict?.channels.find((c) => c.name === verdict.decidingChannel);
+  const decidingTrace = channels.find((c) => c.name === verdict?.decidingChannel)?.trace ?? null;
   const powder = rack.powder.data;
   const faults = channels.length > 0 ? traceFaults(channels, scheduleOf(rack)) : [];
   const ovens = await setupAt(database(), "oven", line.at);
@@ -172,7 +174,7 @@ export default async function CurePage({ params }: { params: Promise<{ number: s
                 }))}
               />
             </div>
-            <div className="mt-4 grid grid-cols-2 gap-8 max-[820px]:grid-cols-1">
+            <div className="mt-4 grid grid-cols-[minmax(0,5fr)_minmax(0,7fr)] gap-6 max-[1100px]:grid-cols-1">
               <div className="ruled">
                 <h2>How it stands</h2>
                 {verdict.reasons.map((reason) => {
@@ -193,7 +195,7 @@ export default async function CurePage({ params }: { params: Promise<{ number: s
                     <tr className="small soft text-left">
                       <th className="py-1 font-normal">channel</th>
                       <th className="num font-normal">peak</th>
-                      <th className="num font-normal">climbs, a min</th>
+                      <th className="num font-normal">climb, a min</th>
                       <th className="num font-normal">index</th>
                       <th className="num font-normal">over-bake</th>
                       <th className="num font-normal">best hold</th>
@@ -250,6 +252,12 @@ export default async function CurePage({ params }: { params: Promise<{ number: s
         {alike.length > 0 && (
           <div className="ruled mt-5">
             <h2>Other bakes of this part in this powder</h2>
+            <BakesOver
+              own={decidingTrace ? { name: rack.number, trace: decidingTrace } : null}
+              others={alike.map((b) => ({ name: b.rack, trace: b.trace }))}
+              sheetC={powder.schedule.map((p) => p.metalC)}
+              units={units}
+            />
             {alike.map((b) => (
               <Link
                 key={b.recordId + b.rack}

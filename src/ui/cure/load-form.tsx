@@ -1,0 +1,314 @@
+"use client";
+import {
+  DndContext,
+  type DragEndEvent,
+  KeyboardSensor,
+  PointerSensor,
+  useDraggable,
+  useSensor,
+  useSensors,
+} from "@dnd-kit/core";
+import { GripVertical } from "lucide-react";
+import { type FormEvent, useState } from "react";
+import { fahrenheitToC, parseNumber } from "@/core/units";
+import { withUnit } from "../format";
+import { RecordRow } from "../forms/recorded";
+import { useRecorder } from "../forms/use-recorder";
+import { usePreferences } from "../preferences-context";
+import { failureText } from "../words/failures";
+import { type FloorOven, isColdPlace, OvenFloor, placeNote } from "./oven-floor";
+
+const timings = [
+  ["metal-at-temperature", "from metal at temperature"],
+  ["flow-out", "from flow-out"],
+  ["door-close", "from door close"],
+  ["hot-then-down", "hot until flow-out, then down"],
+] as const;
+
+export type WaitingRack = {
+  readonly number: string;
+  readonly part: string;
+  readonly metal: string;
+  readonly sectionMm: number;
+  readonly massKg: number | null;
+};
+/** What a plan hands over: its racks, in its oven, at its set point. */
+export type PlannedStart = {
+  readonly racks: readonly string[];
+  readonly oven: string | null;
+  readonly setPointC: number | null;
+};
+type Hanging = Readonly<Record<string, { readonly place: string; readonly probe: string }>>;
+const NOT_HUNG = { place: "", probe: "" };
+
+/** A load into an oven: racks dragged or tapped to their places in the drawn oven; the door closes when it is recorded. */
+export function LoadForm({
+  ovens,
+  racks,
+  nextLoad,
+  start,
+}: {
+  ovens: readonly FloorOven[];
+  racks: readonly WaitingRack[];
+  nextLoad: string;
+  start: PlannedStart;
+}) {
+  const { units } = usePreferences();
+  const { send, message, busy } = useRecorder();
+  const planned = start.racks.filter((n) => racks.some((r) => r.number === n));
+  const [hanging, setHanging] = useState<Hanging>(() => Object.fromEntries(planned.map((n) => [n, NOT_HUNG])));
+  const [inHand, setInHand] = useState<string | null>(planned[0] ?? null);
+  const [ovenCode, setOvenCode] = useState(start.oven ?? ovens[0]?.code ?? "");
+  const [problem, setProblem] = useState<string | null>(null);
+  const sensors = useSensors(
+    useSensor(PointerSensor, { activationConstraint: { distance: 6 } }),
+    useSensor(KeyboardSensor),
+  );
+  const oven = ovens.find((o) => o.code === ovenCode) ?? ovens[0];
+  const chosen = Object.keys(hanging);
+  const nextInHand = (now: Hanging) => Object.keys(now).find((n) => now[n]?.place === "") ?? null;
+  const hang = (rack: string, place: string) => {
+    const now = { ...hanging, [rack]: { ...(hanging[rack] ?? NOT_HUNG), place } };
+    setHanging(now);
+    setInHand(nextInHand(now));
+  };
+  const tick = (rack: string, on: boolean) => {
+    const { [rack]: _, ...rest } = hanging;
+    const now: Hanging = on ? { ...hanging, [rack]: NOT_HUNG } : rest;
+    setHanging(now);
+    setInHand(on ? rack : nextInHand(now));
+  };
+  const tap = (place: string) => {
+    if (inHand) return hang(inHand, place);
+    // Nothing in hand: what hangs there is taken up again.
+    const there = chosen.findLast((n) => hanging[n]?.place.toLowerCase() === place.toLowerCase());
+    if (there) {
+      setHanging({ ...hanging, [there]: { ...(hanging[there] ?? NOT_HUNG), place: "" } });
+      setInHand(there);
+    }
+  };
+  const dropped = (e: DragEndEvent) => {
+    const place = /^place-(.+)$/.exec(String(e.over?.id ?? ""))?.[1];
+    if (place) hang(String(e.active.id), place);
+  };
+  const heaviest = racks
+    .filter((r) => chosen.includes(r.number))
+    .reduce<WaitingRack | null>((most, r) => (!most || r.sectionMm > most.sectionMm ? r : most), null);
+  const hottest = oven?.survey?.hottest ?? null;
+  const cold = heaviest && oven ? isColdPlace(oven, hanging[heaviest.number]?.place ?? "") : false;
+  const submit = async (e: FormEvent<HTMLFormElement>) => {
+    e.preventDefault();
+    setProblem(null);
+    const form = new FormData(e.currentTarget);
+    const other = String(form.get("other") ?? "").trim();
+    const places = [
+      ...chosen.map((rack) => ({
+        rack,
+        place: hanging[rack]?.place.trim() ?? "",
+        channel: hanging[rack]?.probe.trim() || null,
+      })),
+      ...(other ? other.split(/[\s,]+/).map((rack) => ({ rack, place: "", channel: null })) : []),
+    ];
+    if (places.length === 0) return setProblem("Tick a rack, or type its number.");
+    const text = String(form.get("setpoint") ?? "").trim();
+    const set = text === "" ? null : parseNumber(text);
+    if (set && !set.ok) return setProblem(failureText(set.error));
+    const saved = await send({
+      kind: "load",
+      oven: ovenCode,
+      loadNo: String(form.get("load")),
+      timing: String(form.get("timing")) as "flow-out",
+      setPointC: set ? (units === "us" ? fahrenheitToC(set.value) : set.value) : null,
+      places,
+    });
+    if (saved) {
+      setHanging({});
+      setInHand(null);
+    }
+  };
+  return (
+    <form onSubmit={submit} className="ruled mt-6 grid gap-3">
+      <h2>Close the door on a load</h2>
+      <DndContext sensors={sensors} onDragEnd={dropped}>
+        <div className="flex flex-wrap items-start gap-6">
+          <fieldset className="m-0 grid min-w-0 max-w-[520px] flex-1 basis-[360px] gap-1 border-0 p-0">
+            <legend className="small soft">Racks in it: tick, then tap its place in the oven, or drag it there</legend>
+            {racks.length === 0 && <p className="soft m-0">No coated rack is waiting; type a number below.</p>}
+            {racks.map((r) => (
+              <WaitingRow
+                key={r.number}
+                rack={r}
+                at={hanging[r.number] ?? null}
+                inHand={inHand === r.number}
+                note={oven ? placeNote(oven, hanging[r.number]?.place ?? "", units) : ""}
+                cold={oven ? isColdPlace(oven, hanging[r.number]?.place ?? "") : false}
+                tick={(on) => tick(r.number, on)}
+                put={(over) => setHanging({ ...hanging, [r.number]: { ...(hanging[r.number] ?? NOT_HUNG), ...over } })}
+              />
+            ))}
+          </fieldset>
+          {oven && oven.places.length > 0 && (
+            <div className="min-w-0">
+              <OvenFloor
+                oven={oven}
+                hung={chosen.map((rack) => ({ rack, place: hanging[rack]?.place ?? "" }))}
+                inHand={inHand}
+                units={units}
+                tap={tap}
+              />
+              <p className="small m-0" aria-live="polite">
+                {inHand ? (
+                  <>
+                    In hand: <b className="fig">{inHand}</b>. Tap where it hangs.
+                  </>
+                ) : chosen.length > 0 ? (
+                  "Tap a place to take its rack up again."
+                ) : (
+                  ""
+                )}
+              </p>
+              {heaviest && chosen.length > 1 && hottest && (
+                <p className={`small m-0 ${cold ? "text-watch" : "soft"}`}>
+                  {heaviest.number} is the heaviest, {heaviest.sectionMm} mm: it heats slowest, so hang it where it is
+                  hottest, {hottest} by the newest survey.
+                </p>
+              )}
+            </div>
+          )}
+        </div>
+      </DndContext>
+      <div className="grid max-w-[860px] grid-cols-[110px_120px_110px_minmax(0,1fr)_150px] gap-3 max-[760px]:grid-cols-2">
+        <div className="field">
+          <label htmlFor="other">Other racks</label>
+          <input id="other" name="other" className="input" maxLength={120} placeholder="1046 1047" />
+        </div>
+        <div className="field">
+          <label htmlFor="oven">Oven</label>
+          <select
+            id="oven"
+            name="oven"
+            className="input"
+            value={ovenCode}
+            onChange={(e) => {
+              setOvenCode(e.target.value);
+              // Places are the oven's own: in another one nothing hangs yet.
+              setHanging(Object.fromEntries(chosen.map((n) => [n, { ...(hanging[n] ?? NOT_HUNG), place: "" }])));
+            }}
+          >
+            {ovens.map((o) => (
+              <option key={o.code}>{o.code}</option>
+            ))}
+          </select>
+        </div>
+        <div className="field">
+          <label htmlFor="load">Load</label>
+          <input id="load" name="load" className="input" defaultValue={nextLoad} maxLength={40} required />
+        </div>
+        <div className="field">
+          <label htmlFor="timing">Timed</label>
+          <select id="timing" name="timing" className="input">
+            {timings.map(([value, label]) => (
+              <option key={value} value={value}>
+                {label}
+              </option>
+            ))}
+          </select>
+        </div>
+        <div className="field">
+          <label htmlFor="setpoint">Set point, {units === "us" ? "°F" : "°C"}</label>
+          <input
+            id="setpoint"
+            name="setpoint"
+            className="input num"
+            inputMode="decimal"
+            defaultValue={start.setPointC === null ? "" : withUnit(start.setPointC, "temperature", units).split(" ")[0]}
+          />
+        </div>
+      </div>
+      {problem && (
+        <p role="alert" className="m-0 text-out">
+          {problem}
+        </p>
+      )}
+      <RecordRow busy={busy} message={message}>
+        Door closed now
+      </RecordRow>
+    </form>
+  );
+}
+
+function WaitingRow({
+  rack,
+  at,
+  inHand,
+  note,
+  cold,
+  tick,
+  put,
+}: {
+  rack: WaitingRack;
+  at: { readonly place: string; readonly probe: string } | null;
+  inHand: boolean;
+  note: string;
+  cold: boolean;
+  tick: (on: boolean) => void;
+  put: (over: { place?: string; probe?: string }) => void;
+}) {
+  const { attributes, listeners, setNodeRef, transform, isDragging } = useDraggable({ id: rack.number });
+  return (
+    <div
+      ref={setNodeRef}
+      className={`row min-h-[52px] grid-cols-[30px_minmax(0,1fr)] items-center ${isDragging ? "relative z-10 bg-sorrel-tint" : inHand ? "bg-sorrel-tint" : ""}`}
+      style={transform ? { transform: `translate(${transform.x}px, ${transform.y}px)` } : undefined}
+    >
+      <button
+        type="button"
+        className="min-h-11 min-w-7 cursor-grab touch-none"
+        aria-label={`Move ${rack.number}`}
+        {...attributes}
+        {...listeners}
+      >
+        <GripVertical aria-hidden size={20} />
+      </button>
+      <div className="min-w-0">
+        <label className="flex min-h-11 items-center gap-2">
+          <input
+            type="checkbox"
+            className="size-5 flex-none"
+            checked={at !== null}
+            onChange={(e) => tick(e.target.checked)}
+          />
+          <b className="fig text-[17px]">{rack.number}</b>
+          <span>
+            {rack.part}{" "}
+            <span className="small soft">
+              {rack.metal.replaceAll("-", " ")}, {rack.sectionMm} mm
+              {rack.massKg === null ? "" : `, ${rack.massKg.toFixed(0)} kg`}
+            </span>
+          </span>
+        </label>
+        {at !== null && (
+          <div className="flex flex-wrap items-center gap-2 pb-1">
+            <input
+              className="input max-w-[90px]"
+              aria-label={`Place of rack ${rack.number}`}
+              placeholder="place"
+              maxLength={20}
+              value={at.place}
+              onChange={(e) => put({ place: e.target.value })}
+            />
+            <input
+              className="input max-w-[130px]"
+              aria-label={`Probe on rack ${rack.number}`}
+              placeholder="probe, if any"
+              maxLength={40}
+              value={at.probe}
+              onChange={(e) => put({ probe: e.target.value })}
+            />
+            {note && <span className={`small ${cold ? "text-watch" : "soft"}`}>{note}</span>}
+          </div>
+        )}
+      </div>
+    </div>
+  );
+}
