@@ -4,10 +4,21 @@ import { valueOrThrow } from "@/core/result";
 import { seededRandom, simulateBake } from "@/core/simulated-line";
 import type { Database } from "@/db/schema";
 import type { NewRecord } from "@/server/record/store-record";
-import type { Requirement } from "@/server/requirement";
 import { DEMO_SEED, midnightOf } from "./demo-line";
-import { DAY, demoId, type Made, MINUTE, record } from "./demo-record";
+import { DAY, type Made, MINUTE, record } from "./demo-record";
 import { ovenPlaces } from "./oven-places";
+import {
+  bakeRecord,
+  hangRack,
+  inAndOut,
+  jobIdOf,
+  type OvenRack,
+  openJob,
+  rackIdOf,
+  rub,
+  upToOven,
+  type Work,
+} from "./oven-rack";
 
 const HOUR = 60 * MINUTE;
 /** What Oven 1 does to hanging steel, W/(m² K). */
@@ -20,18 +31,32 @@ const LUNCH_MIN = 78;
 const CRATES = [-20, -13, -8, -3] as const;
 const WEEKS_OF_CLEAR = 4;
 
-type Work = {
-  readonly job: string;
-  readonly part: string;
-  readonly powder: string;
-  readonly customer: string;
-  readonly range: readonly [number, number];
-};
 const plates: Work = { job: "J-415", part: "MOORING-BASE", powder: "GR-210", customer: "C1", range: [60, 90] };
 const covers: Work = { job: "J-416", part: "BOLLARD-COVER", powder: "GR-210", customer: "C1", range: [60, 90] };
-const collars: Work = { job: "J-417", part: "LAMP-COLLAR", powder: "GR-700", customer: "C3", range: [50, 90] };
-
-type OvenRack = { readonly number: string; readonly work: Work; readonly hungMs: number; readonly pieces: number };
+/** The shop's own panels, pulled on purpose before and after they are cured: what its rubs say of the index. */
+const panels: Work = { job: "J-418", part: "TEST-PANEL", powder: "GR-210", customer: "C9", range: [60, 90] };
+const PANELS_DAYS_AGO = 18;
+/** Minutes from door to pull, and the rub that followed. */
+const panelsPulled = [
+  { minutes: 11.5, rub: 0 },
+  { minutes: 12.4, rub: 1 },
+  { minutes: 13.2, rub: 2 },
+  { minutes: 13.9, rub: 3 },
+  { minutes: 14.4, rub: 5 },
+  { minutes: 14.9, rub: 3 },
+  { minutes: 15.5, rub: 5 },
+  { minutes: 16.2, rub: 5 },
+  { minutes: 17, rub: 5 },
+  { minutes: 18, rub: 5 },
+] as const;
+const collars: Work = {
+  job: "J-417",
+  part: "LAMP-COLLAR",
+  powder: "GR-700",
+  customer: "C3",
+  range: [50, 90],
+  indoor: true,
+};
 
 /**
  * Oven 1's surveys over the years, and two stories: 25 mm mooring plates cured beside 2 mm covers by a fixed time from the
@@ -40,54 +65,13 @@ type OvenRack = { readonly number: string; readonly work: Work; readonly hungMs:
 export async function loadOvenStories(db: Kysely<Database>, made: Made, anchor: Date): Promise<NewRecord[]> {
   const midnight = midnightOf(anchor).getTime();
   const firstMs = midnight - 30 * DAY;
-  const jobId = (w: Work) => demoId(firstMs, `job:${w.job}`);
-  for (const work of [plates, covers, collars]) {
-    const requirement: Requirement = {
-      film: { rule: "spot-area", minUm: work.range[0], maxUm: work.range[1], level: 3 },
-      adhesionWorstIso: 1,
-      cureDecidedBy: "index",
-    };
-    await db
-      .insertInto("job")
-      .values({
-        id: jobId(work),
-        number: work.job,
-        customer_id: made.entity("customer", work.customer),
-        part_id: made.entity("part", work.part),
-        powder_id: made.entity("powder", work.powder),
-        received_at: new Date(firstMs),
-        due_on: new Date(anchor.getTime() + 20 * DAY).toISOString().slice(0, 10),
-        requirement: JSON.stringify(requirement),
-        plan: JSON.stringify({
-          stages: ["blast", "conversion", "rinse", "dry-off", "booth", "oven"],
-          primer: false,
-          exposure: work === collars ? ["indoor"] : ["weather", "salt"],
-          offered: [],
-        }),
-        created_by: "ines",
-      })
-      .execute();
-  }
+  const jobId = (w: Work) => jobIdOf(w, firstMs);
+  for (const work of [plates, covers, collars, panels]) await openJob(db, made, work, firstMs, anchor);
   const records: NewRecord[] = [];
   let number = 700;
   const hang = async (work: Work, hungMs: number, pieces: number): Promise<OvenRack> => {
     const rack = { number: String(number++).padStart(4, "0"), work, hungMs, pieces };
-    const id = rackIdOf(rack);
-    await db
-      .insertInto("rack")
-      .values({ id, number: rack.number, job_id: jobId(work), hung_at: new Date(hungMs), created_by: "maren" })
-      .execute();
-    await db
-      .insertInto("piece")
-      .values(
-        Array.from({ length: pieces }, (_, i) => ({
-          id: demoId(hungMs, `piece:${rack.number}:${i}`),
-          rack_id: id,
-          serial: `${rack.number}-${String(i + 1).padStart(2, "0")}`,
-          position: i + 1,
-        })),
-      )
-      .execute();
+    await hangRack(db, rack, jobId(work));
     return rack;
   };
   for (const [i, daysAgo] of CRATES.entries()) {
@@ -105,6 +89,11 @@ export async function loadOvenStories(db: Kysely<Database>, made: Made, anchor: 
       const rack = await hang(collars, closedMs - 3 * HOUR, 10);
       records.push(...clearLoad(made, rack, closedMs, `C-${week}${weekday}`, weekday === 5, jobId(collars)));
     }
+  for (const [i, panel] of panelsPulled.entries()) {
+    const closedMs = midnight - PANELS_DAYS_AGO * DAY + 8 * HOUR + i * 45 * MINUTE;
+    const rack = await hang(panels, closedMs - 3 * HOUR, 1);
+    records.push(...panelLoad(made, rack, closedMs, `P-${i + 1}`, panel, jobId(panels)));
+  }
   records.push(...surveys(made, midnight));
   records.push(
     record("cure-trial", midnight - 26 * DAY + 15 * HOUR, "trial preheated", {
@@ -128,129 +117,6 @@ export async function loadOvenStories(db: Kysely<Database>, made: Made, anchor: 
   );
   return records;
 }
-
-const rackIdOf = (rack: OvenRack) => demoId(rack.hungMs, `rack:${rack.number}`);
-
-/** The thread of a rack up to the oven: blasted, washed, coated. */
-function upToOven(made: Made, rack: OvenRack, closedMs: number, jobId: string): NewRecord[] {
-  const base = { by: "maren", grade: "measured" as const, jobId, rackId: rackIdOf(rack) };
-  const passage = (stage: string, minutesBefore: number, minutes: number) =>
-    record("passage", closedMs - minutesBefore * MINUTE, `${rack.number}:${stage}`, {
-      ...base,
-      by: "rufus",
-      details: {
-        passage: [
-          {
-            stage,
-            entered_at: new Date(closedMs - minutesBefore * MINUTE),
-            left_at: new Date(closedMs - (minutesBefore - minutes) * MINUTE),
-            source: "scan",
-          },
-        ],
-      },
-    });
-  return [
-    passage("blast", 170, 25),
-    passage("conversion", 120, 3),
-    passage("rinse", 116, 2),
-    passage("dry-off", 112, 20),
-    passage("booth", 60, 30),
-    record("coat", closedMs - 35 * MINUTE, rack.number, {
-      ...base,
-      details: {
-        coat: [
-          {
-            coat_no: 1,
-            layer: "top",
-            lot_id: made.entity("lot", `${rack.work.powder}/2611-4`),
-            booth: "booth 1",
-            kv: 70,
-            current_ua: 22,
-            gun_air_kpa: 58,
-            distance_mm: 220,
-            earth_mohm: 0.3,
-            hook_cycles: 2,
-            sprayed_hot: false,
-            colour_change_before: false,
-            reclaim_percent: 15,
-            gun: "gun 1",
-            situation: "first-coat",
-            system: "single",
-          },
-        ],
-      },
-    }),
-  ];
-}
-
-type Channel = {
-  readonly name: string;
-  readonly medium: "air" | "metal";
-  readonly trace: { timeS: readonly number[]; tempC: readonly (number | null)[] };
-};
-function bakeRecord(
-  made: Made,
-  racks: readonly { rack: OvenRack; place: string; channel: string | null }[],
-  load: { no: string; closedMs: number; minutes: number; timing: string; setC: number },
-  channels: readonly Channel[],
-  powder: string,
-): NewRecord {
-  return record("bake", load.closedMs, `load ${load.no}`, {
-    by: "maren",
-    grade: channels.length > 0 ? "measured" : "by-procedure",
-    instrumentId: channels.length > 0 ? made.entity("instrument", "R6") : null,
-    details: {
-      bake: [
-        {
-          oven_id: made.entity("oven", "Oven 1"),
-          load_no: load.no,
-          powder_id: made.entity("powder", powder),
-          door_closed_at: new Date(load.closedMs),
-          pulled_at: new Date(load.closedMs + load.minutes * MINUTE),
-          timing: load.timing,
-          set_point_c: load.setC,
-        },
-      ],
-      bake_place: racks.map(({ rack, place, channel }) => ({ rack_id: rackIdOf(rack), place, channel })),
-      bake_channel: channels.map((c, i) => ({
-        ordinal: i + 1,
-        name: c.name,
-        medium: c.medium,
-        time_s: [...c.trace.timeS],
-        temp_c: [...c.trace.tempC],
-      })),
-    },
-  });
-}
-
-const inAndOut = (rack: OvenRack, jobId: string, closedMs: number, minutes: number): NewRecord[] =>
-  (
-    [
-      ["oven", closedMs, minutes],
-      ["cool", closedMs + minutes * MINUTE, 60],
-    ] as const
-  ).map(([stage, atMs, forMin]) =>
-    record("passage", atMs, `${rack.number}:${stage}`, {
-      by: "maren",
-      grade: "measured",
-      jobId,
-      rackId: rackIdOf(rack),
-      details: {
-        passage: [{ stage, entered_at: new Date(atMs), left_at: new Date(atMs + forMin * MINUTE), source: "load" }],
-      },
-    }),
-  );
-
-const rub = (rack: OvenRack, jobId: string, atMs: number, grade: number): NewRecord =>
-  record("solvent-rub", atMs, rack.number, {
-    by: "tomasz",
-    grade: "measured",
-    jobId,
-    rackId: rackIdOf(rack),
-    details: {
-      solvent_rub: [{ double_rubs: 50, rub_limit: 50, grade, known_cured_grade: 5, on_panel: true }],
-    },
-  });
 
 function mooringLoad(
   made: Made,
@@ -397,6 +263,55 @@ function clearLoad(
           }),
         ]
       : []),
+  ];
+}
+
+/** One panel with a probe on it, pulled when the clock says so, rubbed the same day and thrown away. */
+function panelLoad(
+  made: Made,
+  rack: OvenRack,
+  closedMs: number,
+  no: string,
+  panel: { readonly minutes: number; readonly rub: number },
+  jobId: string,
+): NewRecord[] {
+  const tauS = valueOrThrow(plateTimeConstant({ material: "steel", plateMm: 2, hWPerM2K: H_OVEN_1 })).tauS;
+  const channels = simulateBake(seededRandom(DEMO_SEED + (closedMs % 100_019)), {
+    setPointC: 205,
+    pieces: [{ channel: "Panel", tauS }],
+    doorToPullS: panel.minutes * 60,
+    intervalS: 10,
+    coolS: 300,
+    startC: 20,
+  });
+  const testedMs = closedMs + 5 * HOUR;
+  return [
+    ...upToOven(made, rack, closedMs, jobId),
+    bakeRecord(
+      made,
+      [{ rack, place: "B2", channel: "Panel" }],
+      { no, closedMs, minutes: panel.minutes, timing: "metal-at-temperature", setC: 205 },
+      channels,
+      "GR-210",
+    ),
+    ...inAndOut(rack, jobId, closedMs, panel.minutes),
+    rub(rack, jobId, testedMs, panel.rub),
+    record("disposition", testedMs + 30 * MINUTE, rack.number, {
+      by: "ines",
+      grade: "measured",
+      jobId,
+      rackId: rackIdOf(rack),
+      details: {
+        disposition: [
+          {
+            decision: "scrap",
+            note: "Trial panel: what the rub says of the index",
+            verdict: { decidedOn: "demo" },
+            signed_name: "Ines Calder",
+          },
+        ],
+      },
+    }),
   ];
 }
 
