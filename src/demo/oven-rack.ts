@@ -76,8 +76,51 @@ export async function hangRack(db: Kysely<Database>, rack: OvenRack, jobId: stri
     .execute();
 }
 
+export type DemoCoat = {
+  readonly no: number;
+  readonly layer: "primer" | "top";
+  readonly powder: string;
+  readonly system: "single" | "primer-gelled";
+};
+
+export const coatRecord = (made: Made, rack: OvenRack, atMs: number, jobId: string, coat: DemoCoat): NewRecord =>
+  record("coat", atMs, `${rack.number}:coat ${coat.no}`, {
+    by: "maren",
+    grade: "measured",
+    jobId,
+    rackId: rackIdOf(rack),
+    details: {
+      coat: [
+        {
+          coat_no: coat.no,
+          layer: coat.layer,
+          lot_id: made.entity("lot", `${coat.powder}/2611-4`),
+          booth: "booth 1",
+          kv: 70,
+          current_ua: 22,
+          gun_air_kpa: 58,
+          distance_mm: 220,
+          earth_mohm: 0.3,
+          hook_cycles: 2,
+          sprayed_hot: false,
+          colour_change_before: coat.no > 1,
+          reclaim_percent: 15,
+          gun: "gun 1",
+          situation: "first-coat",
+          system: coat.system,
+        },
+      ],
+    },
+  });
+
 /** The thread of a rack up to the oven: blasted, washed, coated. */
-export function upToOven(made: Made, rack: OvenRack, closedMs: number, jobId: string): NewRecord[] {
+export function upToOven(
+  made: Made,
+  rack: OvenRack,
+  closedMs: number,
+  jobId: string,
+  coat: DemoCoat = { no: 1, layer: "top", powder: rack.work.powder, system: "single" },
+): NewRecord[] {
   const base = { by: "maren", grade: "measured" as const, jobId, rackId: rackIdOf(rack) };
   const passage = (stage: string, minutesBefore: number, minutes: number) =>
     record("passage", closedMs - minutesBefore * MINUTE, `${rack.number}:${stage}`, {
@@ -100,31 +143,7 @@ export function upToOven(made: Made, rack: OvenRack, closedMs: number, jobId: st
     passage("rinse", 116, 2),
     passage("dry-off", 112, 20),
     passage("booth", 60, 30),
-    record("coat", closedMs - 35 * MINUTE, rack.number, {
-      ...base,
-      details: {
-        coat: [
-          {
-            coat_no: 1,
-            layer: "top",
-            lot_id: made.entity("lot", `${rack.work.powder}/2611-4`),
-            booth: "booth 1",
-            kv: 70,
-            current_ua: 22,
-            gun_air_kpa: 58,
-            distance_mm: 220,
-            earth_mohm: 0.3,
-            hook_cycles: 2,
-            sprayed_hot: false,
-            colour_change_before: false,
-            reclaim_percent: 15,
-            gun: "gun 1",
-            situation: "first-coat",
-            system: "single",
-          },
-        ],
-      },
-    }),
+    coatRecord(made, rack, closedMs - 35 * MINUTE, jobId, coat),
   ];
 }
 

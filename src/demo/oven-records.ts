@@ -19,6 +19,7 @@ import {
   upToOven,
   type Work,
 } from "./oven-rack";
+import { gels, primed, primedLoads } from "./primer-records";
 
 const HOUR = 60 * MINUTE;
 /** What Oven 1 does to hanging steel, W/(m² K). */
@@ -66,7 +67,7 @@ export async function loadOvenStories(db: Kysely<Database>, made: Made, anchor: 
   const midnight = midnightOf(anchor).getTime();
   const firstMs = midnight - 30 * DAY;
   const jobId = (w: Work) => jobIdOf(w, firstMs);
-  for (const work of [plates, covers, collars, panels]) await openJob(db, made, work, firstMs, anchor);
+  for (const work of [plates, covers, collars, panels, primed]) await openJob(db, made, work, firstMs, anchor);
   const records: NewRecord[] = [];
   let number = 700;
   const hang = async (work: Work, hungMs: number, pieces: number): Promise<OvenRack> => {
@@ -93,6 +94,11 @@ export async function loadOvenStories(db: Kysely<Database>, made: Made, anchor: 
     const closedMs = midnight - PANELS_DAYS_AGO * DAY + 8 * HOUR + i * 45 * MINUTE;
     const rack = await hang(panels, closedMs - 3 * HOUR, 1);
     records.push(...panelLoad(made, rack, closedMs, `P-${i + 1}`, panel, jobId(panels)));
+  }
+  for (const [i, gel] of gels.entries()) {
+    const closedMs = midnight - gel.daysAgo * DAY + 9 * HOUR;
+    const rack = await hang(primed, closedMs - 3 * HOUR, 6);
+    records.push(...primedLoads(made, rack, closedMs, i, gel, jobId(primed)));
   }
   records.push(...surveys(made, midnight));
   records.push(

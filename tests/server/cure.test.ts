@@ -53,7 +53,8 @@ describe("an oven", () => {
     expect(heavy?.bakes).toBe(0);
     expect(heavy?.grade).toBe("assumed");
     for (const bake of file?.learnt.bakes ?? []) {
-      expect(bake.measuredS).not.toBeNull();
+      // A primer that is only gelled never gets as hot as its top coat's sheet asks.
+      if (!bake.load.startsWith("G-")) expect(bake.measuredS).not.toBeNull();
       expect(bake.hWPerM2K).toBeGreaterThan(0);
     }
   });
@@ -178,6 +179,26 @@ describe("a load", () => {
     expect(own?.racks.map((r) => r.rack)).toEqual(["C130"]);
     expect(own?.racksInLoad).toBe(2);
     expect(own?.channels.map((c) => c.name)).toEqual(["Air", "C130"]);
+    // On its own thread as well; of a load whose probes are named for nobody, by number only.
+    const thread = await loadRack(t.app, otto, "C130");
+    const mine = thread && newest(thread, "bake");
+    expect(mine?.details.bake_channel?.map((c) => c.name)).toEqual(["Air", "C130"]);
+    expect(mine?.details.bake_place?.map((p) => [p.place, p.rack_id === thread?.id])).toEqual([
+      ["B2", true],
+      ["–", false],
+    ]);
+    await freshRack(t, "C132", { at: ago(300) });
+    await freshRack(t, "C133", { at: ago(300), part: "SHELTER-POST", powder: "GR-210", customer: "C2" });
+    await close("C-21", 60, ["C132", "C133"]);
+    const open = await loadLoad(t.app, lead, "oven-1", "C-21", at);
+    const others = [channel("Air", 140), channel("Bollard", 300), channel("Gate", 900)];
+    await pullLoad(t.app, operator, { recordId: open?.recordId ?? "" }, uuidv7(), at, others);
+    const theirs = await loadRack(t.app, otto, "C132");
+    const unnamed = theirs && newest(theirs, "bake");
+    expect(unnamed?.details.bake_channel?.map((c) => c.name)).toEqual(["Air", "Probe 1", "Probe 2"]);
+    const staff = await loadRack(t.app, lead, "C132");
+    const unheld = staff && newest(staff, "bake");
+    expect(unheld?.details.bake_channel?.map((c) => c.name)).toEqual(["Air", "Bollard", "Gate"]);
   });
   test("pulled with the recorder's trace it is measured, once however often it is sent; a broken trace is refused", async () => {
     await freshRack(t, "C101", { at: ago(300) });

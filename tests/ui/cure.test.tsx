@@ -21,6 +21,7 @@ const schedule = {
   overbake: [{ metalC: 200, minutes: 40 }],
 };
 const rack: LiveRack = {
+  gel: false,
   rack: "100",
   part: "Post",
   place: "A1",

@@ -1,3 +1,4 @@
+import { err, ok, type Result } from "../result";
 import type { Trace } from "./trace";
 
 /** Where the powder is still to melt: how fast the metal passes here decides how it flows, °C. */
@@ -21,4 +22,16 @@ export function heatingRate(trace: Trace, fromC = RATE_FROM_C, toC = RATE_TO_C):
   };
   const [from, to] = [crossing(fromC), crossing(toC)];
   return from === null || to === null || to <= from ? null : ((toC - fromC) / (to - from)) * 60;
+}
+
+export type Climb = "slow" | "usual" | "fast";
+
+/**
+ * A climb, °C/min, against the bounds of a powder's sheet: under them it flows little and peels, over them gas and water
+ * come out through the film. Failures: `bad-input` for bounds that are crossed or not over 0.
+ */
+export function judgeClimb(rateCPerMin: number, [least, most]: readonly [number, number]): Result<Climb> {
+  if (!(least > 0 && most > least)) return err({ kind: "bad-input", name: "climb", value: [least, most] });
+  if (!Number.isFinite(rateCPerMin)) return err({ kind: "bad-input", name: "rateCPerMin", value: rateCPerMin });
+  return ok(rateCPerMin < least ? "slow" : rateCPerMin > most ? "fast" : "usual");
 }

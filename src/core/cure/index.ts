@@ -2,6 +2,7 @@ export * from "./bake-events";
 export * from "./conveyor";
 export * from "./cure-index";
 export * from "./energy";
+export * from "./gel";
 export * from "./heat-up";
 export * from "./heating-rate";
 export * from "./infrared";

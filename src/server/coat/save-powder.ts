@@ -1,7 +1,7 @@
 import { type Kysely, sql } from "kysely";
 import { v7 as uuidv7 } from "uuid";
 import * as v from "valibot";
-import { fitCureCurve } from "@/core/cure";
+import { fitCureCurve, gelSchedule } from "@/core/cure";
 import { families } from "@/core/plan";
 import { readDay } from "@/core/powder";
 import type { Failure, Result } from "@/core/result";
@@ -33,6 +33,14 @@ const powderData = v.strictObject({
   schedule: v.pipe(v.array(point), v.minLength(1, "has no point: type metal temperature and minutes"), v.maxLength(8)),
   overbake: v.pipe(v.array(point), v.maxLength(8)),
   onsetC: v.nullable(number),
+  gel: v.nullable(
+    v.strictObject({
+      metalC: v.pipe(number, v.minValue(80, "is under 80 °C"), v.maxValue(350, "is over 350 °C")),
+      leastMin: over0,
+      mostMin: over0,
+    }),
+  ),
+  climbCPerMin: v.nullable(range),
   shelfLifeDays: v.pipe(over0, v.maxValue(3650, "is over ten years")),
   knownCuredRubGrade: v.pipe(number, v.minValue(0), v.maxValue(5)),
   traits: v.array(
@@ -104,6 +112,12 @@ function checkPowder(data: v.InferOutput<typeof powderData>): Result<true> {
     return bad("most in all", data.mostInAllUm, "is under the most of one film");
   const curve = fitCureCurve(data.schedule);
   if (!curve.ok) return curve;
+  if (data.gel) {
+    const gel = gelSchedule(data.gel, data.schedule);
+    if (!gel.ok) return gel;
+  }
+  if (data.climbCPerMin && data.climbCPerMin[0] <= 0)
+    return bad("climb", data.climbCPerMin[0], "°C a min is not over 0");
   const cool = data.overbake.find((o) => data.schedule.some((s) => s.metalC === o.metalC && o.minutes <= s.minutes));
   if (cool) return bad("over-bake", cool.minutes, `min at ${cool.metalC} °C is no longer than the cure itself`);
   return { ok: true, value: true };

@@ -6,7 +6,7 @@ import { judgeBake, ownChannels, type ProofAgreement, proofAgreement } from "@/c
 import type { VerdictResult } from "@/core/verdict";
 import type { Database } from "@/db/schema";
 import { channelsOf } from "../rack/judge-rack";
-import { setupAt } from "../setup/setup-data";
+import { scheduleOfPowder, setupAt } from "../setup/setup-data";
 import type { Person } from "../sign-in/roles";
 
 export type ProofPoint = {
@@ -92,11 +92,9 @@ export async function cureProofs(db: Kysely<Database>, person: Person, at: Date)
   const points = rows.flatMap((r): ProofPoint[] => {
     const powder = powders.get(r.powder_id);
     if (!powder) return [];
-    const verdict = judgeBake(
-      channelsOf(byBake.get(r.bake_id) ?? []),
-      { points: powder.data.schedule, overbake: powder.data.overbake, onsetC: powder.data.onsetC },
-      { pullS: r.pulled_at ? (r.pulled_at.getTime() - r.door_closed_at.getTime()) / 1000 : null },
-    );
+    const verdict = judgeBake(channelsOf(byBake.get(r.bake_id) ?? []), scheduleOfPowder(powder.data), {
+      pullS: r.pulled_at ? (r.pulled_at.getTime() - r.door_closed_at.getTime()) / 1000 : null,
+    });
     const rub = judgeSolventRub({
       doubleRubs: r.double_rubs,
       limit: r.rub_limit,

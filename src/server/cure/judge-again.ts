@@ -4,7 +4,8 @@ import { judgeBake, ownChannels, type PowderSchedule } from "@/core/cure";
 import type { VerdictResult } from "@/core/verdict";
 import type { Database } from "@/db/schema";
 import { channelsOf } from "../rack/judge-rack";
-import { setupAt, setupSchemas } from "../setup/setup-data";
+import { scheduleOfPowder, setupAt, setupSchemas } from "../setup/setup-data";
+import { layerOnTop } from "./sheet-of";
 
 export type JudgedAgain = {
   readonly rack: string;
@@ -54,15 +55,16 @@ export async function* judgeAgain(
         (select count(*)::int from bake_place x where x.record_id = b.record_id) as racks
       from job j join rack k on k.job_id = j.id join bake_place p on p.rack_id = k.id join bake b on b.record_id = p.record_id
       where j.powder_id = ${powderId} and b.door_closed_at <= ${at} and b.pulled_at is not null and not exists (select 1 from record s where s.supersedes = b.record_id)
+        and ${layerOnTop} <> 'primer'
       order by b.door_closed_at desc limit ${MOST_BAKES}`.execute(db),
   ]);
   const newest = now.get(powderId)?.data;
   if (!newest) return;
   const sheets = versions.map((version) => ({
     from: version.valid_from,
-    schedule: scheduleOf(v.parse(setupSchemas.powder, version.data)),
+    schedule: scheduleOfPowder(v.parse(setupSchemas.powder, version.data)),
   }));
-  const current = scheduleOf(newest);
+  const current = scheduleOfPowder(newest);
   let [changed, withoutTrace] = [0, 0];
   for (let i = 0; i < rows.length; i += AT_A_TIME) {
     if (signal?.aborted) return;
@@ -99,9 +101,3 @@ export async function* judgeAgain(
   }
   yield { kind: "end", judged: rows.length - withoutTrace, changed, withoutTrace };
 }
-
-const scheduleOf = (data: {
-  schedule: PowderSchedule["points"];
-  overbake: PowderSchedule["points"];
-  onsetC: number | null;
-}): PowderSchedule => ({ points: data.schedule, overbake: data.overbake, onsetC: data.onsetC });

@@ -4,6 +4,7 @@ import type { Database } from "@/db/schema";
 import { channelsOf, scheduleOf } from "../rack/judge-rack";
 import type { RackFile } from "../rack/load-rack";
 import type { Person } from "../sign-in/roles";
+import { layerOnTop } from "./sheet-of";
 
 export type LikeBake = {
   readonly recordId: string;
@@ -42,6 +43,7 @@ export async function likeBakes(
     where j.part_id = ${rack.part.id} and j.powder_id = ${rack.powder.id} and k.id <> ${rack.id} and b.door_closed_at <= ${at} and b.pulled_at is not null
       and (${person.customerId}::uuid is null or j.customer_id = ${person.customerId}::uuid)
       and exists (select 1 from bake_channel c where c.record_id = b.record_id) and not exists (select 1 from record s where s.supersedes = b.record_id)
+      and ${layerOnTop} <> 'primer'
     order by b.door_closed_at desc limit ${most}`.execute(db);
   if (rows.length === 0) return [];
   const channels = await db

@@ -17,6 +17,7 @@ import type { Person } from "../sign-in/roles";
 import { type LearntOven, learnOven } from "./learn-oven";
 import { metalOf } from "./metal-of";
 import { findOven, loadSurveys } from "./oven-file";
+import { type CoatOnTop, coatOnTop, sheetOf } from "./sheet-of";
 
 /** A rack as the oven sees it: metal, thickest and thinnest section, mass, the sheet of its powder, and how it heats here. */
 export type BakedRack = {
@@ -30,6 +31,8 @@ export type BakedRack = {
   readonly massKg: number | null;
   readonly powder: string;
   readonly schedule: PowderSchedule;
+  /** Its primer is only to gel: the schedule is that of the gel. */
+  readonly gel: boolean;
   readonly learnt: LearntHeatTransfer;
   readonly tauS: number;
   readonly tauBandS: readonly [number, number];
@@ -82,6 +85,7 @@ type RackRow = {
   channel: string | null;
   pieces: number;
   plugs: number | null;
+  coat: CoatOnTop | null;
 };
 
 /** What a rack is to an oven, from its part, its powder and what the oven has learnt. */
@@ -89,11 +93,13 @@ export function bakedRack(
   row: RackRow,
   parts: ReadonlyMap<string, SetupItem<"part">>,
   powders: ReadonlyMap<string, SetupItem<"powder">>,
+  lots: ReadonlyMap<string, SetupItem<"lot">>,
   learnt: LearntOven,
 ): BakedRack | null {
   const part = parts.get(row.part_id)?.data;
-  const powder = powders.get(row.powder_id);
-  if (!part || !powder) return null;
+  const ordered = powders.get(row.powder_id);
+  if (!part || !ordered) return null;
+  const sheet = sheetOf(row.coat, lots, powders, ordered);
   const metal = metalOf[part.substrate];
   const known = learnt.forSection(part.thickestMm);
   const constant = (h: number) => plateTimeConstant({ material: metal, plateMm: part.thickestMm, hWPerM2K: h });
@@ -108,8 +114,9 @@ export function bakedRack(
     sectionMm: part.thickestMm,
     thinnestMm: part.measures?.thinnestMm ?? part.thickestMm,
     massKg: part.measures ? part.measures.massKg * row.pieces : null,
-    powder: `${powder.code} ${powder.data.name}`,
-    schedule: { points: powder.data.schedule, overbake: powder.data.overbake, onsetC: powder.data.onsetC },
+    powder: `${sheet.powder.code} ${sheet.powder.data.name}`,
+    schedule: sheet.schedule,
+    gel: sheet.gel,
     learnt: known,
     tauS: middle.value.tauS,
     tauBandS: [fast.value.tauS, slow.value.tauS],
@@ -119,8 +126,11 @@ export function bakedRack(
   };
 }
 
-export const rackColumns = sql`k.number, j.part_id, j.powder_id, (select count(*)::int from piece x where x.rack_id = k.id) as pieces,
-  (select l.plugs_in from record r join lamp_check l on l.record_id = r.id where r.rack_id = k.id and r.kind = 'lamp-check' order by r.happened_at desc limit 1) as plugs`;
+const rackColumns = (
+  before: ReturnType<typeof sql>,
+) => sql`k.number, j.part_id, j.powder_id, (select count(*)::int from piece x where x.rack_id = k.id) as pieces,
+  (select l.plugs_in from record r join lamp_check l on l.record_id = r.id where r.rack_id = k.id and r.kind = 'lamp-check' order by r.happened_at desc limit 1) as plugs,
+  ${coatOnTop(before)} as coat`;
 
 /** A load by its oven and number (numbers come again: the newest, or the one whose door was closed at a moment), open or pulled, with what each rack is to this oven and what was noted of it; null where there is none this person may see. */
 export async function loadLoad(
@@ -146,12 +156,13 @@ export async function loadLoad(
     order by b.door_closed_at desc limit 1`.execute(db);
   const head = rows[0];
   if (!head) return null;
-  const [site, parts, powders, learnt, racks, channels, events] = await Promise.all([
+  const [site, parts, powders, lots, learnt, racks, channels, events] = await Promise.all([
     siteAt(db, at),
     setupAt(db, "part", at),
     setupAt(db, "powder", at),
+    setupAt(db, "lot", at),
     learnOven(db, oven, head.door_closed_at),
-    sql<RackRow>`select ${rackColumns}, p.place, p.channel from bake_place p join rack k on k.id = p.rack_id join job j on j.id = k.job_id
+    sql<RackRow>`select ${rackColumns(sql`${head.door_closed_at}::timestamptz`)}, p.place, p.channel from bake_place p join rack k on k.id = p.rack_id join job j on j.id = k.job_id
       where p.record_id = ${head.record_id} and (${person.customerId}::uuid is null or j.customer_id = ${person.customerId}::uuid) order by k.number`.execute(
       db,
     ),
@@ -174,7 +185,7 @@ export async function loadLoad(
       db,
     ),
   ]);
-  const inside = racks.rows.flatMap((r) => bakedRack(r, parts, powders, learnt) ?? []);
+  const inside = racks.rows.flatMap((r) => bakedRack(r, parts, powders, lots, learnt) ?? []);
   if (inside.length === 0) return null;
   // What was noted beside a recorder is by its clock, which may run faster than the wall's.
   const noted = events.rows
@@ -283,14 +294,15 @@ export async function racksToBake(
   at: Date,
 ): Promise<BakedRack[]> {
   if (numbers.length === 0) return [];
-  const [parts, powders, learnt, { rows }] = await Promise.all([
+  const [parts, powders, lots, learnt, { rows }] = await Promise.all([
     setupAt(db, "part", at),
     setupAt(db, "powder", at),
+    setupAt(db, "lot", at),
     learnOven(db, oven, at),
-    sql<RackRow>`select ${rackColumns}, '–' as place, null as channel from rack k join job j on j.id = k.job_id
+    sql<RackRow>`select ${rackColumns(sql`${at}::timestamptz`)}, '–' as place, null as channel from rack k join job j on j.id = k.job_id
       where k.number = any(${numbers}::text[]) and (${person.customerId}::uuid is null or j.customer_id = ${person.customerId}::uuid) order by k.number`.execute(
       db,
     ),
   ]);
-  return rows.flatMap((r) => bakedRack(r, parts, powders, learnt) ?? []);
+  return rows.flatMap((r) => bakedRack(r, parts, powders, lots, learnt) ?? []);
 }

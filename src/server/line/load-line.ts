@@ -6,6 +6,7 @@ import { shiftAt } from "@/core/shifts";
 import type { VerdictResult } from "@/core/verdict";
 import type { Database } from "@/db/schema";
 import { type BathFile, loadBath } from "../baths/load-bath";
+import { type CoatOnTop, coatOnTop, sheetOf } from "../cure/sheet-of";
 import { channelsOf } from "../rack/judge-rack";
 import { type SetupData, setupAt, siteAt } from "../setup/setup-data";
 import type { Person } from "../sign-in/roles";
@@ -292,17 +293,15 @@ async function openBakes(db: Kysely<Database>, person: Person, at: Date, site: S
     .execute();
   if (rows.length === 0) return [];
   const ids = rows.map((r) => r.id);
-  const [ovens, powders, channels, places] = await Promise.all([
+  const [ovens, powders, channels, { rows: places }, lots] = await Promise.all([
     setupAt(db, "oven", at),
     setupAt(db, "powder", at),
     db.selectFrom("bake_channel").selectAll().where("record_id", "in", ids).orderBy("ordinal").execute(),
-    db
-      .selectFrom("bake_place")
-      .innerJoin("rack", "rack.id", "bake_place.rack_id")
-      .innerJoin("job", "job.id", "rack.job_id")
-      .select(["bake_place.record_id", "rack.number", "job.customer_id", "job.powder_id"])
-      .where("bake_place.record_id", "in", ids)
-      .execute(),
+    sql<{ record_id: string; number: string; customer_id: string; powder_id: string; coat: CoatOnTop | null }>`
+      select p.record_id, k.number, j.customer_id, j.powder_id, ${coatOnTop(sql`b.door_closed_at`)} as coat
+      from bake b join bake_place p on p.record_id = b.record_id join rack k on k.id = p.rack_id join job j on j.id = k.job_id
+      where b.record_id = any(${ids}::uuid[])`.execute(db),
+    setupAt(db, "lot", at),
   ]);
   const open = rows.flatMap((row): OpenBake[] => {
     const mine = channels.filter((c) => c.record_id === row.id);
@@ -319,12 +318,13 @@ async function openBakes(db: Kysely<Database>, person: Person, at: Date, site: S
       closedAt: row.door_closed_at,
     };
     // A load may carry more than one powder: the one that has earned least decides.
-    const judged = [...new Set(inside.map((p) => p.powder_id))].flatMap((id) => {
-      const powder = powders.get(id)?.data;
-      if (!powder) return [];
-      const schedule = { points: powder.schedule, overbake: powder.overbake, onsetC: powder.onsetC };
-      const verdict = judgeBake(channelsOf(mine), schedule);
-      return verdict.ok ? [{ powder, verdict: verdict.value }] : [];
+    const sheets = inside.flatMap((p) => {
+      const ordered = powders.get(p.powder_id);
+      return ordered ? [sheetOf(p.coat, lots, powders, ordered)] : [];
+    });
+    const judged = [...new Map(sheets.map((s) => [`${s.powder.id} ${s.gel}`, s])).values()].flatMap((sheet) => {
+      const verdict = judgeBake(channelsOf(mine), sheet.schedule);
+      return verdict.ok ? [{ sheet, verdict: verdict.value }] : [];
     });
     const slowest = judged.sort((a, b) => a.verdict.decidingIndex - b.verdict.decidingIndex)[0];
     if (!slowest)
@@ -363,12 +363,12 @@ async function openBakes(db: Kysely<Database>, person: Person, at: Date, site: S
               {
                 id: channel,
                 section: { tauS: fit.value.tauS },
-                schedule: { points: slowest.powder.schedule, onsetC: slowest.verdict.onsetC },
+                schedule: { points: slowest.sheet.schedule.points, onsetC: slowest.verdict.onsetC },
                 startC: lastC,
                 earned: {
                   index,
                   overbake: 0,
-                  heldS: slowest.powder.schedule.map((p) => heldUntilNow(own.trace, p.metalC)),
+                  heldS: slowest.sheet.schedule.points.map((p) => heldUntilNow(own.trace, p.metalC)),
                 },
               },
             ],

@@ -1,5 +1,5 @@
 import { judgeSolventRub } from "@/core/bench";
-import { type BakeChannel, type BakeVerdict, judgeBake, ownChannels } from "@/core/cure";
+import { type BakeChannel, type BakeVerdict, gelState, judgeBake, ownChannels } from "@/core/cure";
 import type { Failure, Result } from "@/core/result";
 import {
   type BaseCorrection,
@@ -190,7 +190,8 @@ function cureItem(rack: RackFile): VerdictItem {
   const places = bake.details.bake_place ?? [];
   const named = places.find((p) => p.rack_id === rack.id)?.channel ?? null;
   const channels = ownChannels(channelsOf(bake.details.bake_channel ?? []), rack.number, named, places.length);
-  const verdict = judgeBake(channels, scheduleOf(rack), {
+  const sheet = rack.bakeSheets?.get(bake.base.id);
+  const verdict = judgeBake(channels, sheet?.schedule ?? scheduleOf(rack), {
     decidedBy: rack.job.requirement.cureDecidedBy,
     pullS,
   });
@@ -202,6 +203,16 @@ function cureItem(rack: RackFile): VerdictItem {
       sources: [bake.base.id],
       bake: null,
       failure: verdict.error,
+    };
+  // A primer that was gelled is no cure of the rack: that of the top coat is still to come.
+  if (sheet?.gel)
+    return {
+      item: "cure",
+      result: "unknown",
+      grade: "unknown",
+      sources: [bake.base.id],
+      bake: null,
+      failure: { kind: "only-gelled", index: verdict.value.decidingIndex, gelled: gelState(verdict.value) },
     };
   const open = !row?.pulled_at && verdict.value.pullS === null;
   return {

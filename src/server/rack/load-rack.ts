@@ -1,11 +1,12 @@
 import { type Kysely, sql } from "kysely";
 import * as v from "valibot";
 import type { Database, RecordTable } from "@/db/schema";
+import { type BakeSheet, sheetOf } from "../cure/sheet-of";
 import { doubtedSets } from "../film/gauge-checks";
 import { planOf } from "../plan/plan-of";
 import { readDetails, type StoredDetails, tablesOfKind } from "../record/read-details";
 import { requirementSchema } from "../requirement";
-import { setupAt, siteAt } from "../setup/setup-data";
+import { type SetupItem, setupAt, siteAt } from "../setup/setup-data";
 import type { Person } from "../sign-in/roles";
 import { baseOf } from "./base-of";
 import { findRack } from "./find-rack";
@@ -34,7 +35,7 @@ export async function loadRack(db: Kysely<Database>, person: Person, number: str
       .where("rack_id", "=", rack.id)
       .orderBy("position")
       .execute(),
-    threadOf(db, rack.id),
+    threadOf(db, rack.id).then((all) => (person.customerId === null ? all : all.map((r) => heldToOwn(r, rack)))),
   ]);
   // As the plan stood when the rack was hung: a later version is not held against it.
   const plan = await planOf(db, job, rack.hung_at);
@@ -45,6 +46,7 @@ export async function loadRack(db: Kysely<Database>, person: Person, number: str
   const current = thread.filter((r) => r.supersededBy === null);
   const passes = passesOf(current);
   const evidence = evidenceFor(passes, passes.length - 1);
+  const { bakeSheets, coatPowders } = await primerSheets(db, current, powders, powder);
   const doubted = await doubtedSets(
     db,
     current.filter((r) => r.base.kind === "thickness" && r.base.instrument_id !== null).map((r) => r.base.id),
@@ -73,6 +75,10 @@ export async function loadRack(db: Kysely<Database>, person: Person, number: str
     pass: passes.length - 1,
     latest: passes.at(-1)?.records ?? [],
     evidence,
+    /** By bake, the sheet of what was on top then where that was a primer; every other bake is by the job's powder. */
+    bakeSheets,
+    /** By coat, the powder of a primer; every other coat is the job's powder. */
+    coatPowders,
     /** What the bare metal adds to its readings. */
     base: baseOf(evidence, site),
     /** Sets read with a gauge that then failed its shims. */
@@ -87,6 +93,67 @@ export const atPass = (rack: RackFile, index: number): RackFile => ({
   latest: rack.passes[index]?.records ?? [],
   evidence: evidenceFor(rack.passes, index),
 });
+
+/**
+ * A bake as a person held to one customer may see it: of a load shared with other racks their own probe; where none is
+ * named for it the others by number only, since the slowest of them judges it.
+ */
+function heldToOwn(record: ThreadRecord, rack: { id: string; number: string }): ThreadRecord {
+  const places = record.details.bake_place ?? [];
+  if (record.base.kind !== "bake" || places.every((p) => p.rack_id === rack.id)) return record;
+  const channels = record.details.bake_channel ?? [];
+  const named = places.find((p) => p.rack_id === rack.id)?.channel || rack.number;
+  const own = channels.some((c) => c.medium === "metal" && c.name === named);
+  let probe = 0;
+  return {
+    ...record,
+    details: {
+      ...record.details,
+      bake_place: places.map((p) =>
+        p.rack_id === rack.id ? p : { ...p, rack_id: ANOTHERS, place: "–", channel: null },
+      ),
+      bake_channel: channels.flatMap((c) => {
+        if (c.medium === "air" || c.name === named) return [c];
+        return own ? [] : [{ ...c, name: `Probe ${++probe}` }];
+      }),
+    },
+  };
+}
+const ANOTHERS = "00000000-0000-7000-8000-000000000000";
+
+/** The powders of a rack's primers and what each bake of one is held against. No query where no primer is on record. */
+async function primerSheets(
+  db: Kysely<Database>,
+  current: readonly ThreadRecord[],
+  powders: ReadonlyMap<string, SetupItem<"powder">>,
+  powder: SetupItem<"powder">,
+): Promise<{
+  bakeSheets: ReadonlyMap<string, BakeSheet>;
+  coatPowders: ReadonlyMap<string, SetupItem<"powder">>;
+}> {
+  const bakeSheets = new Map<string, BakeSheet>();
+  const coatPowders = new Map<string, SetupItem<"powder">>();
+  const newestPrimer = current.findLast((r) => r.details.coat?.[0]?.layer === "primer");
+  if (!newestPrimer) return { bakeSheets, coatPowders };
+  const lots = await setupAt(db, "lot", newestPrimer.base.happened_at);
+  const sheetUnder = (coat: ThreadRecord) => {
+    const row = coat.details.coat?.[0];
+    if (row?.layer !== "primer") return null;
+    return sheetOf({ lot: row.lot_id, layer: row.layer, system: row.system }, lots, powders, powder);
+  };
+  for (const [i, r] of current.entries()) {
+    if (r.base.kind === "coat") {
+      const sheet = sheetUnder(r);
+      if (sheet) coatPowders.set(r.base.id, sheet.powder);
+    } else if (r.base.kind === "bake") {
+      // In order of time: the newest coat before this bake.
+      const coat = current.slice(0, i).findLast((c) => c.base.kind === "coat");
+      const sheet = coat && sheetUnder(coat);
+      if (sheet) bakeSheets.set(r.base.id, sheet);
+    }
+  }
+  return { bakeSheets, coatPowders };
+}
 
 async function threadOf(db: Kysely<Database>, rackId: string): Promise<ThreadRecord[]> {
   const bakes = db.selectFrom("bake_place").select("record_id").where("rack_id", "=", rackId);

@@ -107,6 +107,10 @@ export const setupSchemas = {
     schedule: v.array(v.object({ metalC: finite, minutes: finite })),
     overbake: v.array(v.object({ metalC: finite, minutes: finite })),
     onsetC: v.nullable(finite),
+    /** A primer part-cured before its top coat: metal, °C, and the least and most minutes at it. */
+    gel: v.optional(v.nullable(v.object({ metalC: finite, leastMin: finite, mostMin: finite })), null),
+    /** How fast the metal may climb while the powder melts, °C/min. */
+    climbCPerMin: v.optional(v.nullable(v.tuple([finite, finite])), null),
     shelfLifeDays: finite,
     knownCuredRubGrade: finite,
     traits: v.array(
@@ -335,6 +339,14 @@ export type SetupKind = keyof typeof setupSchemas;
 export type SetupData<K extends SetupKind> = v.InferOutput<(typeof setupSchemas)[K]>;
 /** Set-up data as it is written: what has a default may be left out. */
 export type SetupInput<K extends SetupKind> = v.InferInput<(typeof setupSchemas)[K]>;
+/** What a powder's sheet says of its cure, as the core takes it. */
+export const scheduleOfPowder = (
+  data: Pick<SetupData<"powder">, "schedule" | "overbake" | "onsetC">,
+): { points: typeof data.schedule; overbake: typeof data.overbake; onsetC: number | null } => ({
+  points: data.schedule,
+  overbake: data.overbake,
+  onsetC: data.onsetC,
+});
 export type SetupItem<K extends SetupKind> = {
   readonly id: string;
   readonly code: string;

@@ -4,7 +4,16 @@ import { families } from "@/core/plan";
 import { RecordRow } from "../forms/recorded";
 import { TextField } from "../forms/text-field";
 import { familyName } from "../words/plan";
-import { maybeNumber, numberIn, pointsText, rangeIn, rangeText, schedulePoints } from "./setup-texts";
+import {
+  maybeGel,
+  maybeNumber,
+  maybeRange,
+  numberIn,
+  pointsText,
+  rangeIn,
+  rangeText,
+  schedulePoints,
+} from "./setup-texts";
 import { type SaveSetup, useSetupSave } from "./use-setup-save";
 
 export type PowderSheet = {
@@ -16,6 +25,8 @@ export type PowderSheet = {
   readonly schedule: readonly { readonly metalC: number; readonly minutes: number }[];
   readonly overbake: readonly { readonly metalC: number; readonly minutes: number }[];
   readonly onsetC: number | null;
+  readonly gel: { readonly metalC: number; readonly leastMin: number; readonly mostMin: number } | null;
+  readonly climbCPerMin: readonly [number, number] | null;
   readonly shelfLifeDays: number;
   readonly knownCuredRubGrade: number;
   readonly traits: readonly string[];
@@ -59,6 +70,8 @@ export function PowderForm({
     schedule: pointsText(powder.schedule),
     overbake: pointsText(powder.overbake),
     onset: text(powder.onsetC),
+    gel: powder.gel ? `${powder.gel.metalC} ${powder.gel.leastMin}–${powder.gel.mostMin}` : "",
+    climb: rangeText(powder.climbCPerMin),
     shelf: text(powder.shelfLifeDays),
     store: text(powder.storeMostC),
     price: text(powder.pricePerKg),
@@ -94,6 +107,8 @@ export function PowderForm({
           schedule: schedulePoints(t.schedule, "Cure"),
           overbake: schedulePoints(t.overbake, "Over-bake"),
           onsetC: maybeNumber(t.onset, "Onset"),
+          gel: maybeGel(t.gel, "Gel"),
+          climbCPerMin: maybeRange(t.climb, "Climb"),
           shelfLifeDays: numberIn(t.shelf, "Shelf life"),
           knownCuredRubGrade: powder.knownCuredRubGrade,
           traits,
@@ -164,6 +179,10 @@ export function PowderForm({
         {field("schedule", "Cure: metal °C and minutes", "180 20, 190 15, 200 10")}
         {field("overbake", "Over-bake: metal °C and minutes", "200 40")}
         {field("onset", "Counts from, °C")}
+      </div>
+      <div className={four}>
+        {field("climb", "Climb as it melts, °C a min", "10–60")}
+        {traits.includes("primer") && field("gel", "Gel: metal °C, minutes", "150 5–12")}
       </div>
       <div className={four}>
         {field("gloss", "Gloss at 60°, GU")}

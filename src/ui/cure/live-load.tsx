@@ -197,7 +197,10 @@ export function LiveLoad({
               <span>
                 {s.rack.part}{" "}
                 <span className="soft small">
-                  place {s.rack.place}; {filmStateWords(filmState(events, nowS, s.index, s.perS))}
+                  place {s.rack.place};{" "}
+                  {s.rack.gel
+                    ? `primer, ${s.index >= 100 ? "gelled" : "to gel only"}`
+                    : filmStateWords(filmState(events, nowS, s.index, s.perS))}
                 </span>
               </span>
               <span className="num">
@@ -214,11 +217,15 @@ export function LiveLoad({
               </span>
               <span className="soft">
                 {own?.readyS === null || own?.readyS === undefined
-                  ? "not cured at this heat"
+                  ? `not ${s.rack.gel ? "gelled" : "cured"} at this heat`
                   : own.readyS <= 0
-                    ? "cured"
-                    : `cured ${at(own.readyS)}`}
-                {own?.spoilsS !== null && own?.spoilsS !== undefined ? `, over-baked ${at(own.spoilsS)}` : ""}
+                    ? s.rack.gel
+                      ? "gelled"
+                      : "cured"
+                    : `${s.rack.gel ? "gelled" : "cured"} ${at(own.readyS)}`}
+                {own?.spoilsS !== null && own?.spoilsS !== undefined
+                  ? `, ${s.rack.gel ? "past gel" : "over-baked"} ${at(own.spoilsS)}`
+                  : ""}
               </span>
             </div>
           );

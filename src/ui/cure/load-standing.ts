@@ -23,6 +23,8 @@ export type LiveRack = {
   readonly learntFrom: number;
   readonly lumpedHolds: boolean;
   readonly schedule: PowderSchedule;
+  /** Its primer is only to gel: the schedule is that of the gel. */
+  readonly gel: boolean;
 };
 const STEP_S = 10;
 /** A rack in the oven as it stands now. */

@@ -1,5 +1,6 @@
-import type { BakeEventKind, FilmState, InfraredAim, InfraredDoubt, TraceFault } from "@/core/cure";
+import type { BakeEventKind, Climb, FilmState, GelState, InfraredAim, InfraredDoubt, TraceFault } from "@/core/cure";
 import type { UnitSystem } from "@/core/units";
+import type { VerdictResult } from "@/core/verdict";
 import { withUnit } from "../format";
 
 export const bakeEventName: Record<BakeEventKind, string> = {
@@ -34,6 +35,23 @@ export const doubtWords: Record<InfraredDoubt, string> = {
   "bright-metal": "bright metal reads far too cold or hot: kept, not relied on",
   "not-the-part": "not the part: kept, says nothing of its cure",
   "low-emissivity": "emissivity under 0.85 on a coated part reads too hot: kept, not relied on",
+};
+
+/** What the first bake of a gelled primer came to, and what follows. */
+export const gelStateWords: Record<GelState, { result: VerdictResult; word: string; more: string }> = {
+  short: { result: "out", word: "Not gelled", more: "bake on before the top coat, or it mixes with loose powder" },
+  gelled: { result: "in", word: "Gelled", more: "" },
+  "too-far": {
+    result: "watch",
+    word: "Past gel",
+    more: "the top coat may not bond: scuff it, or prove it with a cross-cut",
+  },
+};
+
+export const climbWords: Record<Climb, string> = {
+  slow: "slower than its sheet: it flows less, expect peel",
+  usual: "as its sheet asks",
+  fast: "faster than its sheet: gas and water break through the film",
 };
 
 export function filmStateWords(state: FilmState): string {

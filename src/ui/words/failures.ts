@@ -162,6 +162,14 @@ const sentences: Record<string, (f: Failure, units: UnitSystem) => string> = {
   "over-freeboard": (f) =>
     `${s(f.neededL)} L do not fit: the tank has ${s(f.freeboardL)} L free. Drain first, or keep the level.`,
   "no-readings": () => "No reading yet.",
+  "only-gelled": (f) =>
+    f.gelled === "short"
+      ? `Its primer is not gelled yet (${s(Math.round(Number(f.index)))} of 100); the top coat and its cure are still to come.`
+      : `Its primer is gelled${f.gelled === "too-far" ? ", further than its sheet asks" : ""}; the top coat and its cure are still to come.`,
+  "bad-gel": (f) =>
+    f.cureMin !== undefined
+      ? `Gel: ${s(f.mostMin)} min at ${s(f.metalC)} °C is as much heat as its whole cure (${s(Math.round(Number(f.cureMin)))} min there). Type fewer minutes.`
+      : `Gel: ${s(f.leastMin)} to ${s(f.mostMin)} min is no range. Type the least and the most minutes, like 5–12.`,
   "no-live-metal-channel": () => "No live metal channel: the load's cure is not known from this trace.",
   "times-out-of-order": (f) =>
     f.years === undefined

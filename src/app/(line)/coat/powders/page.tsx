@@ -37,6 +37,8 @@ const blank = {
   schedule: [],
   overbake: [],
   onsetC: null,
+  gel: null,
+  climbCPerMin: null,
   shelfLifeDays: 365,
   knownCuredRubGrade: 5,
   traits: [],
@@ -197,6 +199,29 @@ export default async function PowdersPage() {
                     {d.storeMostC !== null && ` up to ${withUnit(d.storeMostC, "temperature", units)}`}
                     {seesCost(person) && d.pricePerKg !== null && `, ${money(d.pricePerKg, currency)} a kg`}.
                   </p>
+                  {(d.gel || d.climbCPerMin) && (
+                    <p className="m-0">
+                      {d.gel && (
+                        <>
+                          As a primer gelled by{" "}
+                          <b className="fig">
+                            {d.gel.leastMin}–{d.gel.mostMin} min
+                          </b>{" "}
+                          with the metal at {withUnit(d.gel.metalC, "temperature", units)}.{" "}
+                        </>
+                      )}
+                      {d.climbCPerMin && (
+                        <>
+                          While it melts the metal climbs{" "}
+                          <b className="fig">
+                            {withUnit(d.climbCPerMin[0], "temperatureDifference", units).split(" ")[0]}–
+                            {withUnit(d.climbCPerMin[1], "temperatureDifference", units)}
+                          </b>{" "}
+                          a minute.
+                        </>
+                      )}
+                    </p>
+                  )}
                   <ScheduleCurve
                     schedule={{ points: d.schedule, overbake: d.overbake, onsetC: d.onsetC }}
                     units={units}

@@ -2,7 +2,7 @@ import type { Metadata } from "next";
 import { metalOf } from "@/server/cure/metal-of";
 import { database } from "@/server/database";
 import { currentLine } from "@/server/line/current-line";
-import { setupAt, siteAt } from "@/server/setup/setup-data";
+import { scheduleOfPowder, setupAt, siteAt } from "@/server/setup/setup-data";
 import { personOnPage } from "@/server/sign-in/person";
 import { ConveyorPlanner } from "@/ui/cure/conveyor-planner";
 import { CureTabs } from "@/ui/cure/cure-tabs";
@@ -40,7 +40,7 @@ export default async function ConveyorPage() {
             what: part.data.name,
             metal: metalOf[part.data.substrate],
             sectionMm: part.data.thickestMm,
-            schedule: { points: powder.data.schedule, overbake: powder.data.overbake, onsetC: powder.data.onsetC },
+            schedule: scheduleOfPowder(powder.data),
           },
         ]
       : [];

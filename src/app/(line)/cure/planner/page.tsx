@@ -4,7 +4,7 @@ import { learnOven } from "@/server/cure/learn-oven";
 import { racksToBake } from "@/server/cure/open-load";
 import { database } from "@/server/database";
 import { currentLine } from "@/server/line/current-line";
-import { setupAt, siteAt } from "@/server/setup/setup-data";
+import { scheduleOfPowder, setupAt, siteAt } from "@/server/setup/setup-data";
 import { personOnPage } from "@/server/sign-in/person";
 import { CureTabs } from "@/ui/cure/cure-tabs";
 import { LoadPlanner } from "@/ui/cure/load-planner";
@@ -66,7 +66,7 @@ export default async function PlannerPage() {
           }))}
           powders={[...powders.values()].map((p) => ({
             name: `${p.code} ${p.data.name}`,
-            schedule: { points: p.data.schedule, overbake: p.data.overbake, onsetC: p.data.onsetC },
+            schedule: scheduleOfPowder(p.data),
           }))}
           plannedIndex={site.plannedIndex}
           holdToo={site.planHoldToo}

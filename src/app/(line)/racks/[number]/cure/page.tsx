@@ -1,16 +1,8 @@
 import type { Metadata } from "next";
 import Link from "next/link";
 import { notFound } from "next/navigation";
-import {
-  type BakeChannel,
-  heatingRate,
-  indexByLayer,
-  judgeBake,
-  ovenSlug,
-  ownChannels,
-  thinTrace,
-  traceFaults,
-} from "@/core/cure";
+import { gelState, judgeBake, ovenSlug, ownChannels, thinTrace, traceFaults } from "@/core/cure";
+import { layersOf } from "@/server/cure/layers";
 import { likeBakes } from "@/server/cure/like-bakes";
 import { loadLoad } from "@/server/cure/open-load";
 import { database } from "@/server/database";
@@ -23,24 +15,21 @@ import { personOnPage } from "@/server/sign-in/person";
 import { BakesOver } from "@/ui/charts/bakes-over";
 import { ScheduleCurve } from "@/ui/charts/schedule-curve";
 import { TraceView } from "@/ui/charts/trace-view";
+import { Climbed, ClimbLine } from "@/ui/cure/climb";
+import { LayerRows } from "@/ui/cure/layer-rows";
 import { LoadNeeds } from "@/ui/cure/load-needs";
 import { clock, minutesSeconds, when, withUnit } from "@/ui/format";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
 import { Grade, Verdict } from "@/ui/marks/verdict";
 import { RackTabs } from "@/ui/rack/rack-tabs";
-import { traceFaultWords } from "@/ui/words/cure";
+import { gelStateWords, traceFaultWords } from "@/ui/words/cure";
 import { failureText } from "@/ui/words/failures";
 import { bakeInShort, bakeReason } from "@/ui/words/reasons";
 
 export const metadata: Metadata = { title: "Cure" };
 
-/** Mean climb between 60 and 150 °C, where the powder melts and flows. */
-function climb(channels: readonly BakeChannel[], name: string, units: "metric" | "us"): string {
-  const trace = channels.find((c) => c.name === name)?.trace;
-  const rate = trace ? heatingRate(trace) : null;
-  return rate === null ? "–" : withUnit(rate, "temperatureDifference", units);
-}
+const spanS = (from: Date, to: Date): number => (to.getTime() - from.getTime()) / 1000;
 
 /** Of a trace of many hours so many columns go to the page, each with its extremes: a shift at a sample a second is one every seven. */
 const SENT_COLUMNS = 4000;
@@ -54,61 +43,49 @@ export default async function CurePage({ params }: { params: Promise<{ number: s
   const item = judgeRack(rack, { passages: [], baths: [] }).items.find((i) => i.item === "cure");
   const bake = newest(rack, "bake");
   const row = bake?.details.bake?.[0];
-  const verdict = item?.item === "cure" ? item.bake : null;
   const places = bake?.details.bake_place ?? [];
   const named = places.find((p) => p.rack_id === rack.id)?.channel ?? null;
   const channels = ownChannels(channelsOf(bake?.details.bake_channel ?? []), rack.number, named, places.length);
+  // A primer that is only to gel is held against its gel; the rack's own cure is still to come.
+  const gel = bake ? rack.bakeSheets.get(bake.base.id) : undefined;
+  const schedule = gel?.schedule ?? scheduleOf(rack);
+  const gelled = gel?.gel
+    ? judgeBake(channels, schedule, { pullS: row?.pulled_at ? spanS(row.door_closed_at, row.pulled_at) : null })
+    : null;
+  const verdict = gelled?.ok ? gelled.value : item?.item === "cure" ? item.bake : null;
+  const gelWord = gelled?.ok ? gelStateWords[gelState(gelled.value)] : null;
   const deciding = verdict?.channels.find((c) => c.name === verdict.decidingChannel);
   const decidingTrace = channels.find((c) => c.name === verdict?.decidingChannel)?.trace ?? null;
-  const powder = rack.powder.data;
-  const faults = channels.length > 0 ? traceFaults(channels, scheduleOf(rack)) : [];
+  const powder = (gel?.powder ?? rack.powder).data;
+  const faults = channels.length > 0 ? traceFaults(channels, schedule) : [];
   const ovens = await setupAt(database(), "oven", line.at);
   const oven = row ? ovens.get(row.oven_id) : undefined;
   const [load, alike] = await Promise.all([
     row && oven ? loadLoad(database(), person, ovenSlug(oven.code), row.load_no, line.at, row.door_closed_at) : null,
     likeBakes(database(), person, rack, line.at),
   ]);
-  // Each bake counts for the layer it cured and for every one under it; a strip takes all layers off.
-  const layers = indexByLayer(
-    rack.evidence.flatMap((record) => {
-      const own = record.details.bake?.[0];
-      if (record.base.kind !== "bake" || !own) return [];
-      const judged = judgeBake(channelsOf(record.details.bake_channel ?? []), scheduleOf(rack), {
-        pullS: own.pulled_at ? (own.pulled_at.getTime() - own.door_closed_at.getTime()) / 1000 : null,
-      });
-      if (!judged.ok) return [];
-      const coatNo = rack.evidence
-        .filter((r) => r.base.kind === "coat" && r.base.happened_at <= own.door_closed_at)
-        .reduce((most, r) => Math.max(most, r.details.coat?.[0]?.coat_no ?? 1), 1);
-      const over = judged.value.channels.map((c) => c.overbakeIndex);
-      return [
-        {
-          coatNo,
-          index: judged.value.decidingIndex,
-          overbakeIndex: over.includes(null) ? null : Math.max(...over.map((o) => o ?? 0)),
-        },
-      ];
-    }),
-  );
+  const layers = layersOf(rack);
   return (
     <>
       <section className="bench">
         <PageHead
           above={
             <>
-              Rack {rack.number} · {rack.powder.code} {powder.name}
+              Rack {rack.number} · {rack.powder.code} {rack.powder.data.name}
               {row ? ` · load ${row.load_no}, door closed ${clock(row.door_closed_at, line.timeZone)}` : ""}
             </>
           }
           title="Cure"
         >
           {item?.item === "cure" && (
-            <Verdict result={item.result}>
-              {verdict
-                ? row?.pulled_at === null
-                  ? `In oven, index ${verdict.decidingIndex.toFixed(0)}`
-                  : bakeInShort(verdict, units).word
-                : "Not known"}
+            <Verdict result={gelWord?.result ?? item.result}>
+              {gelWord
+                ? gelWord.word
+                : verdict
+                  ? row?.pulled_at === null
+                    ? `In oven, index ${verdict.decidingIndex.toFixed(0)}`
+                    : bakeInShort(verdict, units).word
+                  : "Not known"}
             </Verdict>
           )}
           <div className="small soft">
@@ -159,7 +136,7 @@ export default async function CurePage({ params }: { params: Promise<{ number: s
             <div className="mt-4">
               <TraceView
                 units={units}
-                points={powder.schedule}
+                points={schedule.points}
                 onsetC={verdict.onsetC}
                 pullS={verdict.pullS}
                 gaps={deciding?.gaps ?? []}
@@ -187,6 +164,7 @@ export default async function CurePage({ params }: { params: Promise<{ number: s
                     </div>
                   );
                 })}
+                <ClimbLine channels={channels} bounds={powder.climbCPerMin} units={units} />
               </div>
               <div className="ruled">
                 <h2>By channel</h2>
@@ -214,7 +192,13 @@ export default async function CurePage({ params }: { params: Promise<{ number: s
                             </span>
                           </td>
                           <td className="num">{withUnit(c.peakC, "temperature", units)}</td>
-                          <td className="num">{climb(channels, c.name, units)}</td>
+                          <td className="num">
+                            <Climbed
+                              channel={channels.find((x) => x.name === c.name) as (typeof channels)[number]}
+                              bounds={powder.climbCPerMin}
+                              units={units}
+                            />
+                          </td>
                           <td className="num">{c.index.toFixed(0)}</td>
                           <td className="num">{c.overbakeIndex === null ? "–" : c.overbakeIndex.toFixed(0)}</td>
                           <td className="num">
@@ -229,26 +213,7 @@ export default async function CurePage({ params }: { params: Promise<{ number: s
             </div>
           </>
         )}
-        {layers.length > 1 && (
-          <div className="ruled mt-5">
-            <h2>By layer, all bakes added up</h2>
-            {layers.map((l) => (
-              <div key={l.coatNo} className="row grid-cols-[110px_150px_170px_minmax(0,1fr)]">
-                <b>Coat {l.coatNo}</b>
-                <span className="num">
-                  index <b>{l.index.toFixed(0)}</b>
-                </span>
-                <span className="num">
-                  over-bake {l.overbakeIndex === null ? "not known" : l.overbakeIndex.toFixed(0)}
-                </span>
-                <span className={l.overbakeIndex !== null && l.overbakeIndex > 100 ? "text-out" : "soft"}>
-                  {l.bakes} bakes
-                  {l.overbakeIndex !== null && l.overbakeIndex > 100 ? ": more than the sheet allows in all" : ""}
-                </span>
-              </div>
-            ))}
-          </div>
-        )}
+        {(layers.length > 1 || layers.some((l) => l.gel !== null)) && <LayerRows layers={layers} />}
         {alike.length > 0 && (
           <div className="ruled mt-5">
             <h2>Other bakes of this part in this powder</h2>
@@ -283,16 +248,17 @@ export default async function CurePage({ params }: { params: Promise<{ number: s
       </section>
       <Margin step="cure">
         <MarginBlock title="The sheet">
-          <ScheduleCurve schedule={scheduleOf(rack)} units={units} />
-          {powder.schedule.map((p) => (
+          <ScheduleCurve schedule={schedule} units={units} />
+          {gel?.gel && <p className="small soft mt-1">{gel.powder.code}: gelled only, before its top coat.</p>}
+          {schedule.points.map((p) => (
             <div key={p.metalC} className="row grid-cols-2">
               <span className="fig">{withUnit(p.metalC, "temperature", units)}</span>
-              <span className="num">{p.minutes} min</span>
+              <span className="num">{Math.round(10 * p.minutes) / 10} min</span>
             </div>
           ))}
           <p className="small soft mt-1">
             Metal temperature. Over-bake:{" "}
-            {powder.overbake
+            {(schedule.overbake ?? [])
               .map((p) => `${withUnit(p.metalC, "temperature", units)} for ${p.minutes} min`)
               .join(", ") || "no limit on the sheet"}
             .

@@ -1,7 +1,16 @@
 import type { Metadata } from "next";
 import Link from "next/link";
 import { notFound } from "next/navigation";
-import { doorOpenS, infraredDoubt, infraredHold, judgeBake, ovenSlug, ownChannels, traceFaults } from "@/core/cure";
+import {
+  doorOpenS,
+  gelState,
+  infraredDoubt,
+  infraredHold,
+  judgeBake,
+  ovenSlug,
+  ownChannels,
+  traceFaults,
+} from "@/core/cure";
 import { type LoadFile, loadLoad } from "@/server/cure/open-load";
 import { database } from "@/server/database";
 import { currentLine } from "@/server/line/current-line";
@@ -16,7 +25,7 @@ import { clock, minutesSeconds, when, withUnit } from "@/ui/format";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
 import { Grade, Verdict } from "@/ui/marks/verdict";
-import { aimName, bakeEventName, doubtWords, traceFaultWords } from "@/ui/words/cure";
+import { aimName, bakeEventName, doubtWords, gelStateWords, traceFaultWords } from "@/ui/words/cure";
 import { failureText } from "@/ui/words/failures";
 import { bakeInShort } from "@/ui/words/reasons";
 
@@ -98,6 +107,7 @@ export default async function LoadPage({
               learntFrom: r.learnt.bakes,
               lumpedHolds: r.lumpedHolds,
               schedule: r.schedule,
+              gel: r.gel,
             }))}
             events={file.events.map(({ event, atS }) => ({ event, atS }))}
             infrared={newest?.valueC != null ? { atS: newest.atS, metalC: newest.valueC } : null}
@@ -262,7 +272,11 @@ function PulledLoad({ file, units }: { file: LoadFile; units: "metric" | "us" })
             >
               <b className="fig text-[17px]">{r.rack}</b>
               <span>
-                <b>{r.part}</b> <span className="soft">place {r.place}</span>
+                <b>{r.part}</b>{" "}
+                <span className="soft">
+                  place {r.place}
+                  {r.gel && `, ${r.powder} to gel`}
+                </span>
               </span>
               <span className="num">
                 {verdict?.ok ? (
@@ -274,7 +288,9 @@ function PulledLoad({ file, units }: { file: LoadFile; units: "metric" | "us" })
                 )}
               </span>
               {verdict?.ok ? (
-                <Verdict result={verdict.value.result}>{bakeInShort(verdict.value, units).word}</Verdict>
+                <Verdict result={r.gel ? gelStateWords[gelState(verdict.value)].result : verdict.value.result}>
+                  {r.gel ? gelStateWords[gelState(verdict.value)].word : bakeInShort(verdict.value, units).word}
+                </Verdict>
               ) : (
                 <Verdict result="unknown">By procedure</Verdict>
               )}
