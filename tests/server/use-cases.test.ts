@@ -4,6 +4,7 @@ import { afterAll, beforeAll, describe, expect, test } from "vitest";
 import { loadBath } from "@/server/baths/load-bath";
 import { openCase } from "@/server/causes/case-actions";
 import { establish, loadCase, sameCondition } from "@/server/causes/load-case";
+import { coolingOf } from "@/server/cure/cooling";
 import { storeEntry } from "@/server/entries/store-entry";
 import { importFile } from "@/server/imports/import-file";
 import { exportJob } from "@/server/jobs/load-job";
@@ -18,6 +19,7 @@ import { recentRecords } from "@/server/search/recent";
 import { MOST_FAILURES_PER_NAME, noteAttempt, tooManyAttempts } from "@/server/sign-in/attempts";
 import { conditionsWhenPassed } from "@/server/trace/conditions";
 import { person, type TestDatabase, testDatabase } from "../support/database";
+import { stored } from "../support/entries";
 
 let t: TestDatabase;
 const at = new Date();
@@ -442,6 +444,32 @@ describe("release", () => {
         at,
       ),
     ).toMatchObject({ ok: false, failure: { kind: "accept-against-verdict" } });
+  });
+  test("warm metal is not accepted until it is read cool, or still air has cooled it", async () => {
+    const { number } = await rackWith("accept", "FERRY-SEAT");
+    const file = await loadRack(t.app, lead, number);
+    const bake = file?.current.findLast((r) => r.base.kind === "bake")?.details.bake?.[0];
+    if (!file || !bake?.pulled_at) throw new Error("no bake");
+    const pulledAt = bake.pulled_at;
+    const after = (minutes: number) => new Date(pulledAt.getTime() + minutes * 60_000);
+    const accept = (minutes: number, seen: string | null) =>
+      dispose(
+        t.app,
+        lead,
+        { id: uuidv7(), rack: number, decision: "accept", note: "all in order", seen },
+        after(minutes),
+      );
+    const seen = file.current.findLast((r) => r.base.kind === "disposition")?.base.id ?? null;
+    const warm = await accept(5, seen);
+    expect(warm).toMatchObject({ ok: false, failure: { kind: "still-warm", belowC: 40, load: bake.load_no } });
+    expect(await coolingOf(t.app, file, after(5))).toMatchObject({ state: "warm", grade: "assumed" });
+    expect(await coolingOf(t.app, file, after(240))).toMatchObject({ state: "cool", grade: "assumed", coolAt: null });
+    const cool = { kind: "bake-event", oven: "Oven 1", loadNo: bake.load_no, event: "cool", note: "" };
+    await stored(t, lead, after(6), { ...cool, valueC: 71 });
+    expect(await accept(7, seen)).toMatchObject({ failure: { kind: "still-warm" } });
+    await stored(t, lead, after(8), { ...cool, valueC: 33 });
+    expect(await coolingOf(t.app, file, after(9))).toMatchObject({ state: "cool", grade: "measured", nowC: 33 });
+    expect(await accept(9, seen)).toMatchObject({ ok: true });
   });
   test("the verdict is recomputed from the record and agrees with itself", async () => {
     const rack = await loadRack(t.app, lead, (await rackWith("accept", "FERRY-SEAT")).number);

@@ -1,5 +1,6 @@
 export * from "./bake-events";
 export * from "./conveyor";
+export * from "./cooling";
 export * from "./cure-index";
 export * from "./energy";
 export * from "./gel";

@@ -2,6 +2,7 @@ import type { Kysely } from "kysely";
 import * as v from "valibot";
 import type { Json } from "@/db/detail-tables";
 import type { Database } from "@/db/schema";
+import { coolingOf } from "../cure/cooling";
 import { badEntry, said, text } from "../input";
 import { judgeRack } from "../rack/judge-rack";
 import { loadRack, newestOf } from "../rack/load-rack";
@@ -25,7 +26,7 @@ export type DisposeOutcome =
 /**
  * Decides on a rack. The verdict as it stands is stored with it: result, numbers, the rule and the records it rests
  * on. `seen` is the decision the lead had on screen; when another has come since, theirs is shown first.
- * Failures: `bad-entry`, `unknown-rack`, `accept-against-verdict`, `decided-meanwhile`.
+ * Failures: `bad-entry`, `unknown-rack`, `accept-against-verdict`, `still-warm`, `decided-meanwhile`.
  */
 export async function dispose(db: Kysely<Database>, person: Person, input: unknown, at: Date): Promise<DisposeOutcome> {
   const parsed = v.safeParse(dispositionSchema, input);
@@ -49,6 +50,18 @@ export async function dispose(db: Kysely<Database>, person: Person, input: unkno
     return {
       ok: false,
       failure: { kind: "accept-against-verdict", limiting: verdict.limiting, missing: verdict.missing },
+    };
+  const cooling = decision === "accept" ? await coolingOf(db, rack, at) : null;
+  if (cooling?.state === "warm")
+    return {
+      ok: false,
+      failure: {
+        kind: "still-warm",
+        nowC: cooling.nowC,
+        belowC: cooling.handleBelowC,
+        coolAt: cooling.coolAt?.toISOString() ?? null,
+        load: cooling.load,
+      },
     };
   const stored: Json = {
     result: verdict.result,

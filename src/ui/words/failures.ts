@@ -162,6 +162,8 @@ const sentences: Record<string, (f: Failure, units: UnitSystem) => string> = {
   "over-freeboard": (f) =>
     `${s(f.neededL)} L do not fit: the tank has ${s(f.freeboardL)} L free. Drain first, or keep the level.`,
   "no-readings": () => "No reading yet.",
+  "still-warm": (f) =>
+    `The metal is still about ${Math.round(Number(f.nowC))} °C; it is packed under ${s(f.belowC)} °C. Read it and record it with load ${s(f.load)}, or accept it when it has cooled.`,
   "only-gelled": (f) =>
     f.gelled === "short"
       ? `Its primer is not gelled yet (${s(Math.round(Number(f.index)))} of 100); the top coat and its cure are still to come.`

@@ -1,6 +1,9 @@
 import type { Metadata } from "next";
+import Link from "next/link";
 import { notFound } from "next/navigation";
+import { ovenSlug } from "@/core/cure";
 import { loadKnowledge } from "@/core/diagnosis";
+import { coolingOf } from "@/server/cure/cooling";
 import { database } from "@/server/database";
 import { currentLine } from "@/server/line/current-line";
 import { preferences } from "@/server/preferences";
@@ -10,7 +13,7 @@ import { personOnPage } from "@/server/sign-in/person";
 import { may } from "@/server/sign-in/roles";
 import { conditionsWhenPassed } from "@/server/trace/conditions";
 import { StartCase } from "@/ui/causes/start-case";
-import { dateAndTime } from "@/ui/format";
+import { clock, dateAndTime, withUnit } from "@/ui/format";
 import { DefectForm } from "@/ui/forms/defect-form";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
@@ -34,6 +37,7 @@ export default async function ReleasePage({ params }: { params: Promise<{ number
     conditionsWhenPassed(database(), [rack.id], rack.hungAt),
   ]);
   const verdict = judgeRack(rack, conditions);
+  const cooling = await coolingOf(database(), rack, line.at);
   const decided = newestOf(rack.current, "disposition");
   const row = decided?.details.disposition?.[0];
   const released = row?.decision === "accept" || row?.decision === "concession";
@@ -43,7 +47,7 @@ export default async function ReleasePage({ params }: { params: Promise<{ number
     out: itemOut(verdict.limiting ?? "film"),
     unknown: `${verdict.missing.map(itemName).join(", ") || "Evidence"} missing`,
   }[verdict.result];
-  const mayAccept = verdict.result !== "out" && verdict.missing.length === 0;
+  const mayAccept = verdict.result !== "out" && verdict.missing.length === 0 && cooling?.state !== "warm";
   const defects = rack.current.filter((r) => r.base.kind === "defect");
   return (
     <>
@@ -78,6 +82,30 @@ export default async function ReleasePage({ params }: { params: Promise<{ number
             );
           })}
         </div>
+        {cooling && (
+          <p className="m-0 mt-3 flex flex-wrap items-center gap-x-3">
+            <Verdict result={cooling.state === "cool" ? "in" : "watch"}>
+              {cooling.state === "cool" ? "Cool enough to pack" : "Still warm"}
+            </Verdict>
+            <span>
+              {cooling.grade === "measured" ? "Metal read at " : "No reading under the limit: by still air about "}
+              <b className="fig">{withUnit(cooling.nowC, "temperature", units)}</b>, packed under{" "}
+              {withUnit(cooling.handleBelowC, "temperature", units)}
+              {cooling.coolAt && (
+                <>
+                  , cool about <b className="fig">{clock(cooling.coolAt, line.timeZone)}</b>;{" "}
+                  <Link
+                    className="link"
+                    href={`/cure/loads/${ovenSlug(cooling.oven)}/${encodeURIComponent(cooling.load)}`}
+                  >
+                    read the metal
+                  </Link>
+                </>
+              )}
+            </span>
+            <Grade grade={cooling.grade} />
+          </p>
+        )}
         {row && decided && (
           <p className="mt-4">
             <Verdict result={released ? "in" : "out"}>{decisionWords[row.decision] ?? row.decision}</Verdict> by{" "}
@@ -101,9 +129,11 @@ export default async function ReleasePage({ params }: { params: Promise<{ number
               seen={decided?.base.id ?? null}
               mayAccept={mayAccept}
               whyNot={
-                verdict.missing.length
-                  ? `Accept needs ${verdict.missing.map((m) => itemName(m).toLowerCase()).join(" and ")} first.`
-                  : `Accept is closed: ${itemOut(verdict.limiting ?? "film").toLowerCase()}. A concession is the customer's word.`
+                cooling?.state === "warm" && verdict.missing.length === 0 && verdict.result !== "out"
+                  ? "Accept waits until the metal is cool: read it, or come back when it is."
+                  : verdict.missing.length
+                    ? `Accept needs ${verdict.missing.map((m) => itemName(m).toLowerCase()).join(" and ")} first.`
+                    : `Accept is closed: ${itemOut(verdict.limiting ?? "film").toLowerCase()}. A concession is the customer's word.`
               }
               decide={decide}
             />

@@ -3,6 +3,7 @@ import Link from "next/link";
 import { notFound } from "next/navigation";
 import { filmToProfile } from "@/core/preparation";
 import { sheetFor } from "@/server/coat/sheet-for";
+import { coolingOf } from "@/server/cure/cooling";
 import { database } from "@/server/database";
 import { currentLine } from "@/server/line/current-line";
 import { preferences } from "@/server/preferences";
@@ -36,6 +37,7 @@ export default async function ThicknessPage({ params }: { params: Promise<{ numb
     setupAt(database(), "setup-sheet", rack.hungAt),
     setupAt(database(), "instrument", rack.hungAt),
   ]);
+  const cooling = await coolingOf(database(), rack, line.at);
   const sets = rack.latest.filter((r) => r.base.kind === "thickness");
   const stored = sets.map((r) => ({
     recordId: r.base.id,
@@ -83,6 +85,13 @@ export default async function ThicknessPage({ params }: { params: Promise<{ numb
           </div>
         </PageHead>
         <RackTabs number={rack.number} here="thickness" />
+        {cooling?.state === "warm" && (
+          <p className="m-0 mt-3 border-watch border-l-4 pl-3">
+            The metal is still about <b className="fig">{withUnit(cooling.nowC, "temperature", chosen.units)}</b>
+            {cooling.coolAt && <> and cool about {clock(cooling.coolAt, line.timeZone)}</>}: a warm part reads wrong.
+            What is read now is read again near room temperature.
+          </p>
+        )}
         <details className="mt-2" open={sets.length === 0 && !plan && rack.pieces.length >= PIECES_TO_SAMPLE}>
           <summary className="link min-h-11 cursor-pointer content-center">
             What to read
