@@ -67,6 +67,8 @@ export const detailTables = {
     pulled_at: "timestamptz?",
     timing: "text",
     set_point_c: "float8?",
+    /** Of a piece cured section by section, their names. */
+    sections: "jsonb?",
   },
   bake_place: { rack_id: "uuid", place: "text", channel: "text?" },
   bake_channel: { ordinal: "int", name: "text", medium: "text", time_s: "float8[]", temp_c: "float8[]" },

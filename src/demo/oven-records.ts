@@ -6,6 +6,7 @@ import type { Database } from "@/db/schema";
 import type { NewRecord } from "@/server/record/store-record";
 import { DEMO_SEED, midnightOf } from "./demo-line";
 import { DAY, type Made, MINUTE, record } from "./demo-record";
+import { GATE_DAYS_AGO, gates, gateUnderLamps } from "./lamp-records";
 import { ovenPlaces } from "./oven-places";
 import {
   bakeRecord,
@@ -67,7 +68,7 @@ export async function loadOvenStories(db: Kysely<Database>, made: Made, anchor: 
   const midnight = midnightOf(anchor).getTime();
   const firstMs = midnight - 30 * DAY;
   const jobId = (w: Work) => jobIdOf(w, firstMs);
-  for (const work of [plates, covers, collars, panels, primed]) await openJob(db, made, work, firstMs, anchor);
+  for (const work of [plates, covers, collars, panels, primed, gates]) await openJob(db, made, work, firstMs, anchor);
   const records: NewRecord[] = [];
   let number = 700;
   const hang = async (work: Work, hungMs: number, pieces: number): Promise<OvenRack> => {
@@ -100,6 +101,9 @@ export async function loadOvenStories(db: Kysely<Database>, made: Made, anchor: 
     const rack = await hang(primed, closedMs - 3 * HOUR, 6);
     records.push(...primedLoads(made, rack, closedMs, i, gel, jobId(primed)));
   }
+  const litMs = midnight - GATE_DAYS_AGO * DAY + 9 * HOUR;
+  const gate = await hang(gates, litMs - 3 * HOUR, 1);
+  records.push(...gateUnderLamps(made, gate, litMs, jobId(gates)));
   records.push(...surveys(made, midnight));
   records.push(
     record("cure-trial", midnight - 26 * DAY + 15 * HOUR, "trial preheated", {

@@ -176,6 +176,41 @@ export const shop: readonly Seed[] = [
   ),
   {
     kind: "part",
+    code: "PIER-GATE",
+    data: {
+      name: "Pier gate, 7 m",
+      substrate: "hot-rolled-steel",
+      thickestMm: 5,
+      features: [],
+      measures: {
+        box: { lengthMm: 7200, widthMm: 180, heightMm: 2400 },
+        thinnestMm: 4,
+        massKg: 310,
+        areaM2: 22,
+        lapM: 0,
+      },
+      faces: (["L", "R"] as const).map((id) => ({
+        id,
+        name: id === "L" ? "Left leaf" : "Right leaf",
+        outline: [
+          [4, 6],
+          [96, 6],
+          [96, 94],
+          [4, 94],
+        ],
+        recessFromY: null,
+        spots: [
+          [15, 20],
+          [85, 20],
+          [50, 50],
+          [15, 80],
+          [85, 80],
+        ].map(([x, y], i) => ({ id: `${id}${i + 1}`, at: [x, y] as [number, number], note: "" })),
+      })),
+    },
+  },
+  {
+    kind: "part",
     code: "LAMP-HEAD",
     data: {
       name: "Cast lamp head",
@@ -480,6 +515,16 @@ export const shop: readonly Seed[] = [
       usualSpeedMPerMin: 1.2,
       pitchM: 1.5,
       habits: "Starts at 06:00; the burners stay lit when the line stands.",
+    },
+  },
+  {
+    kind: "oven",
+    code: "Lamps 1",
+    data: {
+      name: "Lamps 1, for what fits no oven",
+      type: "lamps",
+      heat: "infrared",
+      habits: "Two lamps on a stand, 300 mm off; the rest of the piece behind a screen.",
     },
   },
   { kind: "instrument", code: "731", data: { name: "Film gauge 731", kind: "film-gauge", serial: "00731" } },

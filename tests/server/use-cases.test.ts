@@ -451,24 +451,28 @@ describe("release", () => {
     const bake = file?.current.findLast((r) => r.base.kind === "bake")?.details.bake?.[0];
     if (!file || !bake?.pulled_at) throw new Error("no bake");
     const pulledAt = bake.pulled_at;
-    const after = (minutes: number) => new Date(pulledAt.getTime() + minutes * 60_000);
+    const minutesOn = (minutes: number) => new Date(pulledAt.getTime() + minutes * 60_000);
     const accept = (minutes: number, seen: string | null) =>
       dispose(
         t.app,
         lead,
         { id: uuidv7(), rack: number, decision: "accept", note: "all in order", seen },
-        after(minutes),
+        minutesOn(minutes),
       );
     const seen = file.current.findLast((r) => r.base.kind === "disposition")?.base.id ?? null;
     const warm = await accept(5, seen);
     expect(warm).toMatchObject({ ok: false, failure: { kind: "still-warm", belowC: 40, load: bake.load_no } });
-    expect(await coolingOf(t.app, file, after(5))).toMatchObject({ state: "warm", grade: "assumed" });
-    expect(await coolingOf(t.app, file, after(240))).toMatchObject({ state: "cool", grade: "assumed", coolAt: null });
+    expect(await coolingOf(t.app, file, minutesOn(5))).toMatchObject({ state: "warm", grade: "assumed" });
+    expect(await coolingOf(t.app, file, minutesOn(240))).toMatchObject({
+      state: "cool",
+      grade: "assumed",
+      coolAt: null,
+    });
     const cool = { kind: "bake-event", oven: "Oven 1", loadNo: bake.load_no, event: "cool", note: "" };
-    await stored(t, lead, after(6), { ...cool, valueC: 71 });
+    await stored(t, lead, minutesOn(6), { ...cool, valueC: 71 });
     expect(await accept(7, seen)).toMatchObject({ failure: { kind: "still-warm" } });
-    await stored(t, lead, after(8), { ...cool, valueC: 33 });
-    expect(await coolingOf(t.app, file, after(9))).toMatchObject({ state: "cool", grade: "measured", nowC: 33 });
+    await stored(t, lead, minutesOn(8), { ...cool, valueC: 33 });
+    expect(await coolingOf(t.app, file, minutesOn(9))).toMatchObject({ state: "cool", grade: "measured", nowC: 33 });
     expect(await accept(9, seen)).toMatchObject({ ok: true });
   });
   test("the verdict is recomputed from the record and agrees with itself", async () => {

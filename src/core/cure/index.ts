@@ -16,6 +16,7 @@ export * from "./oven-lines";
 export * from "./oven-survey";
 export * from "./proof";
 export * from "./schedule";
+export * from "./sections";
 export * from "./trace";
 export * from "./trace-columns";
 export * from "./trace-faults";

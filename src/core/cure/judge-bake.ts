@@ -47,6 +47,7 @@ export type BakeReason =
   | { readonly kind: "channel-dead"; readonly channel: string; readonly fromS: number }
   | { readonly kind: "gap"; readonly channel: string; readonly fromS: number; readonly toS: number }
   | { readonly kind: "extrapolated"; readonly channel: string; readonly share: number }
+  | { readonly kind: "section-unread"; readonly channel: string }
   | { readonly kind: "assumed-activation-energy" };
 export type BakeVerdict = {
   readonly kind: "bake-verdict";
@@ -84,13 +85,18 @@ const EXTRAPOLATION_WORTH_SAYING = 0.05;
  * Judges a bake: per channel the index, holds and over-bake; the live metal channel with the lowest cure index
  * decides cure, the one with the highest over-bake index decides over-bake; air and dead channels never decide.
  * Where only one of index and hold is met the verdict is `watch`, naming both. The load's verdict is its worst known
- * place; each channel that makes it so gives its reasons.
+ * place; each channel that makes it so gives its reasons. A piece cured section by section names its sections: each is
+ * judged by its own readings, and one without them leaves the whole unknown.
  * Failures: those of the curve and the traces (with the channel), `no-live-metal-channel`.
  */
 export function judgeBake(
   channels: readonly BakeChannel[],
   schedule: PowderSchedule,
-  options: { readonly decidedBy?: CureDecider; readonly pullS?: number | null } = {},
+  options: {
+    readonly decidedBy?: CureDecider;
+    readonly pullS?: number | null;
+    readonly sections?: readonly string[] | null;
+  } = {},
 ): Result<BakeVerdict> {
   const decidedBy = options.decidedBy ?? "index";
   const curve = fitCureCurve(schedule.points);
@@ -102,7 +108,8 @@ export function judgeBake(
     const checked = checkTrace(channel.trace);
     if (!checked.ok) return err({ ...checked.error, channel: channel.name });
   }
-  const dead = deadFromS(channels);
+  // Sections are read one after another: that one stands still while another warms says nothing of a probe.
+  const dead = options.sections ? channels.map((channel) => deadFromS([channel])[0] ?? null) : deadFromS(channels);
   const metal = channels.flatMap((channel, i) =>
     channel.medium === "metal" && dead[i] === null ? [channel.trace] : [],
   );
@@ -120,18 +127,23 @@ export function judgeBake(
     null,
   );
   if (!deciding) return err({ kind: "no-live-metal-channel", channels: channels.map((channel) => channel.name) });
+  const unread = (options.sections ?? []).filter((name) => !live.some((channel) => channel.name === name));
+  const worst = worstResult(live.map((channel) => channel.result));
   return ok({
     kind: "bake-verdict",
-    result: worstResult(live.map((channel) => channel.result)),
+    result: unread.length > 0 && worst !== "out" ? "unknown" : worst,
     decidedBy,
     decidingChannel: deciding.name,
     decidingIndex: deciding.index,
     channels: judged,
-    unknownPlaces: dark.map((channel) => channel.name),
+    unknownPlaces: [...new Set([...dark.map((channel) => channel.name), ...unread])],
     pullS,
     curve: curve.value,
     onsetC,
-    reasons: bakeReasons(live, dark, deciding, curve.value, decidedBy),
+    reasons: [
+      ...bakeReasons(live, dark, deciding, curve.value, decidedBy),
+      ...unread.map((channel): BakeReason => ({ kind: "section-unread", channel })),
+    ],
   });
 }
 

@@ -1,9 +1,14 @@
 import { type Kysely, sql } from "kysely";
 
 /**
- * Events of a load by the clock of the recorder that was followed, which the stand-in runs faster than the wall's, and the
- * section of a piece that a reading was taken on, where it is cured section by section.
+ * Events of a load by the clock of the recorder that was followed, which the stand-in runs faster than the wall's; and of a
+ * piece cured section by section under lamps, its sections and which of them a reading was taken on.
  */
 export async function up(db: Kysely<unknown>): Promise<void> {
-  await sql.raw("alter table bake_event add column since_door_s float8, add column section text").execute(db);
+  await sql
+    .raw(`
+alter table bake_event add column since_door_s float8, add column section text;
+alter table bake add column sections jsonb;
+`)
+    .execute(db);
 }

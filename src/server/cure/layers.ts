@@ -2,6 +2,7 @@ import { type GelState, gelState, indexByLayer, judgeBake, type LayerBake } from
 import { channelsOf } from "../rack/judge-rack";
 import type { RackFile } from "../rack/load-rack";
 import { scheduleOfPowder } from "../setup/setup-data";
+import { sectionsOf } from "./section-readings";
 
 export type LayerCure = {
   readonly coatNo: number;
@@ -31,6 +32,7 @@ export function layersOf(rack: RackFile): readonly LayerCure[] {
       const pullS = row.pulled_at ? (row.pulled_at.getTime() - row.door_closed_at.getTime()) / 1000 : null;
       const verdict = judgeBake(channelsOf(record.details.bake_channel ?? []), scheduleOfPowder(powder.data), {
         pullS,
+        sections: sectionsOf(row.sections),
       });
       if (!verdict.ok) return [];
       const over = verdict.value.channels.map((c) => c.overbakeIndex);

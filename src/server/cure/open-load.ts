@@ -17,6 +17,7 @@ import type { Person } from "../sign-in/roles";
 import { type LearntOven, learnOven } from "./learn-oven";
 import { metalOf } from "./metal-of";
 import { findOven, loadSurveys } from "./oven-file";
+import { sectionsOf } from "./section-readings";
 import { type CoatOnTop, coatOnTop, sheetOf } from "./sheet-of";
 
 /** A rack as the oven sees it: metal, thickest and thinnest section, mass, the sheet of its powder, and how it heats here. */
@@ -60,6 +61,8 @@ export type LoadFile = {
   readonly closedAt: Date;
   readonly pulledAt: Date | null;
   readonly timing: string;
+  /** Under lamps, the sections the piece is cured in; null in an oven. */
+  readonly sections: readonly string[] | null;
   readonly setPointC: number;
   /** Those this person may see, and how many hang in it in all. */
   readonly racks: readonly BakedRack[];
@@ -150,8 +153,9 @@ export async function loadLoad(
     pulled_at: Date | null;
     timing: string;
     set_point_c: number | null;
+    sections: unknown;
     racks: number;
-  }>`select b.record_id, b.load_no, b.door_closed_at, b.pulled_at, b.timing, b.set_point_c, (select count(*)::int from bake_place x where x.record_id = b.record_id) as racks from bake b
+  }>`select b.record_id, b.load_no, b.door_closed_at, b.pulled_at, b.timing, b.set_point_c, b.sections, (select count(*)::int from bake_place x where x.record_id = b.record_id) as racks from bake b
     where b.oven_id = ${oven.id} and lower(b.load_no) = lower(${loadNo}) and (${closedAt}::timestamptz is null or b.door_closed_at = ${closedAt}) and not exists (select 1 from record s where s.supersedes = b.record_id)
     order by b.door_closed_at desc limit 1`.execute(db);
   const head = rows[0];
@@ -203,6 +207,7 @@ export async function loadLoad(
     closedAt: head.door_closed_at,
     pulledAt: head.pulled_at,
     timing: head.timing,
+    sections: sectionsOf(head.sections),
     setPointC: head.set_point_c ?? oven.data.usualSetPointC,
     racks: inside,
     racksInLoad: head.racks,
@@ -267,7 +272,7 @@ export async function hangingRacks(
   person: Person,
   numbers: readonly string[],
   at: Date,
-): Promise<{ rack: string; metal: Metal; sectionMm: number; massKg: number | null }[]> {
+): Promise<{ rack: string; metal: Metal; sectionMm: number; massKg: number | null; faces: readonly string[] }[]> {
   if (numbers.length === 0) return [];
   const [parts, { rows }] = await Promise.all([
     setupAt(db, "part", at),
@@ -281,7 +286,15 @@ export async function hangingRacks(
     const part = parts.get(row.part_id)?.data;
     if (!part) return [];
     const massKg = part.measures ? part.measures.massKg * row.pieces : null;
-    return [{ rack: row.number, metal: metalOf[part.substrate], sectionMm: part.thickestMm, massKg }];
+    return [
+      {
+        rack: row.number,
+        metal: metalOf[part.substrate],
+        sectionMm: part.thickestMm,
+        massKg,
+        faces: part.faces.map((f) => f.name),
+      },
+    ];
   });
 }
 

@@ -20,7 +20,7 @@ const within = (least: number, most: number) =>
 const side = within(100, 100_000);
 const dataSchema = v.strictObject({
   name: filled(80),
-  type: v.picklist(["batch", "conveyor"]),
+  type: v.picklist(["batch", "conveyor", "lamps"]),
   heat: v.picklist(["gas-indirect", "gas-direct", "electric", "infrared"]),
   insideMm: v.nullable(v.strictObject({ lengthMm: side, widthMm: side, heightMm: side })),
   places: v.pipe(

@@ -3,6 +3,7 @@ import { judgeCureTest } from "@/core/bench";
 import { beforeAfter } from "@/core/coating";
 import { infraredDoubt, ovenSurvey } from "@/core/cure";
 import type { Database } from "@/db/schema";
+import { sectionsOf } from "../cure/section-readings";
 import { findRack } from "../rack/find-rack";
 import { setupAt } from "../setup/setup-data";
 import type { Person } from "../sign-in/roles";
@@ -18,17 +19,23 @@ async function ovenNamed(db: Kysely<Database>, name: string, at: Date) {
 /**
  * What happened to a load: the door, the melt, a reading by infrared, touch-up, plugs out. A reading that says nothing of
  * the part is kept, and graded so. Failures: `unknown-oven-name`, `unknown-load`, `before-the-door`, `reading-needs-value`,
- * `plugs-need-count`, those of `infraredDoubt`.
+ * `plugs-need-count`, `unknown-section`, `section-missing`, those of `infraredDoubt`.
  */
 export async function bakeEvent(db: Kysely<Database>, person: Person, entry: Of<"bake-event">): Promise<Made> {
   const oven = await ovenNamed(db, entry.oven, entry.happenedAt);
   if (!oven) return refuse({ kind: "unknown-oven-name", name: entry.oven });
-  const { rows } = await sql<{ door_closed_at: Date; job_id: string | null; rack_id: string | null; n: number }>`
-    select b.door_closed_at, min(j.id::text)::uuid as job_id, min(k.id::text)::uuid as rack_id, count(distinct k.id)::int as n
+  const { rows } = await sql<{
+    door_closed_at: Date;
+    sections: unknown;
+    job_id: string | null;
+    rack_id: string | null;
+    n: number;
+  }>`
+    select b.door_closed_at, b.sections, min(j.id::text)::uuid as job_id, min(k.id::text)::uuid as rack_id, count(distinct k.id)::int as n
     from bake b join bake_place p on p.record_id = b.record_id join rack k on k.id = p.rack_id join job j on j.id = k.job_id
     where b.oven_id = ${oven.id} and b.load_no = ${entry.loadNo} and (${person.customerId}::uuid is null or j.customer_id = ${person.customerId}::uuid)
       and not exists (select 1 from record s where s.supersedes = b.record_id)
-    group by b.door_closed_at order by b.door_closed_at desc limit 1`.execute(db);
+    group by b.door_closed_at, b.sections order by b.door_closed_at desc limit 1`.execute(db);
   const load = rows[0];
   if (!load) return refuse({ kind: "unknown-load", load: entry.loadNo, oven: oven.code });
   if (entry.happenedAt < load.door_closed_at)
@@ -37,6 +44,11 @@ export async function bakeEvent(db: Kysely<Database>, person: Person, entry: Of<
       at: entry.happenedAt.toISOString(),
       door: load.door_closed_at.toISOString(),
     });
+  const sections = sectionsOf(load.sections);
+  const section = entry.section === null ? null : (sections?.find((s) => s === entry.section) ?? undefined);
+  if (section === undefined)
+    return refuse({ kind: "unknown-section", section: entry.section, sections: sections ?? [] });
+  if (sections && entry.event === "infrared" && section === null) return refuse({ kind: "section-missing", sections });
   let grade: "measured" | "by-procedure" | "assumed" = "by-procedure";
   if (entry.event === "infrared" || entry.event === "cool") {
     if (entry.valueC === null) return refuse({ kind: "reading-needs-value" });

@@ -45,7 +45,13 @@ const entry = <K extends string, T extends v.ObjectEntries>(kind: K, rest: T) =>
   v.object({ kind: v.literal(kind), ...base, ...rest });
 
 /** Schools of timing a cure: all are recorded, and graded differently. */
-export const bakeTimings = ["metal-at-temperature", "flow-out", "door-close", "hot-then-down"] as const;
+export const bakeTimings = [
+  "metal-at-temperature",
+  "flow-out",
+  "door-close",
+  "hot-then-down",
+  "section-by-section",
+] as const;
 
 const bathValue = v.pipe(
   v.object({
@@ -419,6 +425,18 @@ export const entrySchema = v.variant("kind", [
       ),
       v.minLength(1, "has no rack"),
       v.maxLength(40),
+    ),
+    /** Under lamps: the sections the piece is cured in, in order. */
+    sections: v.optional(
+      v.nullable(
+        v.pipe(
+          v.array(filled(40)),
+          v.minLength(1, "has no section"),
+          v.maxLength(24, "are more than 24"),
+          v.check((list) => new Set(list.map((s) => s.toLowerCase())).size === list.length, "with one of them twice"),
+        ),
+      ),
+      null,
     ),
   }),
   /** What happens to a load in the oven and as it cools: each in one tap. */

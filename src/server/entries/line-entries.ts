@@ -136,6 +136,9 @@ export async function load(db: Kysely<Database>, person: Person, entry: Of<"load
   const ovens = await setupAt(db, "oven", entry.happenedAt);
   const oven = [...ovens.values()].find((o) => o.code.toLowerCase() === entry.oven.toLowerCase());
   if (!oven) return refuse({ kind: "unknown-oven-name", name: entry.oven });
+  const lamps = oven.data.type === "lamps";
+  if (lamps && !entry.sections) return refuse({ kind: "sections-missing", oven: oven.code });
+  if (lamps && entry.places.length > 1) return refuse({ kind: "lamps-one-rack", count: entry.places.length });
   const numbers = entry.places.map((p) => p.rack);
   const twice = numbers.find((n, i) => numbers.indexOf(n) !== i);
   if (twice) return refuse({ kind: "value-given-twice", parameter: `rack ${twice}` });
@@ -185,8 +188,9 @@ export async function load(db: Kysely<Database>, person: Person, entry: Of<"load
           powder_id: first.powder_id,
           door_closed_at: entry.happenedAt,
           pulled_at: null,
-          timing: entry.timing,
-          set_point_c: entry.setPointC,
+          timing: lamps ? "section-by-section" : entry.timing,
+          set_point_c: lamps ? null : entry.setPointC,
+          sections: lamps ? entry.sections : null,
         },
       ],
       bake_place: entry.places.map((place, i) => ({

@@ -2,6 +2,7 @@ import { type Kysely, sql } from "kysely";
 import * as v from "valibot";
 import { checkTrace, findPullS } from "@/core/cure";
 import type { Database } from "@/db/schema";
+import { readSections, sectionsOf } from "../cure/section-readings";
 import { derivedId } from "../record/derived-id";
 import { readDetails, tablesOfKind } from "../record/read-details";
 import type { NewRecord } from "../record/store-record";
@@ -31,7 +32,7 @@ export type LiveTrace = v.InferOutput<typeof liveTraceSchema>;
 
 /**
  * Closes an open load: the bake is superseded by itself with its pull time, so that the open one stays on record. With the recorder's
- * channels it is then measured, its door closed as long ago as the recorder ran. Failures: those of `checkTrace` with the
+ * channels it is then measured, its door closed as long ago as the recorder ran; under lamps with the readings of its sections. Failures: those of `checkTrace` with the
  * channel, `role-refused`, `unknown-oven-name`, `nothing-in-oven`, `already-pulled`, and the store's own.
  */
 export async function pullLoad(
@@ -95,32 +96,41 @@ export async function pullLoad(
     .where("id", "in", [...(details.bake_place ?? []).map((p) => p.rack_id), NO_RACK])
     .execute();
   const key = `pull:${id}`;
+  const row = details.bake?.[0];
+  const sections = sectionsOf(row?.sections);
+  // Under lamps the readings of each section are its trace, whatever a recorder may say beside them.
+  const read = row && sections ? await readSections(db, { ...row, sections }, at) : [];
   const ranS = traced ? Math.max(...traced.map((c) => c.timeS.at(-1) ?? 0)) : 0;
   const pulledBeforeEndS = traced
     ? findPullS(traced.flatMap((c) => (c.medium === "metal" ? [{ timeS: c.timeS, tempC: c.tempC }] : [])))
     : null;
-  const doorAt = traced ? { door_closed_at: new Date(at.getTime() - (pulledBeforeEndS ?? ranS) * 1000) } : {};
-  const channels = traced
-    ? {
-        bake_channel: traced.map((c, i) => ({
-          ordinal: i + 1,
-          name: c.name,
-          medium: c.medium,
-          time_s: c.timeS,
-          temp_c: c.tempC,
-        })),
-      }
-    : {};
+  const doorAt =
+    traced && !sections ? { door_closed_at: new Date(at.getTime() - (pulledBeforeEndS ?? ranS) * 1000) } : {};
+  const kept = sections
+    ? read.map(({ name, medium, trace }) => ({ name, medium, timeS: [...trace.timeS], tempC: [...trace.tempC] }))
+    : (traced ?? []);
+  const channels =
+    kept.length > 0
+      ? {
+          bake_channel: kept.map((c, i) => ({
+            ordinal: i + 1,
+            name: c.name,
+            medium: c.medium,
+            time_s: c.timeS,
+            temp_c: c.tempC,
+          })),
+        }
+      : {};
   const bake: NewRecord = {
     id,
     kind: "bake",
     happenedAt: open.happened_at,
     by: person.username,
-    grade: traced ? "measured" : open.grade,
+    grade: kept.length > 0 ? "measured" : open.grade,
     idempotencyKey: key,
     instrumentId: open.instrument_id,
     fileId: open.file_id,
-    supersedes: { recordId: open.id, reason: traced ? "Pulled, with the recorder's trace" : "Pulled" },
+    supersedes: { recordId: open.id, reason: pulledBy(sections !== null, traced !== null) },
     details: {
       ...details,
       ...channels,
@@ -133,4 +143,6 @@ export async function pullLoad(
   });
   return outcomeOf(await storeTogether(db, [bake, ...out], at));
 }
+const pulledBy = (underLamps: boolean, traced: boolean): string =>
+  underLamps ? "Lamps off, with the readings of its sections" : traced ? "Pulled, with the recorder's trace" : "Pulled";
 const NO_RACK = "00000000-0000-7000-8000-000000000000";

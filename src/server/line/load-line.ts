@@ -6,6 +6,7 @@ import { shiftAt } from "@/core/shifts";
 import type { VerdictResult } from "@/core/verdict";
 import type { Database } from "@/db/schema";
 import { type BathFile, loadBath } from "../baths/load-bath";
+import { readSections, sectionsOf } from "../cure/section-readings";
 import { type CoatOnTop, coatOnTop, sheetOf } from "../cure/sheet-of";
 import { channelsOf } from "../rack/judge-rack";
 import { type SetupData, setupAt, siteAt } from "../setup/setup-data";
@@ -282,7 +283,15 @@ async function openBakes(db: Kysely<Database>, person: Person, at: Date, site: S
   const rows = await db
     .selectFrom("record")
     .innerJoin("bake", "bake.record_id", "record.id")
-    .select(["record.id", "bake.oven_id", "bake.load_no", "bake.powder_id", "bake.door_closed_at", "bake.set_point_c"])
+    .select([
+      "record.id",
+      "bake.oven_id",
+      "bake.load_no",
+      "bake.powder_id",
+      "bake.door_closed_at",
+      "bake.set_point_c",
+      "bake.sections",
+    ])
     .where("record.kind", "=", "bake")
     .where("record.happened_at", ">", since)
     .where("record.happened_at", "<=", at)
@@ -303,8 +312,15 @@ async function openBakes(db: Kysely<Database>, person: Person, at: Date, site: S
       where b.record_id = any(${ids}::uuid[])`.execute(db),
     setupAt(db, "lot", at),
   ]);
-  const open = rows.flatMap((row): OpenBake[] => {
-    const mine = channels.filter((c) => c.record_id === row.id);
+  const bySection = await Promise.all(
+    rows.map((row) => {
+      const sections = sectionsOf(row.sections);
+      return sections ? readSections(db, { ...row, sections }, at) : null;
+    }),
+  );
+  const open = rows.flatMap((row, n): OpenBake[] => {
+    const stored = channelsOf(channels.filter((c) => c.record_id === row.id));
+    const mine = bySection[n] ?? stored;
     const inside = places.filter((p) => p.record_id === row.id);
     const racks = inside
       .filter((p) => person.customerId === null || p.customer_id === person.customerId)
@@ -323,7 +339,7 @@ async function openBakes(db: Kysely<Database>, person: Person, at: Date, site: S
       return ordered ? [sheetOf(p.coat, lots, powders, ordered)] : [];
     });
     const judged = [...new Map(sheets.map((s) => [`${s.powder.id} ${s.gel}`, s])).values()].flatMap((sheet) => {
-      const verdict = judgeBake(channelsOf(mine), sheet.schedule);
+      const verdict = judgeBake(mine, sheet.schedule, { sections: sectionsOf(row.sections) });
       return verdict.ok ? [{ sheet, verdict: verdict.value }] : [];
     });
     const slowest = judged.sort((a, b) => a.verdict.decidingIndex - b.verdict.decidingIndex)[0];
@@ -340,13 +356,13 @@ async function openBakes(db: Kysely<Database>, person: Person, at: Date, site: S
         },
       ];
     const { decidingChannel: channel, decidingIndex: index } = slowest.verdict;
-    const trace = mine.find((c) => c.name === channel);
-    const lastS = trace?.time_s.at(-1) ?? 0;
-    const lastC = trace?.temp_c.filter((c): c is number => c !== null).at(-1) ?? 0;
+    const trace = mine.find((c) => c.name === channel)?.trace;
+    const lastS = trace?.timeS.at(-1) ?? 0;
+    const lastC = trace?.tempC.filter((c): c is number => c !== null).at(-1) ?? 0;
     const lastAt = new Date(row.door_closed_at.getTime() + lastS * 1000);
     // What is still to earn, from the time constant its own trace shows, in the air as it is and is set.
-    const air = channelsOf(mine).find((c) => c.medium === "air");
-    const own = channelsOf(mine).find((c) => c.name === channel);
+    const air = mine.find((c) => c.medium === "air");
+    const own = mine.find((c) => c.name === channel);
     const oven = ovens.get(row.oven_id)?.data;
     const fit = air && own ? fitTimeConstant(air.trace, own.trace, lastS) : null;
     const setPointC = row.set_point_c ?? oven?.usualSetPointC ?? 205;
@@ -376,7 +392,8 @@ async function openBakes(db: Kysely<Database>, person: Person, at: Date, site: S
           );
     const readyS = plan?.ok ? (plan.value.pieces[0]?.readyS ?? null) : null;
     // Without a fit the index alone can say it.
-    const cured = readyS === null ? plan === null && index >= site.plannedIndex : readyS <= 0;
+    const unread = slowest.verdict.unknownPlaces.length > 0;
+    const cured = readyS === null ? plan === null && index >= site.plannedIndex && !unread : readyS <= 0;
     const minutesToGo = cured ? 0 : readyS === null ? null : readyS / 60;
     const over = judged.some((j) => j.verdict.channels.some((c) => (c.overbakeIndex ?? 0) > 100));
     const pullAt = minutesToGo === null ? null : new Date(lastAt.getTime() + minutesToGo * 60_000);

@@ -11,6 +11,7 @@ import {
   spotMeans,
 } from "@/core/thickness";
 import { type EvidenceGrade, type VerdictResult, weakestGrade, worstResult } from "@/core/verdict";
+import { sectionsOf } from "../cure/section-readings";
 import type { Conditions } from "../trace/conditions";
 import { newest, type RackFile } from "./load-rack";
 
@@ -194,6 +195,7 @@ function cureItem(rack: RackFile): VerdictItem {
   const verdict = judgeBake(channels, sheet?.schedule ?? scheduleOf(rack), {
     decidedBy: rack.job.requirement.cureDecidedBy,
     pullS,
+    sections: sectionsOf(row?.sections),
   });
   if (!verdict.ok)
     return {

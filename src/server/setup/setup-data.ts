@@ -197,7 +197,7 @@ export const setupSchemas = {
   }),
   oven: v.object({
     name: v.string(),
-    type: v.optional(v.picklist(["batch", "conveyor"]), "batch"),
+    type: v.optional(v.picklist(["batch", "conveyor", "lamps"]), "batch"),
     heat: v.optional(v.picklist(["gas-indirect", "gas-direct", "electric", "infrared"]), "electric"),
     insideMm: v.optional(v.nullable(box), null),
     /** Where racks hang, as seen from the door: share of the width and of the depth, 0–100. */

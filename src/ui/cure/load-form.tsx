@@ -31,6 +31,7 @@ export type WaitingRack = {
   readonly metal: string;
   readonly sectionMm: number;
   readonly massKg: number | null;
+  readonly faces: readonly string[];
 };
 /** What a plan hands over: its racks, in its oven, at its set point. */
 export type PlannedStart = {
@@ -59,6 +60,7 @@ export function LoadForm({
   const [hanging, setHanging] = useState<Hanging>(() => Object.fromEntries(planned.map((n) => [n, NOT_HUNG])));
   const [inHand, setInHand] = useState<string | null>(planned[0] ?? null);
   const [ovenCode, setOvenCode] = useState(start.oven ?? ovens[0]?.code ?? "");
+  const [sectionText, setSectionText] = useState<string | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: 6 } }),
@@ -94,6 +96,12 @@ export function LoadForm({
   const heaviest = racks
     .filter((r) => chosen.includes(r.number))
     .reduce<WaitingRack | null>((most, r) => (!most || r.sectionMm > most.sectionMm ? r : most), null);
+  // Under lamps the faces of the part are its sections until others are named.
+  const faces = racks.find((r) => r.number === chosen[0])?.faces ?? [];
+  const sections = (sectionText ?? faces.join("\n"))
+    .split("\n")
+    .map((s) => s.trim())
+    .filter((s) => s !== "");
   const hottest = oven?.survey?.hottest ?? null;
   const cold = heaviest && oven ? isColdPlace(oven, hanging[heaviest.number]?.place ?? "") : false;
   const submit = async (e: FormEvent<HTMLFormElement>) => {
@@ -110,6 +118,7 @@ export function LoadForm({
       ...(other ? other.split(/[\s,]+/).map((rack) => ({ rack, place: "", channel: null })) : []),
     ];
     if (places.length === 0) return setProblem("Tick a rack, or type its number.");
+    if (oven?.lamps && sections.length === 0) return setProblem("Name the sections of the piece, one a line.");
     const text = String(form.get("setpoint") ?? "").trim();
     const set = text === "" ? null : parseNumber(text);
     if (set && !set.ok) return setProblem(failureText(set.error));
@@ -120,6 +129,7 @@ export function LoadForm({
       timing: String(form.get("timing")) as "flow-out",
       setPointC: set ? (units === "us" ? fahrenheitToC(set.value) : set.value) : null,
       places,
+      sections: oven?.lamps ? sections : null,
     });
     if (saved) {
       setHanging({});
@@ -128,18 +138,25 @@ export function LoadForm({
   };
   return (
     <form onSubmit={submit} className="ruled mt-6 grid gap-3">
-      <h2>Close the door on a load</h2>
+      <h2>{oven?.lamps ? "Light the lamps on a piece" : "Close the door on a load"}</h2>
       <DndContext sensors={sensors} onDragEnd={dropped}>
         <div className="flex flex-wrap items-start gap-6">
           <fieldset className="m-0 grid min-w-0 max-w-[520px] flex-1 basis-[360px] gap-1 border-0 p-0">
-            <legend className="small soft">Racks in it: tick, then tap its place in the oven, or drag it there</legend>
+            <legend className="small soft">
+              {oven?.lamps
+                ? "The rack with the piece"
+                : oven && oven.places.length > 0
+                  ? "Racks in it: tick, then tap its place in the oven, or drag it there"
+                  : "Racks in it"}
+            </legend>
             {racks.length === 0 && <p className="soft m-0">No coated rack is waiting; type a number below.</p>}
             {racks.map((r) => (
               <WaitingRow
                 key={r.number}
                 rack={r}
                 at={hanging[r.number] ?? null}
-                inHand={inHand === r.number}
+                inHand={!oven?.lamps && inHand === r.number}
+                hung={!oven?.lamps}
                 note={oven ? placeNote(oven, hanging[r.number]?.place ?? "", units) : ""}
                 cold={oven ? isColdPlace(oven, hanging[r.number]?.place ?? "") : false}
                 tick={(on) => tick(r.number, on)}
@@ -147,6 +164,18 @@ export function LoadForm({
               />
             ))}
           </fieldset>
+          {oven?.lamps && (
+            <div className="field min-w-[240px]">
+              <label htmlFor="sections">Sections of the piece, one a line, in order</label>
+              <textarea
+                id="sections"
+                className="input min-h-[120px]"
+                value={sectionText ?? faces.join("\n")}
+                onChange={(e) => setSectionText(e.target.value)}
+              />
+              <span className="small soft">One piece at a time; each section is read and judged by itself.</span>
+            </div>
+          )}
           {oven && oven.places.length > 0 && (
             <div className="min-w-0">
               <OvenFloor
@@ -204,7 +233,7 @@ export function LoadForm({
           <label htmlFor="load">Load</label>
           <input id="load" name="load" className="input" defaultValue={nextLoad} maxLength={40} required />
         </div>
-        <div className="field">
+        <div className="field" hidden={oven?.lamps}>
           <label htmlFor="timing">Timed</label>
           <select id="timing" name="timing" className="input">
             {timings.map(([value, label]) => (
@@ -214,7 +243,7 @@ export function LoadForm({
             ))}
           </select>
         </div>
-        <div className="field">
+        <div className="field" hidden={oven?.lamps}>
           <label htmlFor="setpoint">Set point, {units === "us" ? "°F" : "°C"}</label>
           <input
             id="setpoint"
@@ -231,7 +260,7 @@ export function LoadForm({
         </p>
       )}
       <RecordRow busy={busy} message={message}>
-        Door closed now
+        {oven?.lamps ? "Lamps lit now" : "Door closed now"}
       </RecordRow>
     </form>
   );
@@ -241,6 +270,7 @@ function WaitingRow({
   rack,
   at,
   inHand,
+  hung,
   note,
   cold,
   tick,
@@ -249,6 +279,8 @@ function WaitingRow({
   rack: WaitingRack;
   at: { readonly place: string; readonly probe: string } | null;
   inHand: boolean;
+  /** Has a place and may have a probe. */
+  hung: boolean;
   note: string;
   cold: boolean;
   tick: (on: boolean) => void;
@@ -287,7 +319,7 @@ function WaitingRow({
             </span>
           </span>
         </label>
-        {at !== null && (
+        {at !== null && hung && (
           <div className="flex flex-wrap items-center gap-2 pb-1">
             <input
               className="input max-w-[90px]"

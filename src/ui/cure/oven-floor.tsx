@@ -7,6 +7,8 @@ import { OVEN_VIEW, OvenDrawing, placeAt } from "./oven-drawing";
 
 export type FloorOven = {
   readonly code: string;
+  /** Cures one piece section by section. */
+  readonly lamps: boolean;
   readonly places: readonly { readonly id: string; readonly at: readonly [number, number]; readonly note: string }[];
   readonly survey: OvenSurvey | null;
   readonly spreadMostC: number;

@@ -10,7 +10,7 @@ import { failureText } from "../words/failures";
 
 export type OvenData = {
   readonly name: string;
-  readonly type: "batch" | "conveyor";
+  readonly type: "batch" | "conveyor" | "lamps";
   readonly heat: keyof typeof heatName;
   readonly insideMm: { readonly lengthMm: number; readonly widthMm: number; readonly heightMm: number } | null;
   readonly places: readonly { readonly id: string; readonly at: readonly [number, number]; readonly note: string }[];
@@ -125,6 +125,7 @@ export function OvenSetupForm({
           <select id="oven-type" className="input" value={type} onChange={(e) => setType(e.target.value as "batch")}>
             <option value="batch">batch</option>
             <option value="conveyor">conveyor</option>
+            <option value="lamps">lamps, section by section</option>
           </select>
         </div>
         <div className="field">
@@ -144,11 +145,11 @@ export function OvenSetupForm({
         </div>
       </div>
       <div className="grid grid-cols-4 gap-3 max-[760px]:grid-cols-2">
-        {(["length", "width", "height"] as const).map((side) => (
+        {(type === "lamps" ? [] : (["length", "width", "height"] as const)).map((side) => (
           <TypedNumber key={side} id={`oven-${side}`} label={`Inside ${side}, mm`} text={t[side]} change={put(side)} />
         ))}
         {figures
-          .filter(([, , of]) => of === "both" || of === type)
+          .filter(([, , of]) => type !== "lamps" && (of === "both" || of === type))
           .map(([key, label]) => (
             <TypedNumber key={key} id={`oven-${key}`} label={label} text={t[key]} change={put(key)} />
           ))}
@@ -163,6 +164,11 @@ export function OvenSetupForm({
             onChange={(e) => put("places")(e.target.value)}
           />
         </div>
+      ) : type === "lamps" ? (
+        <p className="soft m-0">
+          A piece that fits no oven is cured by them one section after another. Each load names its sections; the metal
+          of each is read by infrared.
+        </p>
       ) : (
         <div className="field">
           <label htmlFor="oven-zones">

@@ -162,6 +162,12 @@ const sentences: Record<string, (f: Failure, units: UnitSystem) => string> = {
   "over-freeboard": (f) =>
     `${s(f.neededL)} L do not fit: the tank has ${s(f.freeboardL)} L free. Drain first, or keep the level.`,
   "no-readings": () => "No reading yet.",
+  "sections-missing": (f) =>
+    `Under ${s(f.oven)} a piece is cured section by section: name its sections first, one a line.`,
+  "lamps-one-rack": (f) => `${s(f.count)} racks are too many: lamps cure one piece at a time. Start one load for each.`,
+  "unknown-section": (f) =>
+    `“${s(f.section)}” is no section of this piece${Array.isArray(f.sections) && f.sections.length > 0 ? `: ${f.sections.map(s).join(", ")}` : ""}.`,
+  "section-missing": () => "Say which section was read: tap it first.",
   "still-warm": (f) =>
     `The metal is still about ${Math.round(Number(f.nowC))} °C; it is packed under ${s(f.belowC)} °C. Read it and record it with load ${s(f.load)}, or accept it when it has cooled.`,
   "only-gelled": (f) =>

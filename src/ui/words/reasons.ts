@@ -193,6 +193,13 @@ export function bakeReason(reason: BakeReason, units: UnitSystem): Said {
         text: `${(100 * reason.share).toFixed(0)} % of the index was earned more than 15 °C outside the sheet's points`,
         figure: "",
       };
+    case "section-unread":
+      return {
+        result: "unknown",
+        word: "Not read",
+        text: `${reason.channel} was never read twice within five minutes: its cure is not known`,
+        figure: "–",
+      };
     case "assumed-activation-energy":
       return {
         result: "watch",

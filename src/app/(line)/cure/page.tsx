@@ -49,6 +49,7 @@ export default async function Page({ searchParams }: { searchParams: Promise<Sea
     ? await Promise.all(
         [...ovens.values()].map(async (oven) => ({
           code: oven.code,
+          lamps: oven.data.type === "lamps",
           places: oven.data.places,
           survey: oven.data.places.length > 0 ? ((await loadSurveys(db, oven, line.at, 1))[0]?.survey ?? null) : null,
           spreadMostC: oven.data.spreadMostC,
@@ -75,7 +76,16 @@ export default async function Page({ searchParams }: { searchParams: Promise<Sea
           racks={waiting.flatMap(({ number, part }) => {
             const known = hanging.find((h) => h.rack === number);
             return known
-              ? [{ number, part, metal: known.metal, sectionMm: known.sectionMm, massKg: known.massKg }]
+              ? [
+                  {
+                    number,
+                    part,
+                    metal: known.metal,
+                    sectionMm: known.sectionMm,
+                    massKg: known.massKg,
+                    faces: known.faces,
+                  },
+                ]
               : [];
           })}
           nextLoad={nextLoad}

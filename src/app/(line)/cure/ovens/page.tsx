@@ -39,7 +39,9 @@ export default async function OvensPage() {
               <span className="num">
                 {o.data.type === "conveyor"
                   ? `${o.data.zones.length} zones, ${o.data.zones.reduce((sum, z) => sum + z.lengthM, 0)} m`
-                  : `set to ${withUnit(o.data.usualSetPointC, "temperature", units)}`}
+                  : o.data.type === "lamps"
+                    ? "section by section"
+                    : `set to ${withUnit(o.data.usualSetPointC, "temperature", units)}`}
               </span>
             </Link>
           ))}

@@ -12,12 +12,14 @@ import {
   traceFaults,
 } from "@/core/cure";
 import { type LoadFile, loadLoad } from "@/server/cure/open-load";
+import { sectionReadingsOf } from "@/server/cure/section-readings";
 import { database } from "@/server/database";
 import { currentLine } from "@/server/line/current-line";
 import { preferences } from "@/server/preferences";
 import { personOnPage } from "@/server/sign-in/person";
 import { may } from "@/server/sign-in/roles";
 import { BakeEventForm } from "@/ui/cure/bake-event-form";
+import { LampLoad } from "@/ui/cure/lamp-load";
 import { LiveLoad } from "@/ui/cure/live-load";
 import { LoadNeeds } from "@/ui/cure/load-needs";
 import { OvenDrawing } from "@/ui/cure/oven-drawing";
@@ -74,7 +76,7 @@ export default async function LoadPage({
               <Link className="link" href={`/cure/ovens/${ovenSlug(file.oven.code)}`}>
                 {file.oven.data.name}
               </Link>{" "}
-              · set to {withUnit(file.setPointC, "temperature", units)} · door closed{" "}
+              · {file.sections ? "begun" : `set to ${withUnit(file.setPointC, "temperature", units)} · door closed`}{" "}
               {when(file.closedAt, line.at, line.timeZone)}, timed {file.timing.replaceAll("-", " ")}
             </>
           }
@@ -87,7 +89,21 @@ export default async function LoadPage({
             </span>
           )}
         </PageHead>
-        {file.pulledAt === null ? (
+        {file.pulledAt === null && file.sections ? (
+          <LampLoad
+            recordId={file.recordId}
+            oven={file.oven.code}
+            load={file.loadNo}
+            rack={file.racks[0]?.rack ?? ""}
+            closedAtMs={file.closedAt.getTime()}
+            sections={file.sections}
+            readings={sectionReadingsOf(file.events, file.sections)}
+            schedule={file.racks[0]?.schedule ?? { points: [] }}
+            plannedIndex={file.plannedIndex}
+            units={units}
+            mayLog={mayLog}
+          />
+        ) : file.pulledAt === null ? (
           <LiveLoad
             recordId={file.recordId}
             oven={file.oven.code}
@@ -148,6 +164,7 @@ export default async function LoadPage({
                     <b className="fig">{withUnit(e.valueC, "temperature", units)}</b>
                   </>
                 )}
+                {e.section && <> {e.section}</>}
                 {e.aim && <span className="soft"> on {aimName[e.aim as keyof typeof aimName]}</span>}
                 {e.count !== null && (
                   <span className={e.asked !== null && e.count !== e.asked ? "text-out" : "text-in"}>
@@ -178,6 +195,17 @@ export default async function LoadPage({
               inside={null}
               units={units}
             />
+          </MarginBlock>
+        )}
+        {file.sections && (
+          <MarginBlock title="Under lamps">
+            <p>
+              Read each section every two minutes, on the coated metal. Between readings no more than five minutes apart
+              its heat counts; across a longer wait it does not.
+            </p>
+            <p className="caution mt-2">
+              Lamps burn and dazzle: nothing that burns near them, nobody alone with them, eyes and hands away.
+            </p>
           </MarginBlock>
         )}
         <MarginBlock title="What is known of its heat">
@@ -252,6 +280,17 @@ function InfraredProof({ file, units }: { file: LoadFile; units: "metric" | "us"
   );
 }
 
+/** Each section of a piece under lamps with its index; null where it was not read. */
+function verdicts(file: LoadFile): { name: string; index: number | null }[] {
+  const rack = file.racks[0];
+  const judged =
+    rack && file.channels.length > 0 ? judgeBake(file.channels, rack.schedule, { sections: file.sections }) : null;
+  return (file.sections ?? []).map((name) => ({
+    name,
+    index: judged?.ok ? (judged.value.channels.find((c) => c.name === name)?.index ?? null) : null,
+  }));
+}
+
 /** A load that was pulled: how each rack's cure stands, what is wrong with its channels, and what it would have needed. */
 function PulledLoad({ file, units }: { file: LoadFile; units: "metric" | "us" }) {
   const inS = ((file.pulledAt?.getTime() ?? 0) - file.closedAt.getTime()) / 1000;
@@ -262,7 +301,10 @@ function PulledLoad({ file, units }: { file: LoadFile; units: "metric" | "us" })
         {file.racks.map((r) => {
           const verdict =
             file.channels.length > 0
-              ? judgeBake(ownChannels(file.channels, r.rack, r.channel, file.racksInLoad), r.schedule, { pullS: inS })
+              ? judgeBake(ownChannels(file.channels, r.rack, r.channel, file.racksInLoad), r.schedule, {
+                  pullS: inS,
+                  sections: file.sections,
+                })
               : null;
           return (
             <Link
@@ -303,20 +345,40 @@ function PulledLoad({ file, units }: { file: LoadFile; units: "metric" | "us" })
           {traceFaultWords(f, units)}
         </p>
       ))}
-      <LoadNeeds
-        measured={file.channels.map((c) => ({ ...c }))}
-        inS={inS}
-        air={{
-          startC: file.oven.data.airAtDoorC,
-          tauS: file.oven.data.emptyTauS,
-          program: file.program,
-        }}
-        plannedIndex={file.plannedIndex}
-        holdToo={file.holdToo}
-        lostS={lostToDoor(file, inS)}
-        pieces={file.racks.map((r) => ({ id: r.rack, tauS: r.tauS, bandS: r.tauBandS, schedule: r.schedule }))}
-        units={units}
-      />
+      {file.sections &&
+        verdicts(file).map((s) => (
+          <div key={s.name} className="row grid-cols-[minmax(0,1fr)_130px_170px] items-center">
+            <b>{s.name}</b>
+            <span className="num">
+              {s.index === null ? (
+                "not read"
+              ) : (
+                <>
+                  index <b>{s.index.toFixed(0)}</b>
+                </>
+              )}
+            </span>
+            <Verdict result={s.index === null ? "unknown" : s.index >= 100 ? "in" : "out"}>
+              {s.index === null ? "Not known" : s.index >= 100 ? "Cured" : "Short"}
+            </Verdict>
+          </div>
+        ))}
+      {!file.sections && (
+        <LoadNeeds
+          measured={file.channels.map((c) => ({ ...c }))}
+          inS={inS}
+          air={{
+            startC: file.oven.data.airAtDoorC,
+            tauS: file.oven.data.emptyTauS,
+            program: file.program,
+          }}
+          plannedIndex={file.plannedIndex}
+          holdToo={file.holdToo}
+          lostS={lostToDoor(file, inS)}
+          pieces={file.racks.map((r) => ({ id: r.rack, tauS: r.tauS, bandS: r.tauBandS, schedule: r.schedule }))}
+          units={units}
+        />
+      )}
     </>
   );
 }
