@@ -14,7 +14,7 @@ const under = [
   { section: "Left leaf, top", minutes: 24, metalC: 196 },
   { section: "Left leaf, foot", minutes: 26, metalC: 193 },
   { section: "Right leaf, top", minutes: 24, metalC: 197 },
-  { section: "Right leaf, foot", minutes: 16, metalC: 188 },
+  { section: "Right leaf, foot", minutes: 20, metalC: 190 },
 ] as const;
 const READ_EVERY_S = 100;
 /** How fast the metal under a lamp comes up, s. */

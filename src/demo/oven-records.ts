@@ -40,16 +40,16 @@ const panels: Work = { job: "J-418", part: "TEST-PANEL", powder: "GR-210", custo
 const PANELS_DAYS_AGO = 18;
 /** Minutes from door to pull, and the rub that followed. */
 const panelsPulled = [
-  { minutes: 11.5, rub: 0 },
-  { minutes: 12.4, rub: 1 },
-  { minutes: 13.2, rub: 2 },
-  { minutes: 13.9, rub: 3 },
-  { minutes: 14.4, rub: 5 },
-  { minutes: 14.9, rub: 3 },
-  { minutes: 15.5, rub: 5 },
-  { minutes: 16.2, rub: 5 },
-  { minutes: 17, rub: 5 },
-  { minutes: 18, rub: 5 },
+  { minutes: 13, rub: 0 },
+  { minutes: 14, rub: 1 },
+  { minutes: 15, rub: 2 },
+  { minutes: 15.8, rub: 3 },
+  { minutes: 16.4, rub: 5 },
+  { minutes: 16.9, rub: 3 },
+  { minutes: 17.5, rub: 5 },
+  { minutes: 18.2, rub: 5 },
+  { minutes: 19, rub: 5 },
+  { minutes: 20, rub: 5 },
 ] as const;
 const collars: Work = {
   job: "J-417",

@@ -208,3 +208,96 @@ test("a recorder's file in the wrong unit is asked about and read again as meant
   await expect(page.getByText("°F, from the person")).toBeVisible();
   await expect(page.getByText("Looks wrong")).toBeHidden();
 });
+
+/** A rack coated by the entry line: it waits for an oven. */
+async function coated(page: Page, job: string, number: string): Promise<void> {
+  await hang(page, job, number);
+  await line(page, `rack ${number} in booth`);
+}
+
+test("racks are hung in the drawn oven by tap, by drag and by key, as a plan handed them over", async ({ page }) => {
+  await signIn(page, "ines");
+  await coated(page, "J-416", "V201");
+  await coated(page, "J-408", "V202");
+  await page.goto("/cure/planner");
+  await page.waitForLoadState("networkidle");
+  await page.getByLabel("Set point, °C").fill("210");
+  await page.getByRole("link", { name: /Hang .*V201, V202 in Oven 1 as planned/ }).click();
+  await page.waitForURL(/\/cure\?racks=/);
+  await page.waitForLoadState("networkidle");
+  await expect(page.getByLabel("Set point, °C")).toHaveValue("210");
+  for (const other of ["1045", "1048"]) {
+    const box = page.getByRole("checkbox", { name: new RegExp(other) });
+    if ((await box.count()) > 0 && (await box.isChecked())) await box.uncheck();
+  }
+  // By tap: the one in hand hangs where it is tapped, and the next is in hand.
+  await expect(page.getByText("In hand: V201")).toBeVisible();
+  await page.getByRole("button", { name: "Hang V201 at B2" }).click();
+  await expect(page.getByLabel("Place of rack V201")).toHaveValue("B2");
+  await expect(page.getByText("In hand: V202")).toBeVisible();
+  // By drag, to a cold place: it says so.
+  const grip = await page.getByRole("button", { name: "Move V202" }).boundingBox();
+  const target = await page.getByRole("button", { name: /at A1/ }).boundingBox();
+  if (!grip || !target) throw new Error("nothing to drag");
+  await page.mouse.move(grip.x + grip.width / 2, grip.y + grip.height / 2);
+  await page.mouse.down();
+  await page.mouse.move(target.x + 10, target.y + 10, { steps: 8 });
+  await page.mouse.move(target.x + target.width / 2, target.y + target.height / 2, { steps: 4 });
+  await page.mouse.up();
+  await expect(page.getByLabel("Place of rack V202")).toHaveValue("A1");
+  await expect(page.getByText(/colder than set, by the newest survey/)).toBeVisible();
+  // By key: taken up again and hung elsewhere.
+  await page.getByRole("button", { name: /Place A1; here: V202/ }).press("Enter");
+  await expect(page.getByText("In hand: V202")).toBeVisible();
+  await page.getByRole("button", { name: /Hang V202 at B3/ }).press("Enter");
+  await expect(page.getByLabel("Place of rack V202")).toHaveValue("B3");
+  await page.getByLabel("Load", { exact: true }).fill("V20");
+  await page.getByRole("button", { name: "Door closed now" }).press("Enter");
+  await expect(page.getByRole("link", { name: /Oven 1, load V20/ })).toBeVisible();
+  await page.getByRole("link", { name: /Oven 1, load V20/ }).click();
+  await expect(page.getByText("place B2", { exact: false }).first()).toBeVisible();
+  await expect(page.getByText("place B3", { exact: false }).first()).toBeVisible();
+});
+
+test("a piece under lamps: its sections named, each read by infrared, off with one short and judged so", async ({
+  page,
+}) => {
+  await signIn(page, "ines");
+  await coated(page, "J-408", "V203");
+  await page.goto("/cure");
+  await page.waitForLoadState("networkidle");
+  await page.getByRole("checkbox", { name: /V203/ }).check();
+  await page.getByLabel("Oven", { exact: true }).selectOption("Lamps 1");
+  await page.getByLabel("Load", { exact: true }).fill("V21");
+  await page.getByLabel(/Sections of the piece/).fill("");
+  await page.getByRole("button", { name: "Lamps lit now" }).press("Enter");
+  await expect(page.getByRole("alert").getByText(/Name the sections/)).toBeVisible();
+  await page.getByLabel(/Sections of the piece/).fill("Left\nRight");
+  await page.getByRole("button", { name: "Lamps lit now" }).press("Enter");
+  await page.getByRole("link", { name: /Lamps 1, load V21/ }).click();
+  await expect(page.getByText("0 of 2 cured")).toBeVisible();
+  await page.getByLabel("Left, °C").fill("195");
+  await page.getByRole("button", { name: "Record the reading" }).press("Enter");
+  await expect(page.getByText(/Left: about .* more if it stays at 195 °C/)).toBeVisible();
+  await page.getByRole("radio", { name: /Right/ }).check();
+  await expect(page.getByText("Right: light it, and read its metal")).toBeVisible();
+  await page.getByRole("button", { name: "Lamps off, done" }).press("Enter");
+  await expect(page.getByRole("alert").getByText("Left, Right are not cured")).toBeVisible();
+  await page.getByRole("button", { name: "Off all the same" }).press("Enter");
+  await expect(page.getByText("As it cools")).toBeVisible();
+  await expect(page.getByText("not read").first()).toBeVisible();
+});
+
+test("a rack’s cure: its bake over others of its part, each layer by its own sheet", async ({ page }) => {
+  await signIn(page, "tomasz");
+  await page.goto("/racks/0869/cure");
+  await expect(page.getByRole("img", { name: /Metal of this bake over that of others/ })).toBeVisible();
+  await expect(page.getByText(/Climb as it melts within the sheet’s/)).toBeVisible();
+  await page.goto("/jobs/J-419");
+  const rack = page.getByRole("link", { name: /^07\d\d/ }).first();
+  const href = (await rack.getAttribute("href")) ?? "";
+  await page.goto(`${href}/cure`);
+  await expect(page.getByText("By layer, all bakes added up")).toBeVisible();
+  await expect(page.getByText(/Gelled|Past gel/)).toBeVisible();
+  await expect(page.getByText("GR-640 Epoxy primer")).toBeVisible();
+});

@@ -12,8 +12,22 @@ export type InfraredReading = {
   readonly emissivity: number;
   readonly aim: InfraredAim;
 };
+/** A reading as it was noted: what was left open is a coated part at the emissivity of powder. */
+export const infraredReading = (noted: {
+  readonly atS: number;
+  readonly valueC: number | null;
+  readonly emissivity: number | null;
+  readonly aim: string | null;
+}): InfraredReading => ({
+  atS: noted.atS,
+  metalC: noted.valueC ?? Number.NaN,
+  emissivity: noted.emissivity ?? COATED_EMISSIVITY,
+  aim: infraredAims.find((a) => a === noted.aim) ?? "coated-part",
+});
 export type InfraredDoubt = "bright-metal" | "not-the-part" | "low-emissivity";
 
+/** Of powder, molten or cured. */
+export const COATED_EMISSIVITY = 0.95;
 /** Under this set emissivity a coated part reads too hot: powder, molten or cured, is near 0.95. */
 export const LEAST_COATED_EMISSIVITY = 0.85;
 /** Readings further apart than this say nothing of what lies between, s. */

@@ -1,5 +1,5 @@
 import { type Kysely, sql } from "kysely";
-import { type BakeChannel, type InfraredAim, type SectionReading, sectionChannels } from "@/core/cure";
+import { type BakeChannel, infraredReading, type SectionReading, sectionChannels } from "@/core/cure";
 import type { Database } from "@/db/schema";
 
 /** The names kept with a bake; null for every bake in an oven. */
@@ -17,15 +17,7 @@ type Noted = {
 export const sectionReadingsOf = (events: readonly Noted[], sections: readonly string[]): SectionReading[] =>
   events.flatMap((e) =>
     e.event === "infrared" && e.valueC !== null && e.section !== null && sections.includes(e.section)
-      ? [
-          {
-            section: e.section,
-            atS: e.atS,
-            metalC: e.valueC,
-            emissivity: e.emissivity ?? 0.95,
-            aim: (e.aim ?? "coated-part") as InfraredAim,
-          },
-        ]
+      ? [{ ...infraredReading(e), section: e.section }]
       : [],
   );
 

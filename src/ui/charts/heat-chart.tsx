@@ -134,10 +134,10 @@ export function HeatChart({
           strokeDasharray={s.kind === "foretold" ? "5 4" : undefined}
         />
       ))}
-      {marks.map((m) => (
+      {marks.map((m, i) => (
         <g key={m.text + m.s}>
           <line x1={x(m.s)} x2={x(m.s)} y1="14" y2={height - 24} stroke="var(--sorrel)" strokeWidth="1" />
-          <text x={x(m.s) + 3} y="12" style={{ fill: "var(--sorrel)" }}>
+          <text x={x(m.s) + 3} y={i % 2 === 0 ? 12 : 25} style={{ fill: "var(--sorrel)" }}>
             {m.text}
           </text>
         </g>

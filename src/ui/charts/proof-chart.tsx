@@ -31,17 +31,21 @@ export function ProofChart({ points, safeIndex }: { points: readonly ProofMark[]
         </g>
       ))}
       <line x1={x(100)} x2={x(100)} y1="12" y2={H - 28} stroke="var(--ink)" strokeDasharray="4 3" />
-      <text x={x(100) + 4} y="22">
+      <text
+        x={x(100) - 5}
+        y={y(0.5) + 4}
+        textAnchor="end"
+        style={{ paintOrder: "stroke", stroke: "var(--bench)", strokeWidth: 4 }}
+      >
         100, the sheet
       </text>
       {safeIndex !== null && (
         <>
           <line x1={x(safeIndex)} x2={x(safeIndex)} y1="12" y2={H - 28} stroke="var(--in)" strokeWidth="2" />
           <text
-            x={x(safeIndex) + (safeIndex > 130 ? -5 : 5)}
-            y="58"
-            textAnchor={safeIndex > 130 ? "end" : "start"}
-            style={{ fill: "var(--in)" }}
+            x={Math.max(x(safeIndex), x(100)) + 5}
+            y={y(3.5) + 4}
+            style={{ fill: "var(--in)", paintOrder: "stroke", stroke: "var(--bench)", strokeWidth: 4 }}
           >
             from {safeIndex.toFixed(0)} every rub passed
           </text>

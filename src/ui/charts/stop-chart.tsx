@@ -2,7 +2,9 @@ import { area, line, scaleLinear } from "d3";
 import type { StopEffect, Zone } from "@/core/cure";
 
 const W = 760;
-const H = 150;
+const H = 164;
+/** The names of the zones stand above the picture, in two rows. */
+const TOP = 32;
 
 /** Over-bake index of a piece by where in the oven it stood when the line stopped; over 100 is spoilt. */
 export function StopChart({
@@ -17,7 +19,7 @@ export function StopChart({
   const value = (e: StopEffect) => e.overbake ?? e.index;
   const most = Math.max(120, ...effects.map(value)) * 1.05;
   const x = scaleLinear([0, lengthM], [40, W - 20]);
-  const y = scaleLinear([0, Math.min(most, 600)], [H - 22, 10]).clamp(true);
+  const y = scaleLinear([0, Math.min(most, 600)], [H - 22, TOP]).clamp(true);
   const draw = line<StopEffect>(
     (e) => x(e.atM),
     (e) => y(value(e)),
@@ -42,8 +44,8 @@ export function StopChart({
           atM += z.lengthM;
           return (
             <g key={z.name}>
-              <line x1={x(from)} x2={x(from)} y1="10" y2={H - 22} stroke="var(--rule)" />
-              <text x={x(from) + 4} y={18 + 13 * (i % 2)}>
+              <line x1={x(from)} x2={x(from)} y1="6" y2={H - 22} stroke="var(--rule)" />
+              <text x={x(from) + 4} y={14 + 13 * (i % 2)}>
                 {z.name}
               </text>
             </g>

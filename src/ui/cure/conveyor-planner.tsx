@@ -203,8 +203,8 @@ export function ConveyorPlanner({
             ]}
             sheetC={[...new Set(pieces.map((p) => Math.min(...p.schedule.points.map((q) => q.metalC))))]}
             windowS={null}
-            marks={zones.slice(1).map((z, i) => ({
-              s: (zones.slice(0, i + 1).reduce((sum, y) => sum + y.lengthM, 0) / speed) * 60,
+            marks={zones.map((z, i) => ({
+              s: (zones.slice(0, i).reduce((sum, y) => sum + y.lengthM, 0) / speed) * 60,
               text: z.name,
             }))}
             lastS={dwellS + 900}

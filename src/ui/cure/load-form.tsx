@@ -17,6 +17,7 @@ import { useRecorder } from "../forms/use-recorder";
 import { usePreferences } from "../preferences-context";
 import { failureText } from "../words/failures";
 import { type FloorOven, isColdPlace, OvenFloor, placeNote } from "./oven-floor";
+import { underPointer } from "./under-pointer";
 
 const timings = [
   ["metal-at-temperature", "from metal at temperature"],
@@ -139,7 +140,7 @@ export function LoadForm({
   return (
     <form onSubmit={submit} className="ruled mt-6 grid gap-3">
       <h2>{oven?.lamps ? "Light the lamps on a piece" : "Close the door on a load"}</h2>
-      <DndContext sensors={sensors} onDragEnd={dropped}>
+      <DndContext sensors={sensors} collisionDetection={underPointer} onDragEnd={dropped}>
         <div className="flex flex-wrap items-start gap-6">
           <fieldset className="m-0 grid min-w-0 max-w-[520px] flex-1 basis-[360px] gap-1 border-0 p-0">
             <legend className="small soft">

@@ -9,6 +9,7 @@ import { usePreferences } from "../preferences-context";
 import { AddPiece } from "./add-piece";
 import { MOST_LOADS, type Placed, type PlannerOven, type PlannerPiece, planOf, ROOM_C } from "./planner";
 import { LoadColumn } from "./planner-load";
+import { underPointer } from "./under-pointer";
 
 /** Pieces put into loads, by drag or by key: when each load can be pulled, which piece waits, which spoils, and what it costs in heat. */
 export function LoadPlanner({
@@ -82,7 +83,7 @@ export function LoadPlanner({
       }),
     );
   return (
-    <DndContext sensors={sensors} onDragEnd={dropped}>
+    <DndContext sensors={sensors} collisionDetection={underPointer} onDragEnd={dropped}>
       <div className="mt-3 flex flex-wrap items-end gap-3">
         <div className="field w-[130px]">
           <label htmlFor="plan-oven">Oven</label>

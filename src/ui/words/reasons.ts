@@ -113,6 +113,9 @@ export function filmReason(reason: SpotAreaReason | NominalReason, units: UnitSy
   }
 }
 
+/** What a sheet asks is mostly whole minutes. */
+const wholeMinutes = (s: number): string => (s % 60 === 0 ? `${s / 60} min` : minutesSeconds(s));
+
 export function bakeReason(reason: BakeReason, units: UnitSystem): Said {
   const index = (x: number) => x.toFixed(0);
   switch (reason.kind) {
@@ -135,14 +138,14 @@ export function bakeReason(reason: BakeReason, units: UnitSystem): Said {
         result: "in",
         word: "Held",
         text: `${reason.channel} at ${withUnit(reason.atC, "temperature", units)} or above for ${minutesSeconds(reason.longestS)}`,
-        figure: `of ${minutesSeconds(reason.neededS)}`,
+        figure: `of ${wholeMinutes(reason.neededS)}`,
       };
     case "hold-short":
       return {
         result: "watch",
         word: "Hold short",
         text: `${reason.channel} at ${withUnit(reason.atC, "temperature", units)} or above for ${minutesSeconds(reason.longestS)}`,
-        figure: `of ${minutesSeconds(reason.neededS)}`,
+        figure: `of ${wholeMinutes(reason.neededS)}`,
       };
     case "only-index-met":
       return {

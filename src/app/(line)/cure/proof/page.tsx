@@ -73,6 +73,11 @@ export default async function ProofPage() {
                   planned to {site.plannedIndex}.
                 </p>
               )}
+              {a.safeIndex !== null && a.safeIndex > site.plannedIndex && (
+                <p className="m-0 mt-1 text-watch">
+                  That is under this shop’s own safe index: a lead can raise what loads are planned to.
+                </p>
+              )}
               {missed.map((p) => (
                 <p key={p.rack} className="m-0 mt-1">
                   <Link className="link fig" href={`/racks/${p.rack}/cure`}>
@@ -92,7 +97,7 @@ export default async function ProofPage() {
                 <b>{p.place}</b>
                 <span className="num">index {p.meanIndex.toFixed(0)}</span>
                 <span className={p.failed > 0 ? "text-out" : "soft"}>
-                  {p.rubs} rubs, {p.failed === 0 ? "none failed" : `${p.failed} failed`}
+                  {p.rubs} {p.rubs === 1 ? "rub" : "rubs"}, {p.failed === 0 ? "none failed" : `${p.failed} failed`}
                 </span>
               </div>
             ))}

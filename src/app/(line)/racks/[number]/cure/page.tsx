@@ -157,7 +157,7 @@ export default async function CurePage({ params }: { params: Promise<{ number: s
                 {verdict.reasons.map((reason) => {
                   const said = bakeReason(reason, units);
                   return (
-                    <div key={`${said.word}${said.text}`} className="row grid-cols-[110px_minmax(0,1fr)_auto]">
+                    <div key={`${said.word}${said.text}`} className="row grid-cols-[92px_minmax(0,1fr)_auto]">
                       <Verdict result={said.result}>{said.word}</Verdict>
                       <span>{said.text}</span>
                       <span className="num">{said.figure}</span>

@@ -1,17 +1,8 @@
 import type { Metadata } from "next";
 import Link from "next/link";
 import { notFound } from "next/navigation";
-import {
-  doorOpenS,
-  gelState,
-  infraredDoubt,
-  infraredHold,
-  judgeBake,
-  ovenSlug,
-  ownChannels,
-  traceFaults,
-} from "@/core/cure";
-import { type LoadFile, loadLoad } from "@/server/cure/open-load";
+import { infraredDoubt, infraredReading, ovenSlug } from "@/core/cure";
+import { loadLoad } from "@/server/cure/open-load";
 import { sectionReadingsOf } from "@/server/cure/section-readings";
 import { database } from "@/server/database";
 import { currentLine } from "@/server/line/current-line";
@@ -21,15 +12,13 @@ import { may } from "@/server/sign-in/roles";
 import { BakeEventForm } from "@/ui/cure/bake-event-form";
 import { LampLoad } from "@/ui/cure/lamp-load";
 import { LiveLoad } from "@/ui/cure/live-load";
-import { LoadNeeds } from "@/ui/cure/load-needs";
+import { LoadNoted } from "@/ui/cure/load-noted";
 import { OvenDrawing } from "@/ui/cure/oven-drawing";
+import { PulledLoad } from "@/ui/cure/pulled-load";
 import { clock, minutesSeconds, when, withUnit } from "@/ui/format";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
-import { Grade, Verdict } from "@/ui/marks/verdict";
-import { aimName, bakeEventName, doubtWords, gelStateWords, traceFaultWords } from "@/ui/words/cure";
-import { failureText } from "@/ui/words/failures";
-import { bakeInShort } from "@/ui/words/reasons";
+import { Grade } from "@/ui/marks/verdict";
 
 export const metadata: Metadata = { title: "Load" };
 
@@ -63,7 +52,7 @@ export default async function LoadPage({
   );
   const relied = file.events.filter((e) => {
     if (e.event !== "infrared" || e.valueC === null) return false;
-    const doubt = infraredDoubt(readingOf(e));
+    const doubt = infraredDoubt(infraredReading(e));
     return doubt.ok && doubt.value === null;
   });
   const newest = relied.at(-1);
@@ -151,40 +140,7 @@ export default async function LoadPage({
         )}
       </section>
       <Margin step="cure">
-        <MarginBlock title="Noted of this load">
-          {file.events.length === 0 && <p className="soft">Nothing yet. The melt, the door and readings go here.</p>}
-          {file.events.map((e) => (
-            <div key={e.recordId} className="row grid-cols-[52px_minmax(0,1fr)]">
-              <span className="fig soft">{clock(e.at, line.timeZone)}</span>
-              <span>
-                {bakeEventName[e.event]}
-                {e.valueC !== null && (
-                  <>
-                    {" "}
-                    <b className="fig">{withUnit(e.valueC, "temperature", units)}</b>
-                  </>
-                )}
-                {e.section && <> {e.section}</>}
-                {e.aim && <span className="soft"> on {aimName[e.aim as keyof typeof aimName]}</span>}
-                {e.count !== null && (
-                  <span className={e.asked !== null && e.count !== e.asked ? "text-out" : "text-in"}>
-                    {" "}
-                    {e.count}
-                    {e.asked !== null && ` of ${e.asked} in`}
-                  </span>
-                )}{" "}
-                {e.event === "infrared" && <DoubtOf event={e} />}
-                {e.event === "cool" && e.valueC !== null && (
-                  <Verdict result={e.valueC <= file.handleBelowC ? "in" : "watch"}>
-                    {e.valueC <= file.handleBelowC ? "May be taken down" : "Still too warm"}
-                  </Verdict>
-                )}
-              </span>
-            </div>
-          ))}
-          <InfraredProof file={file} units={units} />
-          <MeltBeside file={file} />
-        </MarginBlock>
+        <LoadNoted file={file} units={units} timeZone={line.timeZone} />
         {file.oven.data.places.length > 0 && (
           <MarginBlock title="Where it hangs">
             <OvenDrawing
@@ -208,177 +164,24 @@ export default async function LoadPage({
             </p>
           </MarginBlock>
         )}
-        <MarginBlock title="What is known of its heat">
-          {file.racks.map((r) => (
-            <p key={r.rack} className="m-0 mt-1">
-              <b className="fig">{r.rack}</b> {r.metal.replaceAll("-", " ")}, {r.sectionMm} mm: time constant{" "}
-              <b className="fig">{(r.tauS / 60).toFixed(1)} min</b>{" "}
-              <span className="soft">
-                ({(r.tauBandS[0] / 60).toFixed(1)}–{(r.tauBandS[1] / 60).toFixed(1)}) from {r.learnt.bakes} bakes
-              </span>{" "}
-              <Grade grade={r.learnt.grade} />
-              {!r.lumpedHolds && (
-                <span className="text-watch"> too thick to be of one temperature: its core lags.</span>
-              )}
-            </p>
-          ))}
-        </MarginBlock>
-      </Margin>
-    </>
-  );
-}
-
-/** Minutes at heat that the door took: while it stood open, and until the oven was back each time. */
-function lostToDoor(file: LoadFile, inS: number): number {
-  const opened = file.events.filter((e) => e.event === "door-opened").length;
-  return Math.min(inS, doorOpenS(file.events, 0, inS) + opened * (file.recoveryS ?? 0));
-}
-
-type Noted = LoadFile["events"][number];
-const readingOf = (e: Noted) => ({
-  atS: e.atS,
-  metalC: e.valueC ?? 0,
-  emissivity: e.emissivity ?? 0.95,
-  aim: (e.aim ?? "coated-part") as "coated-part",
-});
-
-function DoubtOf({ event }: { event: Noted }) {
-  const doubt = infraredDoubt(readingOf(event));
-  return doubt.ok && doubt.value ? <span className="small text-watch">{doubtWords[doubt.value]}</span> : null;
-}
-
-/** The melt beside what is usual for the section: late says the oven or the load is not as usual. */
-function MeltBeside({ file }: { file: LoadFile }) {
-  const melt = file.events.find((e) => e.event === "melted");
-  const usual = file.usualMelt;
-  if (!melt) return null;
-  if (!usual)
-    return <p className="small soft mt-2">No three loads of like sections with a melt on record to compare with.</p>;
-  const far = Math.abs(melt.atS - usual.meanS) > 2 * usual.sdS;
-  return (
-    <p className="mt-2">
-      Melted after <b className="fig">{(melt.atS / 60).toFixed(1)} min</b>; usual for the section{" "}
-      {(usual.meanS / 60).toFixed(1)} ± {(usual.sdS / 60).toFixed(1)} min ({usual.loads} loads){" "}
-      {far && <Verdict result="watch">{melt.atS > usual.meanS ? "Late" : "Early"}</Verdict>}
-    </p>
-  );
-}
-
-/** What the spot readings alone would prove. */
-function InfraredProof({ file, units }: { file: LoadFile; units: "metric" | "us" }) {
-  const readings = file.events.filter((e) => e.event === "infrared" && e.valueC !== null).map(readingOf);
-  if (readings.length < 2) return null;
-  const lowest = Math.min(...file.racks.flatMap((r) => r.schedule.points.map((p) => p.metalC)));
-  const hold = infraredHold(readings, lowest);
-  if (!hold.ok) return <p className="small text-watch">{failureText(hold.error)}</p>;
-  return (
-    <p className="mt-2">
-      By these readings alone <b className="fig">{minutesSeconds(hold.value.longestS)}</b> at{" "}
-      {withUnit(lowest, "temperature", units)} or over, from {hold.value.used} relied on{" "}
-      <Grade grade={hold.value.grade} />
-    </p>
-  );
-}
-
-/** Each section of a piece under lamps with its index; null where it was not read. */
-function verdicts(file: LoadFile): { name: string; index: number | null }[] {
-  const rack = file.racks[0];
-  const judged =
-    rack && file.channels.length > 0 ? judgeBake(file.channels, rack.schedule, { sections: file.sections }) : null;
-  return (file.sections ?? []).map((name) => ({
-    name,
-    index: judged?.ok ? (judged.value.channels.find((c) => c.name === name)?.index ?? null) : null,
-  }));
-}
-
-/** A load that was pulled: how each rack's cure stands, what is wrong with its channels, and what it would have needed. */
-function PulledLoad({ file, units }: { file: LoadFile; units: "metric" | "us" }) {
-  const inS = ((file.pulledAt?.getTime() ?? 0) - file.closedAt.getTime()) / 1000;
-  const faults = file.channels.length > 0 ? traceFaults(file.channels, file.racks[0]?.schedule ?? null) : [];
-  return (
-    <>
-      <div className="ruled mt-3">
-        {file.racks.map((r) => {
-          const verdict =
-            file.channels.length > 0
-              ? judgeBake(ownChannels(file.channels, r.rack, r.channel, file.racksInLoad), r.schedule, {
-                  pullS: inS,
-                  sections: file.sections,
-                })
-              : null;
-          return (
-            <Link
-              key={r.rack}
-              href={`/racks/${r.rack}/cure`}
-              className="row min-h-[52px] grid-cols-[64px_minmax(0,1fr)_220px_170px] items-center text-ink no-underline hover:bg-sorrel-tint max-[820px]:grid-cols-[64px_minmax(0,1fr)]"
-            >
-              <b className="fig text-[17px]">{r.rack}</b>
-              <span>
-                <b>{r.part}</b>{" "}
+        {!file.sections && (
+          <MarginBlock title="What is known of its heat">
+            {file.racks.map((r) => (
+              <p key={r.rack} className="m-0 mt-1">
+                <b className="fig">{r.rack}</b> {r.metal.replaceAll("-", " ")}, {r.sectionMm} mm: time constant{" "}
+                <b className="fig">{(r.tauS / 60).toFixed(1)} min</b>{" "}
                 <span className="soft">
-                  place {r.place}
-                  {r.gel && `, ${r.powder} to gel`}
-                </span>
-              </span>
-              <span className="num">
-                {verdict?.ok ? (
-                  <>
-                    index <b>{verdict.value.decidingIndex.toFixed(0)}</b> on {verdict.value.decidingChannel}
-                  </>
-                ) : (
-                  "no trace"
+                  ({(r.tauBandS[0] / 60).toFixed(1)}–{(r.tauBandS[1] / 60).toFixed(1)}) from {r.learnt.bakes} bakes
+                </span>{" "}
+                <Grade grade={r.learnt.grade} />
+                {!r.lumpedHolds && (
+                  <span className="text-watch"> too thick to be of one temperature: its core lags.</span>
                 )}
-              </span>
-              {verdict?.ok ? (
-                <Verdict result={r.gel ? gelStateWords[gelState(verdict.value)].result : verdict.value.result}>
-                  {r.gel ? gelStateWords[gelState(verdict.value)].word : bakeInShort(verdict.value, units).word}
-                </Verdict>
-              ) : (
-                <Verdict result="unknown">By procedure</Verdict>
-              )}
-            </Link>
-          );
-        })}
-      </div>
-      {faults.map((f) => (
-        <p key={f.kind + ("channel" in f ? f.channel : "")} className="mt-2 border-watch border-l-4 pl-3">
-          {traceFaultWords(f, units)}
-        </p>
-      ))}
-      {file.sections &&
-        verdicts(file).map((s) => (
-          <div key={s.name} className="row grid-cols-[minmax(0,1fr)_130px_170px] items-center">
-            <b>{s.name}</b>
-            <span className="num">
-              {s.index === null ? (
-                "not read"
-              ) : (
-                <>
-                  index <b>{s.index.toFixed(0)}</b>
-                </>
-              )}
-            </span>
-            <Verdict result={s.index === null ? "unknown" : s.index >= 100 ? "in" : "out"}>
-              {s.index === null ? "Not known" : s.index >= 100 ? "Cured" : "Short"}
-            </Verdict>
-          </div>
-        ))}
-      {!file.sections && (
-        <LoadNeeds
-          measured={file.channels.map((c) => ({ ...c }))}
-          inS={inS}
-          air={{
-            startC: file.oven.data.airAtDoorC,
-            tauS: file.oven.data.emptyTauS,
-            program: file.program,
-          }}
-          plannedIndex={file.plannedIndex}
-          holdToo={file.holdToo}
-          lostS={lostToDoor(file, inS)}
-          pieces={file.racks.map((r) => ({ id: r.rack, tauS: r.tauS, bandS: r.tauBandS, schedule: r.schedule }))}
-          units={units}
-        />
-      )}
+              </p>
+            ))}
+          </MarginBlock>
+        )}
+      </Margin>
     </>
   );
 }
