@@ -69,6 +69,8 @@ export const detailTables = {
     set_point_c: "float8?",
     /** Of a piece cured section by section, their names. */
     sections: "jsonb?",
+    /** What the oven read as the door closed. */
+    air_c: "float8?",
   },
   bake_place: { rack_id: "uuid", place: "text", channel: "text?" },
   bake_channel: { ordinal: "int", name: "text", medium: "text", time_s: "float8[]", temp_c: "float8[]" },
@@ -140,6 +142,8 @@ export const detailTables = {
     note: "text?",
     since_door_s: "float8?",
     section: "text?",
+    /** How it cools. */
+    method: "text?",
   },
   oven_survey: {
     oven_id: "uuid",

@@ -42,6 +42,13 @@ const told: Readonly<
   "Oven burner and ventilation": { daysAgo: 214, who: "licensed burner fitter" },
   "Oven interlocks and over-temperature trip": { daysAgo: 96, who: "licensed burner fitter" },
   "Oven door seals": { daysAgo: 28 },
+  "Oven survey, a probe at each place": {
+    daysAgo: 12,
+    value: 15.3,
+    result: "put-right",
+    note: "door side cold, seal at the lower left hard and cracked: ordered, heavy racks off that side",
+  },
+  "Oven thermostat against a probe": { daysAgo: 40, value: -1.5 },
   "Film gauge against its shims": { daysAgo: 1, value: 0.8 },
 };
 

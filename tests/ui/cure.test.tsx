@@ -22,6 +22,7 @@ const schedule = {
 };
 const rack: LiveRack = {
   gel: false,
+  placeOffC: 0,
   rack: "100",
   part: "Post",
   place: "A1",
@@ -66,6 +67,26 @@ describe("a rack in the oven now", () => {
     expect(now.nowC).toBeCloseTo(probed(1500).metal.trace.tempC.at(-1) as number, 0);
     const whole = standingOf(rack, 0, 1500, program, [probed(1500).metal, probed(1500).air], probed(1500).air, null);
     expect(now.index).toBeCloseTo(whole.index, 0);
+  });
+  test("at a place the survey found cold it is foretold colder, until a probe says what it is", () => {
+    const usual = standingOf(rack, 0, 1500, program, [], null, null);
+    const cold = standingOf({ ...rack, placeOffC: -12 }, 0, 1500, program, [], null, null);
+    expect(usual.nowC - cold.nowC).toBeGreaterThan(8);
+    expect(cold.index).toBeLessThan(usual.index);
+    expect(cold.airOffC).toBe(-12);
+    const { air, metal } = probed(1500);
+    const probe = standingOf({ ...rack, placeOffC: -12 }, 0, 1500, program, [air, metal], air, null);
+    expect(probe.airOffC).toBe(0);
+    expect(probe.nowC).toBeCloseTo(metal.trace.tempC.at(-1) as number, 6);
+  });
+  test("read by infrared and then turned off, it cools with the oven from there", () => {
+    const off = { ...program, program: [...program.program, { fromS: 1200, airC: 22, tauS: 600 }] };
+    const read = { atS: 900, metalC: 190 };
+    const on = standingOf(rack, 0, 3000, program, [], null, read);
+    const cooled = standingOf(rack, 0, 3000, off, [], null, read);
+    expect(cooled.nowC).toBeLessThan(on.nowC - 60);
+    expect(cooled.index).toBeLessThan(on.index);
+    expect(cooled.index).toBeGreaterThan(0);
   });
   test("an infrared reading sets the metal anew: colder than foretold, it is behind from there", () => {
     const foretold = standingOf(rack, 0, 1500, program, [], null, null);

@@ -2,6 +2,7 @@
 import { receiveChemical } from "@/server/baths/chemical-stock";
 import { confirmCause, openCase } from "@/server/causes/case-actions";
 import { receiveLots, savePowder, saveSheet } from "@/server/coat/save-powder";
+import { saveCurePlan } from "@/server/cure/save-cure-plan";
 import { saveOven } from "@/server/cure/save-oven";
 import { database } from "@/server/database";
 import { addPhoto } from "@/server/field/add-photo";
@@ -203,6 +204,16 @@ export async function keepOven(input: unknown): Promise<ActionOutcome> {
   if (!who.ok) return { ok: false, failure: who.refusal };
   return guarded("oven", async () => {
     const saved = await saveOven(database(), who.person, input, now());
+    return saved.ok ? { ok: true } : saved;
+  });
+}
+
+/** What the shop plans its loads to, and how often cure is proven: a lead's, from now on and with a reason. */
+export async function keepCurePlan(input: unknown): Promise<ActionOutcome> {
+  const who = await personWith("release");
+  if (!who.ok) return { ok: false, failure: who.refusal };
+  return guarded("cure plan", async () => {
+    const saved = await saveCurePlan(database(), who.person, input, now());
     return saved.ok ? { ok: true } : saved;
   });
 }

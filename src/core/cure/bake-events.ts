@@ -10,9 +10,15 @@ export const bakeEvents = [
   "infrared",
   "set-point",
   "heat-off",
+  "cooling",
   "cool",
   "plugs-out",
 ] as const;
+/** How a load cools once it is out: still air does it no harm. */
+export const coolingMethods = ["still-air", "chamber", "fan", "cold-air"] as const;
+export type CoolingMethod = (typeof coolingMethods)[number];
+/** Forced or cold air on hot powder shows in its finish. */
+export const isHardCooling = (method: CoolingMethod): boolean => method === "fan" || method === "cold-air";
 export type BakeEventKind = (typeof bakeEvents)[number];
 export type BakeEvent = { readonly event: BakeEventKind; readonly atS: number };
 

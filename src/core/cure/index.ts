@@ -15,6 +15,7 @@ export * from "./oven-air";
 export * from "./oven-lines";
 export * from "./oven-survey";
 export * from "./proof";
+export * from "./proof-rate";
 export * from "./schedule";
 export * from "./sections";
 export * from "./trace";

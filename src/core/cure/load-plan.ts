@@ -6,6 +6,7 @@ import {
   type OvenAir,
   type Section,
   sectionTimeConstant,
+  shiftedAir,
   USUAL_ROOM_C,
 } from "./oven-air";
 import {
@@ -22,6 +23,8 @@ export type PlannedPiece = {
   readonly schedule: PowderSchedule;
   /** Of the metal when the door closes, °C: a preheated piece starts warm. */
   readonly startC: number;
+  /** How far the air of its place is off the oven's, by the newest survey, K; 0 unless said. */
+  readonly airOffC?: number;
   /** What it has earned before the plan begins: a load that is in already is planned from now. */
   readonly earned?: {
     readonly index: number;
@@ -130,7 +133,12 @@ function planPiece(
   if (over && !over.ok) return over;
   const onsetC = piece.schedule.onsetC ?? curve.value.lowestC - DEFAULT_ONSET_BELOW_SHEET_C;
   const { tauS, biot, lumpedHolds } = constant.value;
-  const heated = heatThrough(air, { tauS, startC: piece.startC }, LONGEST_BAKE_S, STEP_S);
+  const heated = heatThrough(
+    shiftedAir(air, piece.airOffC ?? 0),
+    { tauS, startC: piece.startC },
+    LONGEST_BAKE_S,
+    STEP_S,
+  );
   if (!heated.ok) return heated;
   const { timeS, tempC } = heated.value.metal;
   const metalC = tempC as readonly number[];

@@ -4,7 +4,12 @@ import { plateTimeConstant } from "./heat-up";
 import type { Trace } from "./trace";
 
 /** From a moment on, s after the door, the oven is set to this air temperature, °C. In order of time; the first at 0. */
-export type SetPoint = { readonly fromS: number; readonly airC: number };
+export type SetPoint = {
+  readonly fromS: number;
+  readonly airC: number;
+  /** Where the air follows this step otherwise than its set points: an oven that is off cools by its walls, s. */
+  readonly tauS?: number;
+};
 /** How an oven's air goes to its set points: first-order, with its time constant, s, from what it was when the door closed, °C. */
 export type OvenAir = {
   readonly startC: number;
@@ -12,6 +17,9 @@ export type OvenAir = {
   readonly program: readonly SetPoint[];
 };
 
+/** How the air of an oven that is off falls, s: shut it keeps its heat for long, open it loses it soon. Usual figures, assumed. */
+export const OFF_SHUT_TAU_S = 3600;
+export const OFF_OPEN_TAU_S = 600;
 /** Cooling in still air is slower than heating in moving air. A usual figure, said where it decides. */
 export const COOLING_TAU_FACTOR = 1.6;
 export const USUAL_ROOM_C = 22;
@@ -28,9 +36,21 @@ export function checkOvenAir(air: OvenAir): Result<OvenAir> {
     if (!Number.isFinite(step.fromS) || (before && step.fromS <= before.fromS))
       return err({ kind: "program-out-of-order", index, fromS: step.fromS });
     if (!(step.airC > -60 && step.airC < 1000)) return err({ kind: "bad-input", name: "airC", value: step.airC });
+    if (step.tauS !== undefined && !(step.tauS >= 0 && Number.isFinite(step.tauS)))
+      return err({ kind: "bad-input", name: "tauS", value: step.tauS });
   }
   return ok(air);
 }
+
+/** The same program at a place that is so much colder or hotter than the oven's probe, K. */
+export const shiftedAir = (air: OvenAir, offC: number): OvenAir =>
+  offC === 0
+    ? air
+    : {
+        ...air,
+        startC: air.startC + offC,
+        program: air.program.map((step) => ({ ...step, airC: step.airC + offC })),
+      };
 
 /** Metal and air this long after a state, s, toward one set point: the exact solution of both first-order equations. */
 function after(state: { air: number; metal: number }, setC: number, airTauS: number, tauS: number, s: number) {
@@ -75,12 +95,14 @@ export function heatThrough(
     const s = i * stepS;
     let next = air.program[at + 1];
     while (next && next.fromS <= s) {
-      state = after(state, (air.program[at] as SetPoint).airC, air.tauS, metal.tauS, next.fromS - sinceS);
+      const step = air.program[at] as SetPoint;
+      state = after(state, step.airC, step.tauS ?? air.tauS, metal.tauS, next.fromS - sinceS);
       sinceS = next.fromS;
       at++;
       next = air.program[at + 1];
     }
-    const here = after(state, (air.program[at] as SetPoint).airC, air.tauS, metal.tauS, s - sinceS);
+    const step = air.program[at] as SetPoint;
+    const here = after(state, step.airC, step.tauS ?? air.tauS, metal.tauS, s - sinceS);
     timeS.push(s);
     airC.push(here.air);
     metalC.push(here.metal);

@@ -76,3 +76,7 @@ function recoveryOf(places: readonly SurveyPlace[], setPointC: number, doorAtS: 
   }
   return { recoveryS: fell ? null : 0, lowestC: Number.isFinite(lowestC) ? lowestC : null };
 }
+
+/** How far a place was off the set point by a survey, K; 0 where the survey does not know it. */
+export const placeOffC = (survey: OvenSurvey | null, place: string): number =>
+  survey?.places.find((p) => p.place.toLowerCase() === place.trim().toLowerCase())?.offC ?? 0;

@@ -8,6 +8,7 @@ import type { Database } from "@/db/schema";
 import { channelsOf } from "../rack/judge-rack";
 import { scheduleOfPowder, setupAt } from "../setup/setup-data";
 import type { Person } from "../sign-in/roles";
+import { sectionsOf } from "./section-readings";
 
 export type ProofPoint = {
   readonly rack: string;
@@ -70,10 +71,11 @@ export async function cureProofs(db: Kysely<Database>, person: Person, at: Date)
     known_cured_grade: number | null;
     pulled_at: Date | null;
     door_closed_at: Date;
+    sections: unknown;
   }>`
-    select k.number, r.happened_at as at, j.powder_id, b.record_id as bake_id, b.place, b.channel, t.double_rubs, t.rub_limit, t.grade, t.known_cured_grade, b.pulled_at, b.door_closed_at
+    select k.number, r.happened_at as at, j.powder_id, b.sections, b.record_id as bake_id, b.place, b.channel, t.double_rubs, t.rub_limit, t.grade, t.known_cured_grade, b.pulled_at, b.door_closed_at
     from record r join solvent_rub t on t.record_id = r.id join rack k on k.id = r.rack_id join job j on j.id = k.job_id
-    cross join lateral (select c.record_id, p.place, p.channel, c.pulled_at, c.door_closed_at from bake_place p join bake c on c.record_id = p.record_id
+    cross join lateral (select c.record_id, p.place, p.channel, c.pulled_at, c.door_closed_at, c.sections from bake_place p join bake c on c.record_id = p.record_id
       where p.rack_id = r.rack_id and c.door_closed_at <= r.happened_at and not exists (select 1 from record s where s.supersedes = c.record_id) order by c.door_closed_at desc limit 1) b
     where r.kind = 'solvent-rub' and r.happened_at <= ${at} and (${person.customerId}::uuid is null or j.customer_id = ${person.customerId}::uuid)
       and not exists (select 1 from record s where s.supersedes = r.id) order by r.happened_at desc limit ${MOST_RUBS}`.execute(
@@ -94,6 +96,7 @@ export async function cureProofs(db: Kysely<Database>, person: Person, at: Date)
     if (!powder) return [];
     const verdict = judgeBake(channelsOf(byBake.get(r.bake_id) ?? []), scheduleOfPowder(powder.data), {
       pullS: r.pulled_at ? (r.pulled_at.getTime() - r.door_closed_at.getTime()) / 1000 : null,
+      sections: sectionsOf(r.sections),
     });
     const rub = judgeSolventRub({
       doubleRubs: r.double_rubs,
@@ -108,7 +111,7 @@ export async function cureProofs(db: Kysely<Database>, person: Person, at: Date)
         rack: r.number,
         at: r.at,
         powder: powder.code,
-        place: r.place,
+        place: sectionsOf(r.sections) ? "under lamps" : r.place,
         index: own?.index ?? verdict.value.decidingIndex,
         grade: r.grade,
         passed: rub.value !== "out",

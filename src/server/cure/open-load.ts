@@ -3,11 +3,17 @@ import {
   type BakeChannel,
   type BakeEvent,
   type BakeEventKind,
+  type CoolingMethod,
   type LearntHeatTransfer,
   type Metal,
+  OFF_OPEN_TAU_S,
+  OFF_SHUT_TAU_S,
   type PowderSchedule,
+  placeOffC,
   plateTimeConstant,
+  type SetPoint,
   sectionClassOf,
+  USUAL_ROOM_C,
 } from "@/core/cure";
 import { mean, sampleSd } from "@/core/statistics";
 import type { Database } from "@/db/schema";
@@ -25,6 +31,8 @@ export type BakedRack = {
   readonly rack: string;
   readonly part: string;
   readonly place: string;
+  /** How far the air of its place was off by the newest survey, K. */
+  readonly placeOffC: number;
   readonly channel: string | null;
   readonly metal: Metal;
   readonly sectionMm: number;
@@ -52,6 +60,7 @@ export type LoadEvent = BakeEvent & {
   readonly count: number | null;
   readonly asked: number | null;
   readonly section: string | null;
+  readonly method: CoolingMethod | null;
   readonly note: string;
 };
 export type LoadFile = {
@@ -72,7 +81,9 @@ export type LoadFile = {
   readonly plannedIndex: number;
   readonly holdToo: boolean;
   /** What the oven was set to from when, s after the door: as it was set at first, and each change noted since. */
-  readonly program: readonly { readonly fromS: number; readonly airC: number }[];
+  readonly program: readonly SetPoint[];
+  /** What the oven read as the door closed, or what it does as a rule, °C. */
+  readonly airAtDoorC: number;
   /** Minutes from door to melt of earlier loads of like sections in this oven; null under three. */
   readonly usualMelt: { readonly meanS: number; readonly sdS: number; readonly loads: number } | null;
   /** How long after the door was shut again the oven is back, by its newest survey, s; null where none says. */
@@ -112,6 +123,7 @@ export function bakedRack(
     rack: row.number,
     part: part.name,
     place: row.place,
+    placeOffC: 0,
     channel: row.channel,
     metal,
     sectionMm: part.thickestMm,
@@ -153,9 +165,10 @@ export async function loadLoad(
     pulled_at: Date | null;
     timing: string;
     set_point_c: number | null;
+    air_c: number | null;
     sections: unknown;
     racks: number;
-  }>`select b.record_id, b.load_no, b.door_closed_at, b.pulled_at, b.timing, b.set_point_c, b.sections, (select count(*)::int from bake_place x where x.record_id = b.record_id) as racks from bake b
+  }>`select b.record_id, b.load_no, b.door_closed_at, b.pulled_at, b.timing, b.set_point_c, b.air_c, b.sections, (select count(*)::int from bake_place x where x.record_id = b.record_id) as racks from bake b
     where b.oven_id = ${oven.id} and lower(b.load_no) = lower(${loadNo}) and (${closedAt}::timestamptz is null or b.door_closed_at = ${closedAt}) and not exists (select 1 from record s where s.supersedes = b.record_id)
     order by b.door_closed_at desc limit 1`.execute(db);
   const head = rows[0];
@@ -184,7 +197,8 @@ export async function loadLoad(
       note: string | null;
       since_door_s: number | null;
       section: string | null;
-    }>`select r.id, r.happened_at, r.by_user, e.event, e.value_c, e.emissivity, e.aim, e.count, e.asked, e.note, e.since_door_s, e.section from bake_event e join record r on r.id = e.record_id
+      method: CoolingMethod | null;
+    }>`select r.id, r.happened_at, r.by_user, e.event, e.value_c, e.emissivity, e.aim, e.count, e.asked, e.note, e.since_door_s, e.section, e.method from bake_event e join record r on r.id = e.record_id
       where e.oven_id = ${oven.id} and e.load_no = ${head.load_no} and r.happened_at >= ${head.door_closed_at} and not exists (select 1 from record s where s.supersedes = r.id) order by r.happened_at`.execute(
       db,
     ),
@@ -209,7 +223,7 @@ export async function loadLoad(
     timing: head.timing,
     sections: sectionsOf(head.sections),
     setPointC: head.set_point_c ?? oven.data.usualSetPointC,
-    racks: inside,
+    racks: inside.map((r) => ({ ...r, placeOffC: placeOffC(surveys[0]?.survey ?? null, r.place) })),
     racksInLoad: head.racks,
     // Probes of somebody else's racks in the same load are not for a person held to one customer.
     channels: channelsOf(channels).filter(
@@ -222,6 +236,7 @@ export async function loadLoad(
       event: e.event,
       atS: e.atS,
       section: e.section,
+      method: e.method,
       valueC: e.value_c,
       emissivity: e.emissivity,
       aim: e.aim,
@@ -231,16 +246,34 @@ export async function loadLoad(
     })),
     plannedIndex: site.plannedIndex,
     holdToo: site.planHoldToo,
-    program: [
-      { fromS: 0, airC: head.set_point_c ?? oven.data.usualSetPointC },
-      ...noted.flatMap((e) =>
-        e.event === "set-point" && e.value_c !== null && e.atS > 0 ? [{ fromS: e.atS, airC: e.value_c }] : [],
-      ),
-    ].filter((step, i, all) => i === 0 || step.fromS > (all[i - 1]?.fromS ?? 0)),
+    airAtDoorC: head.air_c ?? oven.data.airAtDoorC,
+    program: programOf(head.set_point_c ?? oven.data.usualSetPointC, noted),
     usualMelt: melts,
     recoveryS: surveys.find((x) => x.survey.recoveryS !== null)?.survey.recoveryS ?? null,
     handleBelowC: site.handleBelowC,
   };
+}
+
+/** What the oven was told in order: set anew, or off, when its air falls slowly while it is shut and soon once it is open. */
+function programOf(
+  firstC: number,
+  noted: readonly { readonly event: BakeEventKind; readonly atS: number; readonly value_c: number | null }[],
+): SetPoint[] {
+  const program: SetPoint[] = [{ fromS: 0, airC: firstC }];
+  let off = false;
+  for (const e of noted) {
+    const after = e.atS > (program.at(-1)?.fromS ?? 0);
+    if (!after) continue;
+    if (e.event === "set-point" && e.value_c !== null) {
+      program.push({ fromS: e.atS, airC: e.value_c });
+      off = false;
+    } else if (e.event === "heat-off") {
+      program.push({ fromS: e.atS, airC: USUAL_ROOM_C, tauS: OFF_SHUT_TAU_S });
+      off = true;
+    } else if (off && e.event === "door-opened")
+      program.push({ fromS: e.atS, airC: USUAL_ROOM_C, tauS: OFF_OPEN_TAU_S });
+  }
+  return program;
 }
 
 /** From door to melt of the newest forty loads with a melt on record, those whose heaviest section is of the same class. */

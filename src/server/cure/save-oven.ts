@@ -52,6 +52,7 @@ const dataSchema = v.strictObject({
   usualSpeedMPerMin: within(0.05, 20),
   pitchM: within(0.1, 20),
   habits: text(400),
+  dedicated: v.boolean(),
 });
 const saveSchema = v.object({
   code: v.pipe(
@@ -83,6 +84,8 @@ export async function saveOven(db: Kysely<Database>, person: Person, input: unkn
     return wrong("time constant full", data.fullTauS, `is under that of the empty oven, ${data.emptyTauS}`);
   if (data.type === "conveyor" && data.zones.length === 0)
     return wrong("zones", "", "are missing: a conveyor oven has one or more");
+  if (!data.dedicated)
+    return wrong("use", "", "is shared: an oven for powder is used for nothing else, least of all food");
   const ids = data.places.map((p) => p.id.toLowerCase());
   const twice = data.places.find((p, i) => ids.indexOf(p.id.toLowerCase()) !== i);
   if (twice) return wrong("places", twice.id, "is there twice");

@@ -19,7 +19,7 @@ async function ovenNamed(db: Kysely<Database>, name: string, at: Date) {
 /**
  * What happened to a load: the door, the melt, a reading by infrared, touch-up, plugs out. A reading that says nothing of
  * the part is kept, and graded so. Failures: `unknown-oven-name`, `unknown-load`, `before-the-door`, `reading-needs-value`,
- * `plugs-need-count`, `unknown-section`, `section-missing`, those of `infraredDoubt`.
+ * `plugs-need-count`, `over-the-oven`, `cooling-needs-method`, `unknown-section`, `section-missing`, those of `infraredDoubt`.
  */
 export async function bakeEvent(db: Kysely<Database>, person: Person, entry: Of<"bake-event">): Promise<Made> {
   const oven = await ovenNamed(db, entry.oven, entry.happenedAt);
@@ -62,6 +62,9 @@ export async function bakeEvent(db: Kysely<Database>, person: Person, entry: Of<
     grade = doubt.value === null ? "measured" : "assumed";
   }
   if (entry.event === "set-point" && entry.valueC === null) return refuse({ kind: "reading-needs-value" });
+  if (entry.event === "set-point" && entry.valueC !== null && entry.valueC > oven.data.mostSetPointC)
+    return refuse({ kind: "over-the-oven", setC: entry.valueC, mostC: oven.data.mostSetPointC, oven: oven.code });
+  if (entry.event === "cooling" && entry.method === null) return refuse({ kind: "cooling-needs-method" });
   if (entry.event === "plugs-out" && entry.count === null) return refuse({ kind: "plugs-need-count" });
   return {
     ok: true,
@@ -82,6 +85,7 @@ export async function bakeEvent(db: Kysely<Database>, person: Person, entry: Of<
           note: entry.note || null,
           since_door_s: entry.sinceDoorS,
           section: entry.section,
+          method: entry.event === "cooling" ? entry.method : null,
         },
       ],
     },

@@ -2,7 +2,7 @@ import * as v from "valibot";
 import { bathParameterBounds, bathParameters, panelLooks, usualColours } from "@/core/bath";
 import { cureTests } from "@/core/bench";
 import { coatSituations, coatSystems, preFlightItems, preFlightMeasures } from "@/core/coating";
-import { bakeEvents, infraredAims } from "@/core/cure";
+import { bakeEvents, coolingMethods, infraredAims } from "@/core/cure";
 import { loadKnowledge } from "@/core/diagnosis";
 import { FASTEST_LINE_M_PER_MIN } from "@/core/line";
 import {
@@ -414,6 +414,8 @@ export const entrySchema = v.variant("kind", [
     loadNo: filled(40),
     timing: v.picklist(bakeTimings),
     setPointC: v.nullable(number(50, 400)),
+    /** What the oven read as the door closed. */
+    airC: v.optional(v.nullable(number(-20, 400)), null),
     places: v.pipe(
       v.array(
         v.object({
@@ -454,6 +456,8 @@ export const entrySchema = v.variant("kind", [
     sinceDoorS: v.optional(v.nullable(number(0, 86_400)), null),
     /** What part of a large piece was read, where it is cured section by section. */
     section: v.optional(v.nullable(filled(40)), null),
+    /** Of cooling: how. */
+    method: v.optional(v.nullable(v.picklist(coolingMethods)), null),
     note: text(400),
   }),
   /** A survey of an oven: a probe at each place, over a hold. */

@@ -139,6 +139,8 @@ export async function load(db: Kysely<Database>, person: Person, entry: Of<"load
   const lamps = oven.data.type === "lamps";
   if (lamps && !entry.sections) return refuse({ kind: "sections-missing", oven: oven.code });
   if (lamps && entry.places.length > 1) return refuse({ kind: "lamps-one-rack", count: entry.places.length });
+  if (entry.setPointC !== null && entry.setPointC > oven.data.mostSetPointC)
+    return refuse({ kind: "over-the-oven", setC: entry.setPointC, mostC: oven.data.mostSetPointC, oven: oven.code });
   const numbers = entry.places.map((p) => p.rack);
   const twice = numbers.find((n, i) => numbers.indexOf(n) !== i);
   if (twice) return refuse({ kind: "value-given-twice", parameter: `rack ${twice}` });
@@ -191,6 +193,7 @@ export async function load(db: Kysely<Database>, person: Person, entry: Of<"load
           timing: lamps ? "section-by-section" : entry.timing,
           set_point_c: lamps ? null : entry.setPointC,
           sections: lamps ? entry.sections : null,
+          air_c: lamps ? null : entry.airC,
         },
       ],
       bake_place: entry.places.map((place, i) => ({

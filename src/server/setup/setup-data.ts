@@ -228,6 +228,8 @@ export const setupSchemas = {
       ),
       [],
     ),
+    /** Used for nothing else: never one that cooks food. */
+    dedicated: v.optional(v.boolean(), true),
     usualSpeedMPerMin: v.optional(finite, 1.2),
     pitchM: v.optional(finite, 1.5),
     habits: v.optional(v.string(), ""),
@@ -281,6 +283,8 @@ export const setupSchemas = {
     plannedIndex: v.optional(finite, 110),
     /** Plans wait for a hold of the sheet as well, so that the verdict is not left between the two. */
     planHoldToo: v.optional(v.boolean(), true),
+    /** Cure is proven by a test on one load in so many. */
+    proofEveryLoads: v.optional(finite, 1),
     /** Metal cooler than this may be taken off and packed, °C. */
     handleBelowC: v.optional(finite, 40),
     bareLimitHours: finite,

@@ -1,12 +1,20 @@
 "use client";
 import { type FormEvent, useState } from "react";
-import { type BakeEventKind, type InfraredAim, infraredAims, infraredDoubt } from "@/core/cure";
+import {
+  type BakeEventKind,
+  type CoolingMethod,
+  coolingMethods,
+  type InfraredAim,
+  infraredAims,
+  infraredDoubt,
+  isHardCooling,
+} from "@/core/cure";
 import { fahrenheitToC, parseNumber } from "@/core/units";
 import { Recorded } from "../forms/recorded";
 import { TypedNumber } from "../forms/typed-number";
 import { useRecorder } from "../forms/use-recorder";
 import { usePreferences } from "../preferences-context";
-import { aimName, bakeEventName, doubtWords } from "../words/cure";
+import { aimName, bakeEventName, coolingName, doubtWords } from "../words/cure";
 import { failureText } from "../words/failures";
 
 const taps = ["melted", "touched-up", "door-opened", "door-shut", "heat-off"] as const;
@@ -34,6 +42,7 @@ export function BakeEventForm({
   const [aim, setAim] = useState<InfraredAim>("coated-part");
   const [plugs, setPlugs] = useState("");
   const [setTo, setSetTo] = useState("");
+  const [how, setHow] = useState<CoolingMethod>("still-air");
   const [problem, setProblem] = useState<string | null>(null);
   const us = units === "us";
   const number = (text: string) => {
@@ -48,6 +57,7 @@ export function BakeEventForm({
       aim?: InfraredAim | null;
       count?: number;
       asked?: number | null;
+      method?: CoolingMethod;
     } = {},
   ) => send({ kind: "bake-event", oven, loadNo: load, event, note: "", sinceDoorS, ...over });
   const doubt = infraredDoubt({ atS: 0, metalC: 0, emissivity: number(emissivity), aim });
@@ -126,6 +136,31 @@ export function BakeEventForm({
           <button type="button" className="btn" disabled={busy} onClick={() => void setAnew()}>
             Oven set anew
           </button>
+        </div>
+      )}
+      {pulled && (
+        <div className="flex flex-wrap items-end gap-3">
+          <div className="field w-[190px]">
+            <label htmlFor="cool-how">It cools</label>
+            <select
+              id="cool-how"
+              className="input"
+              value={how}
+              onChange={(e) => setHow(e.target.value as CoolingMethod)}
+            >
+              {coolingMethods.map((m) => (
+                <option key={m} value={m}>
+                  {coolingName[m]}
+                </option>
+              ))}
+            </select>
+          </div>
+          <button type="button" className="btn" disabled={busy} onClick={() => void record("cooling", { method: how })}>
+            Record how
+          </button>
+          {isHardCooling(how) && (
+            <p className="small m-0 text-watch">Forced or cold air on hot powder shows in its finish.</p>
+          )}
         </div>
       )}
       {(pulled || plugsIn !== null) && (

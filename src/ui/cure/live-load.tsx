@@ -2,7 +2,15 @@
 import { useRouter } from "next/navigation";
 import { useEffect, useMemo, useRef, useState } from "react";
 import { v7 as uuidv7 } from "uuid";
-import { adviseLoad, type BakeChannel, type BakeEvent, filmState, type PlannedPiece, traceFaults } from "@/core/cure";
+import {
+  adviseLoad,
+  type BakeChannel,
+  type BakeEvent,
+  filmState,
+  type PlannedPiece,
+  type SetPoint,
+  traceFaults,
+} from "@/core/cure";
 import type { UnitSystem } from "@/core/units";
 import { HeatChart, type HeatSeries } from "../charts/heat-chart";
 import { clock, withUnit } from "../format";
@@ -30,6 +38,7 @@ export function LiveLoad({
   closedAtMs,
   program: steps,
   air,
+  timing,
   racks,
   events,
   infrared,
@@ -47,8 +56,9 @@ export function LiveLoad({
   plugsIn: number | null;
   closedAtMs: number;
   /** What the oven was set to from when, s after the door. */
-  program: readonly { readonly fromS: number; readonly airC: number }[];
+  program: readonly SetPoint[];
   air: { readonly startC: number; readonly tauS: number };
+  timing: string;
   racks: readonly LiveRack[];
   events: readonly BakeEvent[];
   /** The newest relied-on reading of the part, where there is one. */
@@ -91,7 +101,12 @@ export function LiveLoad({
   // While the recorder runs its own clock counts: the stand-in may run faster than the wall's.
   const nowS = recordedS ?? clockS ?? 0;
   const program = useMemo(() => ({ ...air, program: steps }), [air, steps]);
-  const setPointC = steps.at(-1)?.airC ?? 205;
+  const newest = steps.at(-1);
+  const setPointC = newest?.airC ?? 205;
+  const airTauS = newest?.tauS ?? air.tauS;
+  // Hot until it flows, then down: whoever set it so is told as soon as it has flowed.
+  const melted = events.some((e) => e.event === "melted");
+  const turnDown = timing === "hot-then-down" && melted && steps.length === 1;
   const airChannel = recorded.find((c) => c.medium === "air");
   const standing = useMemo(
     () => racks.map((rack, i) => standingOf(rack, i, nowS, program, recorded, airChannel ?? null, infrared)),
@@ -106,15 +121,16 @@ export function LiveLoad({
       section: { tauS: s.tauS },
       schedule: s.rack.schedule,
       startC: s.nowC,
+      airOffC: s.airOffC,
       earned: { index: s.index, overbake: s.overbake, heldS: s.heldS },
     }));
     return adviseLoad(
-      { startC: airNowC, tauS: air.tauS, program: [{ fromS: 0, airC: setPointC }] },
+      { startC: airNowC, tauS: airTauS, program: [{ fromS: 0, airC: setPointC }] },
       pieces,
       plannedIndex,
       holdToo,
     );
-  }, [standing, airNowC, air.tauS, setPointC, plannedIndex, holdToo]);
+  }, [standing, airNowC, airTauS, setPointC, plannedIndex, holdToo]);
   const due = advised.ok ? advised.value.advice.kind : null;
   useEffect(() => {
     // Said once as it turns, not at every look: whoever waits at the bench hears it.
@@ -173,6 +189,11 @@ export function LiveLoad({
         ) : (
           <p className="text-watch">{failureText(advised.error)}</p>
         )}
+        {turnDown && (
+          <p role="alert" className="m-0 mt-2 border-watch border-l-4 pl-3">
+            <b>Turn the oven down now.</b> It was to run hot only until the powder flowed; set it anew below.
+          </p>
+        )}
       </div>
       <div className="mt-3 overflow-x-auto">
         <HeatChart
@@ -197,7 +218,10 @@ export function LiveLoad({
               <span>
                 {s.rack.part}{" "}
                 <span className="soft small">
-                  place {s.rack.place};{" "}
+                  place {s.rack.place}
+                  {Math.abs(s.airOffC) >= 1 &&
+                    `, ${withUnit(Math.abs(s.airOffC), "temperatureDifference", units)} ${s.airOffC < 0 ? "colder" : "hotter"}`}
+                  ;{" "}
                   {s.rack.gel
                     ? `primer, ${s.index >= 100 ? "gelled" : "to gel only"}`
                     : filmStateWords(filmState(events, nowS, s.index, s.perS))}

@@ -123,12 +123,17 @@ export function LoadForm({
     const text = String(form.get("setpoint") ?? "").trim();
     const set = text === "" ? null : parseNumber(text);
     if (set && !set.ok) return setProblem(failureText(set.error));
+    const airText = String(form.get("air") ?? "").trim();
+    const air = airText === "" ? null : parseNumber(airText);
+    if (air && !air.ok) return setProblem(failureText(air.error));
+    const readC = air ? (units === "us" ? fahrenheitToC(air.value) : air.value) : null;
     const saved = await send({
       kind: "load",
       oven: ovenCode,
       loadNo: String(form.get("load")),
       timing: String(form.get("timing")) as "flow-out",
       setPointC: set ? (units === "us" ? fahrenheitToC(set.value) : set.value) : null,
+      airC: readC,
       places,
       sections: oven?.lamps ? sections : null,
     });
@@ -207,7 +212,7 @@ export function LoadForm({
           )}
         </div>
       </DndContext>
-      <div className="grid max-w-[860px] grid-cols-[110px_120px_110px_minmax(0,1fr)_150px] gap-3 max-[760px]:grid-cols-2">
+      <div className="grid max-w-[900px] grid-cols-[110px_120px_100px_minmax(0,1fr)_120px_120px] gap-3 max-[760px]:grid-cols-2">
         <div className="field">
           <label htmlFor="other">Other racks</label>
           <input id="other" name="other" className="input" maxLength={120} placeholder="1046 1047" />
@@ -243,6 +248,10 @@ export function LoadForm({
               </option>
             ))}
           </select>
+        </div>
+        <div className="field" hidden={oven?.lamps}>
+          <label htmlFor="air">Oven reads, {units === "us" ? "°F" : "°C"}</label>
+          <input id="air" name="air" className="input num" inputMode="decimal" />
         </div>
         <div className="field" hidden={oven?.lamps}>
           <label htmlFor="setpoint">Set point, {units === "us" ? "°F" : "°C"}</label>

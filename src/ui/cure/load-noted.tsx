@@ -1,10 +1,10 @@
-import { infraredDoubt, infraredHold, infraredReading } from "@/core/cure";
+import { infraredDoubt, infraredHold, infraredReading, isHardCooling } from "@/core/cure";
 import type { UnitSystem } from "@/core/units";
 import type { LoadFile } from "@/server/cure/open-load";
 import { clock, minutesSeconds, withUnit } from "../format";
 import { MarginBlock } from "../frame/margin";
 import { Grade, Verdict } from "../marks/verdict";
-import { aimName, bakeEventName, doubtWords } from "../words/cure";
+import { aimName, bakeEventName, coolingName, doubtWords } from "../words/cure";
 import { failureText } from "../words/failures";
 
 /** What was noted of a load, in order; under lamps the readings of each section in a line. */
@@ -36,6 +36,12 @@ export function LoadNoted({ file, units, timeZone }: { file: LoadFile; units: Un
                   {e.asked !== null && ` of ${e.asked} in`}
                 </span>
               )}{" "}
+              {e.method && (
+                <>
+                  <span className="soft">{coolingName[e.method]}</span>{" "}
+                  {isHardCooling(e.method) && <Verdict result="watch">Look at its finish</Verdict>}
+                </>
+              )}
               {e.event === "infrared" && <DoubtOf event={e} />}
               {e.event === "cool" && e.valueC !== null && (
                 <Verdict result={e.valueC <= file.handleBelowC ? "in" : "watch"}>

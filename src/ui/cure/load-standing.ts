@@ -9,6 +9,7 @@ import {
   heldUntilNow,
   type PowderSchedule,
   requiredMinutes,
+  shiftedAir,
   type Trace,
 } from "@/core/cure";
 
@@ -16,6 +17,8 @@ export type LiveRack = {
   readonly rack: string;
   readonly part: string;
   readonly place: string;
+  /** How far the air of its place was off by the newest survey, K. */
+  readonly placeOffC: number;
   readonly channel: string | null;
   readonly sectionMm: number;
   readonly tauS: number;
@@ -40,6 +43,8 @@ export type Standing = {
   readonly bandC: readonly [number, number] | null;
   /** Without a break at or over each point of its sheet until now, s. */
   readonly heldS: readonly number[];
+  /** How far the air it is foretold in is off the oven's, K: a probe on the rack knows better. */
+  readonly airOffC: number;
   /** Foretold from the door, or from the last sample, to now; nothing where a probe says it. */
   readonly before: Trace;
 };
@@ -96,13 +101,15 @@ export function standingOf(
         perS: rate(lastC),
         heldS,
         bandC: null,
+        airOffC: 0,
         before: NOTHING,
       };
     }
-    const setC = program.program.at(-1)?.airC ?? 205;
+    const told = program.program.at(-1) ?? { fromS: 0, airC: 205 };
+    const setC = told.airC;
     const airC = air?.trace.tempC.findLast((t): t is number => t !== null) ?? setC;
     const on = heatThrough(
-      { startC: airC, tauS: program.tauS, program: [{ fromS: 0, airC: setC }] },
+      { startC: airC, tauS: told.tauS ?? program.tauS, program: [{ fromS: 0, airC: setC }] },
       { tauS, startC: lastC },
       Math.max(STEP_S, nowS - lastS),
       STEP_S,
@@ -128,12 +135,14 @@ export function standingOf(
         const whole = before.tempC.every((c) => (c ?? 0) >= point);
         return whole ? s + (heldBy(own.trace, rack.schedule)[i] ?? 0) : s;
       }),
+      airOffC: 0,
       before,
     };
   }
   const seen = infrared && infrared.atS <= nowS ? infrared : null;
   const toS = Math.max(STEP_S, seen ? seen.atS : nowS);
-  const first = heatThrough(program, { tauS: rack.tauS, startC: 21 }, toS, STEP_S);
+  const placed = shiftedAir(program, rack.placeOffC);
+  const first = heatThrough(placed, { tauS: rack.tauS, startC: 21 }, toS, STEP_S);
   if (!first.ok)
     return {
       rack,
@@ -145,14 +154,20 @@ export function standingOf(
       perS: 0,
       heldS: [],
       bandC: null,
+      airOffC: rack.placeOffC,
       before: NOTHING,
     };
   let trace = first.value.metal;
   if (seen && nowS > seen.atS + STEP_S) {
-    // From the reading on the metal starts where it was read; the air is at its set point by then.
-    const setC = program.program.at(-1)?.airC ?? 205;
+    // From the reading on the metal starts where it was read, in the air as it was then and as the oven was told since.
+    const inForce = placed.program.findLast((step) => step.fromS <= seen.atS) ?? { airC: 205 };
+    const since = placed.program.filter((step) => step.fromS > seen.atS);
     const rest = heatThrough(
-      { startC: setC, tauS: 0, program: [{ fromS: 0, airC: setC }] },
+      {
+        startC: first.value.air.tempC.at(-1) ?? inForce.airC,
+        tauS: placed.tauS,
+        program: [{ ...inForce, fromS: 0 }, ...since.map((step) => ({ ...step, fromS: step.fromS - seen.atS }))],
+      },
       { tauS: rack.tauS, startC: seen.metalC },
       nowS - seen.atS,
       STEP_S,
@@ -166,7 +181,7 @@ export function standingOf(
   const nowC = trace.tempC.at(-1) ?? 21;
   const earned = earnedBy(trace, rack.schedule) ?? { index: 0, overbake: 0 };
   const ends = rack.tauBandS.map((tauS) => {
-    const run = heatThrough(program, { tauS, startC: 21 }, toS, STEP_S);
+    const run = heatThrough(placed, { tauS, startC: 21 }, toS, STEP_S);
     return run.ok ? (run.value.metal.tempC.at(-1) ?? nowC) : nowC;
   });
   const bandC = seen ? null : ([Math.min(...ends), Math.max(...ends)] as const);
@@ -179,6 +194,7 @@ export function standingOf(
     perS: rate(nowC),
     heldS: heldBy(trace, rack.schedule),
     bandC,
+    airOffC: rack.placeOffC,
     before: trace,
   };
 }

@@ -11,6 +11,7 @@ import { failureText } from "../words/failures";
 export type OvenData = {
   readonly name: string;
   readonly type: "batch" | "conveyor" | "lamps";
+  readonly dedicated: boolean;
   readonly heat: keyof typeof heatName;
   readonly insideMm: { readonly lengthMm: number; readonly widthMm: number; readonly heightMm: number } | null;
   readonly places: readonly { readonly id: string; readonly at: readonly [number, number]; readonly note: string }[];
@@ -73,6 +74,7 @@ export function OvenSetupForm({
   }));
   const [type, setType] = useState(data.type);
   const [heat, setHeat] = useState(data.heat);
+  const [dedicated, setDedicated] = useState(data.dedicated);
   const [busy, setBusy] = useState(false);
   const [message, setMessage] = useState<{ good: boolean; text: string } | null>(null);
   const put = (key: keyof typeof t) => (text: string) => setT((b) => ({ ...b, [key]: text }));
@@ -98,6 +100,7 @@ export function OvenSetupForm({
         name: t.name,
         type,
         heat,
+        dedicated,
         insideMm: sides.every((s) => s.trim() === "")
           ? null
           : { lengthMm: number(t.length), widthMm: number(t.width), heightMm: number(t.height) },
@@ -182,6 +185,15 @@ export function OvenSetupForm({
           />
         </div>
       )}
+      <label className="flex min-h-11 items-center gap-2">
+        <input
+          type="checkbox"
+          className="size-5"
+          checked={dedicated}
+          onChange={(e) => setDedicated(e.target.checked)}
+        />
+        Used for powder and nothing else; never for food
+      </label>
       <TextField
         id="oven-habits"
         label="Door, preheating and other habits"

@@ -102,7 +102,7 @@ export function PulledLoad({ file, units }: { file: LoadFile; units: UnitSystem 
           measured={file.channels.map((c) => ({ ...c }))}
           inS={inS}
           air={{
-            startC: file.oven.data.airAtDoorC,
+            startC: file.airAtDoorC,
             tauS: file.oven.data.emptyTauS,
             program: file.program,
           }}

@@ -1,4 +1,13 @@
-import type { BakeEventKind, Climb, FilmState, GelState, InfraredAim, InfraredDoubt, TraceFault } from "@/core/cure";
+import type {
+  BakeEventKind,
+  Climb,
+  CoolingMethod,
+  FilmState,
+  GelState,
+  InfraredAim,
+  InfraredDoubt,
+  TraceFault,
+} from "@/core/cure";
 import type { UnitSystem } from "@/core/units";
 import type { VerdictResult } from "@/core/verdict";
 import { withUnit } from "../format";
@@ -11,6 +20,7 @@ export const bakeEventName: Record<BakeEventKind, string> = {
   infrared: "Infrared reading",
   "set-point": "Set point changed",
   "heat-off": "Heat off",
+  cooling: "Cooling",
   cool: "Cool enough, read",
   "plugs-out": "Plugs and masks out",
 };
@@ -22,6 +32,7 @@ export const bakeEventSentence: Record<string, string> = {
   infrared: "metal read by infrared",
   "set-point": "oven set anew",
   "heat-off": "oven's heat off",
+  cooling: "set to cool",
   cool: "cooled, read",
   "plugs-out": "plugs and masks out",
 };
@@ -85,3 +96,10 @@ export const heatName = {
   electric: "electric",
   infrared: "infrared",
 } as const;
+
+export const coolingName: Record<CoolingMethod, string> = {
+  "still-air": "hung in still air",
+  chamber: "in a cooling chamber",
+  fan: "before a fan",
+  "cold-air": "in cold air outside",
+};

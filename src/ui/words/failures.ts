@@ -162,6 +162,11 @@ const sentences: Record<string, (f: Failure, units: UnitSystem) => string> = {
   "over-freeboard": (f) =>
     `${s(f.neededL)} L do not fit: the tank has ${s(f.freeboardL)} L free. Drain first, or keep the level.`,
   "no-readings": () => "No reading yet.",
+  "over-the-oven": (f) => {
+    const asF = (((Number(f.setC) - 32) * 5) / 9).toFixed(0);
+    return `${s(Math.round(Number(f.setC)))} °C is more than ${s(f.oven)} may be set to, ${s(f.mostC)} °C. Meant in °F it is ${asF} °C: type the set point again.`;
+  },
+  "cooling-needs-method": () => "Say how it cools: still air, a chamber, a fan or cold air.",
   "sections-missing": (f) =>
     `Under ${s(f.oven)} a piece is cured section by section: name its sections first, one a line.`,
   "lamps-one-rack": (f) => `${s(f.count)} racks are too many: lamps cure one piece at a time. Start one load for each.`,

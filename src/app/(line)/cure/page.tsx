@@ -47,14 +47,18 @@ export default async function Page({ searchParams }: { searchParams: Promise<Sea
   ]);
   const floors = mayLog
     ? await Promise.all(
-        [...ovens.values()].map(async (oven) => ({
-          code: oven.code,
-          lamps: oven.data.type === "lamps",
-          places: oven.data.places,
-          survey: oven.data.places.length > 0 ? ((await loadSurveys(db, oven, line.at, 1))[0]?.survey ?? null) : null,
-          spreadMostC: oven.data.spreadMostC,
-          inside: oven.data.insideMm,
-        })),
+        [...ovens.values()]
+          .sort(
+            (a, b) => Number(a.data.type === "lamps") - Number(b.data.type === "lamps") || a.code.localeCompare(b.code),
+          )
+          .map(async (oven) => ({
+            code: oven.code,
+            lamps: oven.data.type === "lamps",
+            places: oven.data.places,
+            survey: oven.data.places.length > 0 ? ((await loadSurveys(db, oven, line.at, 1))[0]?.survey ?? null) : null,
+            spreadMostC: oven.data.spreadMostC,
+            inside: oven.data.insideMm,
+          })),
       )
     : [];
   return (

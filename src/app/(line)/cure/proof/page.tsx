@@ -1,12 +1,15 @@
 import type { Metadata } from "next";
 import Link from "next/link";
 import { cureProofs } from "@/server/cure/cure-proof";
+import { proofCoverage } from "@/server/cure/proof-coverage";
 import { database } from "@/server/database";
 import { currentLine } from "@/server/line/current-line";
-import { siteAt } from "@/server/setup/setup-data";
+import { setupAt, siteAt } from "@/server/setup/setup-data";
 import { personOnPage } from "@/server/sign-in/person";
 import { may } from "@/server/sign-in/roles";
 import { ProofChart } from "@/ui/charts/proof-chart";
+import { CoverageOfProof } from "@/ui/cure/coverage-of-proof";
+import { CurePlanForm } from "@/ui/cure/cure-plan-form";
 import { CureTabs } from "@/ui/cure/cure-tabs";
 import { TrialForm } from "@/ui/cure/trial-form";
 import { dayMonth } from "@/ui/format";
@@ -14,6 +17,7 @@ import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
 import { Verdict } from "@/ui/marks/verdict";
 import { cureTestName, cureTestValue } from "@/ui/words/bench";
+import { keepCurePlan } from "../../actions";
 
 export const metadata: Metadata = { title: "Proof of cure" };
 /** The newest tests shown one by one. */
@@ -23,7 +27,13 @@ const percent = (share: number) => `${(100 * share).toFixed(0)}\u00a0%`;
 export default async function ProofPage() {
   const person = await personOnPage();
   const line = await currentLine(person);
-  const [proofs, site] = await Promise.all([cureProofs(database(), person, line.at), siteAt(database(), line.at)]);
+  const [proofs, sites] = await Promise.all([
+    cureProofs(database(), person, line.at),
+    setupAt(database(), "site", line.at),
+  ]);
+  const [kept] = sites.values();
+  const site = await siteAt(database(), line.at);
+  const coverage = await proofCoverage(database(), person, site.proofEveryLoads, line.at);
   const { agreement: a, points } = proofs;
   const missed = points.filter((p) => p.index >= 100 && !p.passed);
   return (
@@ -88,6 +98,23 @@ export default async function ProofPage() {
               ))}
             </div>
           </div>
+        )}
+        {coverage && <CoverageOfProof coverage={coverage} timeZone={line.timeZone} />}
+        {may(person.role, "release") && kept && (
+          <details className="no-print mt-2">
+            <summary className="link min-h-11 cursor-pointer content-center">
+              Change what loads are planned to, and how often cure is proven
+            </summary>
+            <CurePlanForm
+              key={kept.versionId}
+              seen={kept.versionId}
+              plannedIndex={site.plannedIndex}
+              planHoldToo={site.planHoldToo}
+              proofEveryLoads={site.proofEveryLoads}
+              handleBelowC={site.handleBelowC}
+              keep={keepCurePlan}
+            />
+          </details>
         )}
         {proofs.byPlace.length > 0 && (
           <div className="ruled mt-5">

@@ -114,7 +114,7 @@ export default async function CurePage({ params }: { params: Promise<{ number: s
             measured={[]}
             inS={(load.pulledAt.getTime() - load.closedAt.getTime()) / 1000}
             air={{
-              startC: load.oven.data.airAtDoorC,
+              startC: load.airAtDoorC,
               tauS: load.oven.data.emptyTauS,
               program: load.program,
             }}

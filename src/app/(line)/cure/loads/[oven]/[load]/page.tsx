@@ -100,11 +100,13 @@ export default async function LoadPage({
             plugsIn={plugsIn}
             closedAtMs={file.closedAt.getTime()}
             program={file.program}
-            air={{ startC: file.oven.data.airAtDoorC, tauS: file.oven.data.emptyTauS }}
+            air={{ startC: file.airAtDoorC, tauS: file.oven.data.emptyTauS }}
+            timing={file.timing}
             racks={file.racks.map((r) => ({
               rack: r.rack,
               part: r.part,
               place: r.place,
+              placeOffC: r.placeOffC,
               channel: r.channel,
               sectionMm: r.sectionMm,
               tauS: r.tauS,
