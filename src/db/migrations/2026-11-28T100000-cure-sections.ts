@@ -10,6 +10,7 @@ export async function up(db: Kysely<unknown>): Promise<void> {
     .raw(`
 alter table bake_event add column since_door_s float8, add column section text, add column method text;
 alter table bake add column sections jsonb, add column air_c float8;
+create index bake_pulled on bake (pulled_at);
 `)
     .execute(db);
 }

@@ -18,34 +18,25 @@ import {
 import { FilmHistogram } from "../charts/film-histogram";
 import { PartSketch, type SketchFace, THICK_COLOUR, THIN_COLOUR } from "../charts/part-sketch";
 import { withUnit } from "../format";
-import { TextField } from "../forms/text-field";
 import { type EntryContext, useEntryContext, useShell } from "../frame/shell";
 import { usePreferences } from "../preferences-context";
 import { failureText } from "../words/failures";
 import { filmDecisionName, filmDecisionWhy } from "../words/film";
 import { baseTaken } from "../words/reasons";
 import { AskedReading } from "./asked-reading";
+import { CorrectSet } from "./correct-set";
+import { type Face, faceFilms } from "./face-films";
 import { FilmFaces } from "./film-faces";
 import { FilmFigures, RuleStanding } from "./film-readout";
 import { type SoundKind, sayReading } from "./reading-sound";
 import { RejectList } from "./reject-list";
-import { SoundChoice } from "./sound-choice";
+import { StationKeys } from "./station-keys";
 import { type Place, type Stored, useFilmDraft } from "./use-film-draft";
 import { useGauge } from "./use-gauge";
 
-type Face = {
-  id: string;
-  name: string;
-  outline: readonly (readonly [number, number])[];
-  recessFromY: number | null;
-  spots: readonly { id: string; at: readonly [number, number]; note: string }[];
-};
 type Film =
   | { rule: "spot-area"; minUm: number; maxUm: number | null; level: 1 | 2 | 3 | 4 | 5 }
   | { rule: "nominal"; nominalUm: number; maxUm: number | null };
-/** A spot this near above a recess line counts as in it, in the sketch’s hundredths. */
-const RECESS_REACH = 10;
-
 export type ThicknessProps = {
   rack: string;
   faces: readonly Face[];
@@ -186,27 +177,7 @@ export function ThicknessStation({
   const overRead = places.filter(
     (p) => (bySpot.get(p.spot) ?? []).filter((r) => !r.rejectedReason).length > readingsPerSpot,
   );
-  // Recesses are a group of their own: a face's mean hides what its inside corner lacks.
-  const groups = faces.flatMap((f) => {
-    const recess = f.spots.filter((s) => f.recessFromY !== null && s.at[1] > f.recessFromY - RECESS_REACH);
-    return recess.length > 0 && recess.length < f.spots.length
-      ? [
-          { id: f.id, name: f.name, spots: f.spots },
-          { id: `${f.id}-recess`, name: `${f.name}: at the recess`, spots: recess },
-        ]
-      : [{ id: f.id, name: f.name, spots: f.spots }];
-  });
-  const faceFilms = groups.map((f) => {
-    const own = f.spots.flatMap((s) => meanBySpot.get(s.id) ?? []);
-    return {
-      id: f.id,
-      name: f.name,
-      meanUm: own.length > 0 ? own.reduce((a, b) => a + b, 0) / own.length : null,
-      lowestUm: own.length > 0 ? Math.min(...own) : null,
-      highestUm: own.length > 0 ? Math.max(...own) : null,
-      spots: own.length,
-    };
-  });
+  const byFace = faceFilms(faces, meanBySpot);
   const meanUm = stats.ok ? stats.value.mean : 0;
   const everyMean = [...meanBySpot.values()];
   const advised = judged.ok
@@ -339,68 +310,32 @@ export function ThicknessStation({
           </p>
         )}
         {mayInspect && (
-          <div className="no-print mt-4 flex flex-wrap items-center gap-3">
-            <button type="button" className="btn pri" onClick={record} disabled={draft.length === 0 || busy}>
-              {busy
-                ? "Recording …"
-                : draft.length === 0
-                  ? "Nothing new to record"
-                  : `Record ${draft.length} ${draft.length === 1 ? "reading" : "readings"}`}
-            </button>
-            <button
-              type="button"
-              className="btn"
-              onClick={() => {
-                if (streaming) return stop();
-                setSource("gauge");
-                start();
-              }}
-              disabled={!nextSpot && !streaming}
-            >
-              {streaming ? "Stop the gauge" : `Start gauge ${gauge}`}
-            </button>
-            <button
-              type="button"
-              className="btn"
-              disabled={!nextSpot || state !== "off"}
-              onClick={() => {
-                setSource("gauge");
-                void fetchBatch();
-              }}
-            >
-              {state === "batch" ? "Fetching …" : "Fetch its batch"}
-            </button>
-            {canSerial && (
-              <button
-                type="button"
-                className="btn"
-                disabled={!nextSpot || state !== "off"}
-                onClick={() => {
-                  setSource("gauge");
-                  void startSerial();
-                }}
-              >
-                Gauge on this computer
-              </button>
-            )}
-            {draft.length > 0 && (
-              <button type="button" className="btn" onClick={() => change((d) => d.slice(0, -1))}>
-                Undo last
-              </button>
-            )}
-            <SoundChoice label="each reading" sound={sound} change={setSound} />
-            {gauges.length > 1 && (
-              <label className="small soft inline-flex min-h-11 items-center gap-1.5">
-                gauge
-                <select className="input" value={gauge} onChange={(e) => setGauge(e.target.value)}>
-                  {gauges.map((g) => (
-                    <option key={g}>{g}</option>
-                  ))}
-                </select>
-              </label>
-            )}
-            {message && <output className={message.good ? "text-in" : "text-out"}>{message.text}</output>}
-          </div>
+          <StationKeys
+            fresh={draft.length}
+            busy={busy}
+            record={() => void record()}
+            gauge={gauge}
+            gauges={gauges}
+            chooseGauge={setGauge}
+            reader={{ state, streaming, canSerial, more: nextSpot !== undefined && nextSpot !== null }}
+            start={() => {
+              setSource("gauge");
+              start();
+            }}
+            stop={stop}
+            fetchBatch={() => {
+              setSource("gauge");
+              void fetchBatch();
+            }}
+            startSerial={() => {
+              setSource("gauge");
+              void startSerial();
+            }}
+            undo={() => change((d) => d.slice(0, -1))}
+            sound={sound}
+            changeSound={setSound}
+            message={message}
+          />
         )}
         {asked && (
           <AskedReading
@@ -427,47 +362,21 @@ export function ThicknessStation({
             readings. All count; leave out what should not.
           </p>
         )}
-        <FilmFaces faces={faceFilms} minUm={minUm} maxUm={film.maxUm} units={units} />
-        {correcting && (
-          <div className="mt-3 max-w-[520px] border-l-4 border-sorrel pl-3">
-            <p>Correcting the set of {correcting.label}. Leave readings out below, drop the last, or type new ones.</p>
-            <TextField
-              id="correct-reason"
-              label="Why it is corrected"
-              text={reason}
-              change={setReason}
-              most={400}
-              className="mt-1"
-            />
-            <button
-              type="button"
-              className="btn mt-2"
-              onClick={() => {
-                setCorrecting(null);
-                change(() => []);
-              }}
-            >
-              Leave it as it was
-            </button>
-          </div>
-        )}
-        {mayInspect && !correcting && draft.length === 0 && sets.length > 0 && (
-          <p className="no-print mt-3 flex flex-wrap gap-x-4">
-            {sets.map((set) => (
-              <button
-                key={set.recordId}
-                type="button"
-                className="link min-h-11 soft"
-                onClick={() => {
-                  setCorrecting({ recordId: set.recordId, label: set.label });
-                  change(() => set.readings.map((r) => ({ ...r, key: uuidv7() })));
-                }}
-              >
-                Correct the set of {set.label}
-              </button>
-            ))}
-          </p>
-        )}
+        <FilmFaces faces={byFace} minUm={minUm} maxUm={film.maxUm} units={units} />
+        <CorrectSet
+          correcting={correcting?.label ?? null}
+          reason={reason}
+          changeReason={setReason}
+          leave={() => {
+            setCorrecting(null);
+            change(() => []);
+          }}
+          sets={mayInspect && !correcting && draft.length === 0 ? sets : []}
+          begin={(set) => {
+            setCorrecting({ recordId: set.recordId, label: set.label });
+            change(() => set.readings.map((r) => ({ ...r, key: uuidv7() })));
+          }}
+        />
         {draft.length > 0 && (
           <RejectList
             draft={draft}
