@@ -41,8 +41,8 @@ export function schedulePoints(text: string, label: string): { metalC: number; m
 /** A gel of a primer: `150 5–12` is at least 5 and at most 12 min with the metal at 150 °C. */
 export function maybeGel(text: string, label: string): { metalC: number; leastMin: number; mostMin: number } | null {
   if (text.trim() === "") return null;
-  const [heat, range, ...more] = text.trim().split(/\s+(?!–|-|to\b)/);
-  if (!heat || !range || more.length > 0)
+  const [, heat, range] = /^(\S+)\s+(.+)$/.exec(text.trim()) ?? [];
+  if (!heat || !range)
     throw new NotReadable(`${label}: “${text}” is not a gel. Type metal temperature and minutes: 150 5–12.`);
   const [leastMin, mostMin] = rangeIn(range, label);
   return { metalC: numberIn(heat, label), leastMin, mostMin };
