@@ -83,36 +83,37 @@ if (!only || only === "unit") {
 }
 
 if (!only || only === "e2e") {
-  copyTemplate("sorrel_e2e");
-  const port = await freePort(3170);
+  // Two browsers at a time, each with an application and a database of its own: neither sees what the other does.
   const devicePort = await freePort(4730);
-  const base = `http://127.0.0.1:${port}`;
-  const env = environmentFor(postgres.url("sorrel_e2e"), {
-    BASE_URL: base,
-    DEVICE_PORT: String(devicePort),
-    NODE_ENV: "production",
-  });
-  buildWhenNeeded(env);
+  const servers = [];
+  for (const n of [1, 2]) {
+    const name = `sorrel_e2e_${n}`;
+    copyTemplate(name);
+    const port = await freePort(3169 + n);
+    const base = `http://127.0.0.1:${port}`;
+    const env = environmentFor(postgres.url(name), {
+      BASE_URL: base,
+      DEVICE_PORT: String(devicePort),
+      NODE_ENV: "production",
+    });
+    servers.push({ base, port, env });
+  }
+  buildWhenNeeded(servers[0].env);
+  const quiet = { cwd: root, stdio: ["ignore", "ignore", "inherit"] };
+  const next = ["node_modules/next/dist/bin/next", "start", "-H", "127.0.0.1", "-p"];
   const children = [
-    spawn(process.execPath, ["node_modules/next/dist/bin/next", "start", "-H", "127.0.0.1", "-p", String(port)], {
-      cwd: root,
-      env,
-      stdio: ["ignore", "ignore", "inherit"],
-    }),
-    spawn(process.execPath, ["--import", "tsx", "scripts/devices.ts"], {
-      cwd: root,
-      env,
-      stdio: ["ignore", "ignore", "inherit"],
-    }),
+    ...servers.map(({ port, env }) => spawn(process.execPath, [...next, String(port)], { ...quiet, env })),
+    spawn(process.execPath, ["--import", "tsx", "scripts/devices.ts"], { ...quiet, env: servers[0].env }),
   ];
-  if (!(await waitForHttp(`${base}/api/health`))) count("application start", 0, 1);
+  const up = await Promise.all(servers.map(({ base }) => waitForHttp(`${base}/api/health`)));
+  if (up.includes(false)) count("application start", 0, 1);
   else {
     const out = path.join(results, "playwright.json");
     spawnSync(process.execPath, ["node_modules/@playwright/test/cli.js", "test", ...process.argv.slice(3)], {
       cwd: root,
       env: {
         ...process.env,
-        E2E_BASE: base,
+        E2E_BASES: servers.map(({ base }) => base).join(" "),
         CHROMIUM: chromium,
         PLAYWRIGHT_JSON_OUTPUT_NAME: out,
         TZ: "Europe/London",

@@ -19,12 +19,12 @@ test("signed out: every page leads to sign-in, every route answers 401", async (
 test("a wrong password says so, keeps the name, and sign-in rests after several", async ({ page }) => {
   await page.goto("/sign-in");
   for (let i = 0; i < 7; i++) {
-    await page.getByLabel("User name").fill("rufus");
+    await page.getByLabel("User name").fill("stranger");
     await page.getByLabel("Password").fill(`wrong-${i}`);
     await page.getByRole("button", { name: "Sign in" }).click();
     await expect(page.getByRole("button", { name: "Sign in" })).toBeEnabled();
     await expect(page.getByText(i < 6 ? "do not match" : "Too many tries")).toBeVisible();
-    await expect(page.getByLabel("User name")).toHaveValue("rufus");
+    await expect(page.getByLabel("User name")).toHaveValue("stranger");
   }
 });
 
