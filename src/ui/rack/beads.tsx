@@ -296,7 +296,9 @@ function cureBeads({ rack, verdict, units }: BeadsInput, time: (at: Date) => str
       result: cure.result,
       grade: cure.grade,
       note: bake?.details.bake_place?.[0]
-        ? `place ${bake.details.bake_place.find((p) => p.rack_id === rack.id)?.place}`
+        ? bake.details.bake?.[0]?.sections
+          ? "under lamps"
+          : `place ${bake.details.bake_place.find((p) => p.rack_id === rack.id)?.place}`
         : "",
       text: itemSentence(cure, units).text,
     },

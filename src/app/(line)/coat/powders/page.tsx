@@ -166,7 +166,7 @@ export default async function PowdersPage() {
             const cover = coverageM2PerKg({ specificGravity: d.specificGravity, thicknessUm: (d.minUm + d.maxUm) / 2 });
             return (
               <details key={p.versionId} className="border-rule border-b">
-                <summary className="row min-h-[46px] cursor-pointer list-none grid-cols-[80px_minmax(0,1fr)_150px_minmax(0,1.2fr)] items-center border-0 hover:bg-sorrel-tint max-[700px]:grid-cols-[80px_minmax(0,1fr)]">
+                <summary className="row min-h-[46px] cursor-pointer list-none grid-cols-[80px_minmax(0,1fr)_172px_minmax(0,1.2fr)] items-center border-0 hover:bg-sorrel-tint max-[700px]:grid-cols-[80px_minmax(0,1fr)]">
                   <b className="fig">{p.code}</b>
                   <span>
                     {d.name}{" "}

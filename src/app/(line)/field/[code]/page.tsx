@@ -11,7 +11,7 @@ import { may } from "@/server/sign-in/roles";
 import { StartCase } from "@/ui/causes/start-case";
 import { CreepChart } from "@/ui/field/creep-chart";
 import { VisitForm } from "@/ui/field/visit-form";
-import { dateAndTime, span, withUnit } from "@/ui/format";
+import { countOf, dateAndTime, span, withUnit } from "@/ui/format";
 import { DefectForm } from "@/ui/forms/defect-form";
 import { PhotoForm } from "@/ui/forms/photo-form";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
@@ -40,7 +40,7 @@ export default async function StructurePage({ params }: { params: Promise<{ code
         <PageHead
           above={
             <>
-              {s.customer} · {s.site} · {s.pieces.length} pieces from rack{" "}
+              {s.customer} · {s.site} · {countOf(s.pieces.length, "piece")} from rack{" "}
               {racks.map((r) => (
                 <Link key={r} className="link fig" href={`/racks/${r}`}>
                   {r}

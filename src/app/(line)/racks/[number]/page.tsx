@@ -12,7 +12,7 @@ import { atPass, loadRack } from "@/server/rack/load-rack";
 import { setupAt, siteAt } from "@/server/setup/setup-data";
 import { personOnPage } from "@/server/sign-in/person";
 import { conditionsWhenPassed } from "@/server/trace/conditions";
-import { clock, dateAndTime } from "@/ui/format";
+import { clock, countOf, dateAndTime } from "@/ui/format";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
 import { Grade, Shape, Verdict } from "@/ui/marks/verdict";
@@ -102,7 +102,7 @@ export default async function TravellerPage({ params }: { params: Promise<{ numb
               <Link className="link" href={`/jobs/${rack.job.number}`}>
                 job {rack.job.number}
               </Link>{" "}
-              · {rack.pieces.length} pieces · {dateAndTime(rack.hungAt, line.timeZone)}
+              · {countOf(rack.pieces.length, "piece")} · {dateAndTime(rack.hungAt, line.timeZone)}
             </>
           }
           title={

@@ -13,7 +13,7 @@ import { personOnPage } from "@/server/sign-in/person";
 import { may } from "@/server/sign-in/roles";
 import { conditionsWhenPassed } from "@/server/trace/conditions";
 import { StartCase } from "@/ui/causes/start-case";
-import { clock, dateAndTime, withUnit } from "@/ui/format";
+import { clock, countOf, dateAndTime, withUnit } from "@/ui/format";
 import { DefectForm } from "@/ui/forms/defect-form";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
@@ -55,7 +55,7 @@ export default async function ReleasePage({ params }: { params: Promise<{ number
         <PageHead
           above={
             <>
-              Rack {rack.number} · {rack.customer} · {rack.part.data.name}, {rack.pieces.length} pieces
+              Rack {rack.number} · {rack.customer} · {rack.part.data.name}, {countOf(rack.pieces.length, "piece")}
             </>
           }
           title="Verdict of the whole"

@@ -11,7 +11,7 @@ import { loadRack, newest } from "@/server/rack/load-rack";
 import { setupAt, siteAt } from "@/server/setup/setup-data";
 import { personOnPage } from "@/server/sign-in/person";
 import { may } from "@/server/sign-in/roles";
-import { clock, withUnit } from "@/ui/format";
+import { clock, countOf, withUnit } from "@/ui/format";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
 import { Verdict } from "@/ui/marks/verdict";
@@ -72,7 +72,7 @@ export default async function ThicknessPage({ params }: { params: Promise<{ numb
         <PageHead
           above={
             <>
-              Rack {rack.number} · {rack.part.data.name}, {rack.pieces.length} pieces · {rack.powder.code}{" "}
+              Rack {rack.number} · {rack.part.data.name}, {countOf(rack.pieces.length, "piece")} · {rack.powder.code}{" "}
               {rack.powder.data.name}
             </>
           }

@@ -44,7 +44,10 @@ export async function GET(_: Request, { params }: { params: Promise<{ number: st
     job: rack.job.number,
     rack: rack.number,
     part: rack.part.data.name,
-    pieces: `${rack.pieces.length} pieces, ${rack.pieces[0]?.serial ?? ""} to ${rack.pieces.at(-1)?.serial ?? ""}`,
+    pieces:
+      rack.pieces.length === 1
+        ? `1 piece, ${rack.pieces[0]?.serial ?? ""}`
+        : `${rack.pieces.length} pieces, ${rack.pieces[0]?.serial ?? ""} to ${rack.pieces.at(-1)?.serial ?? ""}`,
     powder: `${rack.powder.code} ${rack.powder.data.name}`,
     coatedOn: dateAndTime(rack.hungAt, site.timeZone),
     decision: decisionWords[row.decision] ?? row.decision,
