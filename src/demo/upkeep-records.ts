@@ -48,6 +48,7 @@ const told: Readonly<
     result: "put-right",
     note: "door side cold, seal at the lower left hard and cracked: ordered, heavy racks off that side",
   },
+  "Plugs and masks": { daysAgo: 5 },
   "Oven thermostat against a probe": { daysAgo: 40, value: -1.5 },
   "Film gauge against its shims": { daysAgo: 1, value: 0.8 },
 };

@@ -1,6 +1,7 @@
 import fc from "fast-check";
 import { describe, expect, test } from "vitest";
 import {
+  affectedStretch,
   heatThrough,
   isHardCooling,
   OFF_OPEN_TAU_S,
@@ -10,6 +11,9 @@ import {
   planLoad,
   proofRate,
   shiftedAir,
+  speedChangeEffects,
+  stopEffects,
+  throughConveyor,
 } from "@/core/cure";
 import { valueOrThrow } from "@/core/result";
 
@@ -117,4 +121,38 @@ describe("how often cure is proven", () => {
 
 test("forced and cold air are hard on hot powder; still air and a chamber are not", () => {
   expect((["still-air", "chamber", "fan", "cold-air"] as const).map(isHardCooling)).toEqual([false, false, true, true]);
+});
+
+describe("a conveyor whose speed changes while it is full", () => {
+  const zones = [
+    { name: "gel", lengthM: 3, airC: 285, hWPerM2K: 42 },
+    { name: "hold", lengthM: 28, airC: 206, hWPerM2K: 27 },
+  ];
+  const post = { id: "post", metal: "steel" as const, sectionMm: 6, schedule };
+  const at = (speed: number, change?: { atM: number; toMPerMin: number }) =>
+    valueOrThrow(throughConveyor(zones, post, speed, change ? { change } : {}));
+  test("changed before it went in it is the new speed's run, after it was out the old one's", () => {
+    expect(at(1.2, { atM: 0, toMPerMin: 2 }).index).toBeCloseTo(at(2).index, 9);
+    expect(at(1.2, { atM: 31, toMPerMin: 2 }).index).toBeCloseTo(at(1.2).index, 9);
+    expect(at(1.2, { atM: 10, toMPerMin: 1.2 }).dwellS).toBeCloseTo(at(1.2).dwellS, 9);
+  });
+  test("its time inside is that of both stretches", () => {
+    expect(at(1.2, { atM: 10, toMPerMin: 2 }).dwellS).toBeCloseTo((10 / 1.2 + 21 / 2) * 60, 6);
+  });
+  test("faster, what had furthest to go is the shortest of cure; slower, it is over-baked", () => {
+    const faster = valueOrThrow(speedChangeEffects(zones, post, 1, 3));
+    for (let i = 1; i < faster.length; i++)
+      expect(faster[i]?.index ?? 0).toBeGreaterThanOrEqual((faster[i - 1]?.index ?? 0) - 1e-9);
+    const short = affectedStretch(faster, 1.5, (e) => e.index < 100);
+    expect(short?.fromM).toBe(0);
+    expect(short?.hangers).toBe(Math.ceil((short?.toM ?? 0) / 1.5));
+    const slower = valueOrThrow(speedChangeEffects(zones, post, 1, 0.3));
+    expect(affectedStretch(slower, 1.5, (e) => (e.overbake ?? 0) > 100)).not.toBeNull();
+    expect(affectedStretch(slower, 1.5, (e) => e.index < 0)).toBeNull();
+  });
+  test("a speed that is none is refused, and a standstill is as it was", () => {
+    expect(speedChangeEffects(zones, post, 1, 0)).toMatchObject({ error: { kind: "bad-input", name: "toMPerMin" } });
+    const stopped = valueOrThrow(stopEffects(zones, post, 1.2, 0));
+    for (const e of stopped) expect(e.index).toBeCloseTo(at(1.2).index, 9);
+  });
 });

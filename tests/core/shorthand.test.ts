@@ -139,3 +139,39 @@ describe("shorthand of the line", () => {
     expect(parseShorthand(text)).toMatchObject({ ok: false, error });
   });
 });
+
+describe("the load in an oven", () => {
+  test.each([
+    ["oven 1 melted", { event: "melted", valueC: null }],
+    ["oven 1 glossy", { event: "melted", valueC: null }],
+    ["oven 1 door open", { event: "door-opened", valueC: null }],
+    ["Oven 1 DOOR shut", { event: "door-shut", valueC: null }],
+    ["oven 1 closed", { event: "door-shut", valueC: null }],
+    ["oven 1 touched", { event: "touched-up", valueC: null }],
+    ["oven 1 off", { event: "heat-off", valueC: null }],
+    ["oven 1 set 200C", { event: "set-point", valueC: 200 }],
+    ["oven 1 set to 200 C", { event: "set-point", valueC: 200 }],
+    ["oven 1 metal 187,5", { event: "infrared", valueC: 187.5 }],
+  ])("%s", (text, expected) => {
+    expect(valueOrThrow(parseShorthand(text))).toEqual({ kind: "oven-event", oven: "1", ...expected });
+  });
+  test("in the person's own unit where none is typed", () => {
+    expect(valueOrThrow(parseShorthand("oven 1 metal 392", "us"))).toMatchObject({ valueC: 200 });
+    expect(valueOrThrow(parseShorthand("oven 1 metal 200C", "us"))).toMatchObject({ valueC: 200 });
+  });
+  test.each([
+    ["oven 1 burning", { kind: "expected", what: "what happens in the oven" }],
+    ["oven 1 melted twice", { kind: "expected" }],
+    ["oven 1 set", { kind: "expected", what: "a temperature" }],
+    ["oven 1 set hot", { kind: "expected", what: "a temperature" }],
+    ["oven 1 metal 187 bar", { kind: "expected" }],
+    ["oven 1 metal 900C", { kind: "beyond-instrument", parameter: "metal temperature", value: 900 }],
+  ])("%s is said back with what is", (text, error) => {
+    expect(parseShorthand(text)).toMatchObject({ ok: false, error });
+  });
+  test("pull and load stay what they were", () => {
+    expect(valueOrThrow(parseShorthand("oven 2 pull"))).toEqual({ kind: "oven-pull", oven: "2" });
+    expect(valueOrThrow(parseShorthand("oven 1 load 412 1046"))).toMatchObject({ kind: "oven-load", racks: ["1046"] });
+    expect(valueOrThrow(parseShorthand("oven 1"))).toMatchObject({ kind: "go-to" });
+  });
+});

@@ -90,6 +90,12 @@ test("the conveyor: the heaviest decides how fast; what a stop does; a plate too
   await expect(page.getByText("decides how fast")).toBeVisible();
   await page.getByLabel("Speed, m/min").fill("6");
   await expect(page.getByText("Outside")).toBeVisible();
+  await page.getByLabel("Speed, m/min").fill("1.2");
+  await page.getByLabel("Speed changed to, m/min").fill("9");
+  await expect(page.getByText("If the speed goes from 1.20 to 9.00 m/min now")).toBeVisible();
+  await expect(page.getByText(/between 0\.0 and .* m in, about \d+ hangers/).first()).toBeVisible();
+  await page.getByLabel("Speed changed to, m/min").fill("");
+  await page.getByLabel("Speed, m/min").fill("6");
   await page.getByLabel("A stop of, min").fill("25");
   await expect(page.getByText("If the line stands for 25 min")).toBeVisible();
   await page.getByLabel(/Mooring base/).check();
@@ -257,6 +263,10 @@ test("racks are hung in the drawn oven by tap, by drag and by key, as a plan han
   await page.getByRole("link", { name: /Oven 1, load V20/ }).click();
   await expect(page.getByText("place B2", { exact: false }).first()).toBeVisible();
   await expect(page.getByText("place B3", { exact: false }).first()).toBeVisible();
+  // What happens to it, by the entry line as well.
+  await line(page, "oven 1 melted");
+  await page.reload();
+  await expect(page.getByRole("complementary").getByText("Melted, glossy")).toBeVisible();
 });
 
 test("a piece under lamps: its sections named, each read by infrared, off with one short and judged so", async ({

@@ -1,8 +1,12 @@
+import { v7 as uuidv7 } from "uuid";
 import { afterAll, beforeAll, describe, expect, test } from "vitest";
+import { parseShorthand } from "@/core/shorthand";
+import { cureProofs } from "@/server/cure/cure-proof";
 import { loadLoad } from "@/server/cure/open-load";
 import { proofCoverage } from "@/server/cure/proof-coverage";
 import { saveCurePlan } from "@/server/cure/save-cure-plan";
 import { saveOven } from "@/server/cure/save-oven";
+import { entryFromShorthand } from "@/server/entries/from-shorthand";
 import { storeEntry } from "@/server/entries/store-entry";
 import { setupAt, siteAt } from "@/server/setup/setup-data";
 import { person, type TestDatabase, testDatabase } from "../support/database";
@@ -144,4 +148,48 @@ test("an oven that is used for something else is not set up", async () => {
     failure: { kind: "bad-oven", field: "use" },
   });
   expect(await saveOven(t.app, lead, { ...input, data: oven?.data }, at)).toMatchObject({ ok: true, already: true });
+});
+
+describe("said of an oven on the entry line", () => {
+  const say = async (text: string, moment = ago(1)) => {
+    const understood = parseShorthand(text);
+    if (!understood.ok) throw new Error(JSON.stringify(understood.error));
+    return entryFromShorthand(t.app, operator, understood.value, uuidv7(), moment.toISOString());
+  };
+  test("is meant for the load that went in last and is still in", async () => {
+    await freshRack(t, "P200", { at: ago(300) });
+    await freshRack(t, "P201", { at: ago(300) });
+    await stored(t, operator, ago(40), load("P-20", "P200", { setPointC: 205 }));
+    await stored(t, operator, ago(20), load("P-21", "P201", { setPointC: 205 }));
+    expect(await say("oven 1 melted", ago(15))).toMatchObject({
+      ok: true,
+      value: { kind: "bake-event", loadNo: "P-21", event: "melted", oven: "Oven 1" },
+    });
+    expect(await say("oven 1 melted", ago(30))).toMatchObject({ value: { loadNo: "P-20" } });
+    const entry = await say("oven 1 metal 171C", ago(10));
+    if (!entry.ok) throw new Error("refused");
+    expect(await storeEntry(t.app, operator, entry.value, at)).toMatchObject({ ok: true });
+    const file = await loadLoad(t.app, operator, "oven-1", "P-21", at);
+    expect(file?.events.at(-1)).toMatchObject({ event: "infrared", valueC: 171 });
+  });
+  test("an oven that is none, and one that is empty, are said", async () => {
+    expect(await say("oven 9 melted")).toMatchObject({ ok: false, error: { kind: "unknown-oven-name" } });
+    expect(await say("oven 2 door open")).toMatchObject({
+      ok: false,
+      error: { kind: "nothing-in-oven", name: "Oven 2" },
+    });
+  });
+});
+
+test("agreement of index and rub stands month by month, with its interval, and adds up", async () => {
+  const proofs = await cureProofs(t.app, lead, at);
+  expect(proofs.byMonth.length).toBeGreaterThan(0);
+  expect(proofs.byMonth.reduce((n, m) => n + m.agreement.pairs, 0)).toBe(proofs.points.length);
+  expect(proofs.byMonth.reduce((n, m) => n + m.agreement.agree, 0)).toBe(proofs.agreement?.agree);
+  const months = proofs.byMonth.map((m) => m.month);
+  expect(months).toEqual([...months].sort().reverse());
+  for (const { agreement } of proofs.byMonth) {
+    expect(agreement.interval[0]).toBeLessThanOrEqual(agreement.share);
+    expect(agreement.interval[1]).toBeGreaterThanOrEqual(agreement.share);
+  }
 });

@@ -63,20 +63,33 @@ export function throughConveyor(
   zones: readonly Zone[],
   piece: ConveyorPiece,
   speedMPerMin: number,
-  options: { readonly stop?: Standstill | null; readonly startC?: number; readonly roomC?: number } = {},
+  options: {
+    readonly stop?: Standstill | null;
+    /** From this place on the line runs at another speed. */
+    readonly change?: { readonly atM: number; readonly toMPerMin: number } | null;
+    readonly startC?: number;
+    readonly roomC?: number;
+  } = {},
 ): Result<ConveyorRun> {
-  const { stop = null, startC = USUAL_ROOM_C, roomC = USUAL_ROOM_C } = options;
+  const { stop = null, change = null, startC = USUAL_ROOM_C, roomC = USUAL_ROOM_C } = options;
   const checked = checkZones(zones);
   if (!checked.ok) return checked;
   if (!(speedMPerMin > 0) || !Number.isFinite(speedMPerMin))
     return err({ kind: "bad-input", name: "speedMPerMin", value: speedMPerMin });
   if (stop && !(stop.forS >= 0 && Number.isFinite(stop.forS) && stop.atM >= 0))
     return err({ kind: "bad-input", name: "forS", value: stop.forS });
+  if (change && !(change.toMPerMin > 0 && Number.isFinite(change.toMPerMin) && change.atM >= 0))
+    return err({ kind: "bad-input", name: "toMPerMin", value: change.toMPerMin });
   const curve = fitCureCurve(piece.schedule.points);
   if (!curve.ok) return curve;
   const over = piece.schedule.overbake?.length ? fitOverbakeCurve(piece.schedule.overbake, curve.value) : null;
   if (over && !over.ok) return over;
   const onsetC = piece.schedule.onsetC ?? curve.value.lowestC - DEFAULT_ONSET_BELOW_SHEET_C;
+  const secondsFrom = (fromM: number, toM: number): number => {
+    const turnM = change ? Math.min(Math.max(change.atM, fromM), toM) : toM;
+    const after = change ? ((toM - turnM) / change.toMPerMin) * 60 : 0;
+    return ((turnM - fromM) / speedMPerMin) * 60 + after;
+  };
   const timeS = [0];
   const tempC = [startC];
   const go = (airC: number, tauS: number, forS: number) => {
@@ -100,12 +113,11 @@ export function throughConveyor(
     const { tauS } = constant.value;
     slowestTauS = Math.max(slowestTauS, tauS);
     const endM = atM + zone.lengthM;
-    const seconds = (metres: number) => (metres / speedMPerMin) * 60;
     if (stop && stop.forS > 0 && stop.atM >= atM && stop.atM < endM) {
-      if (stop.atM > atM) go(zone.airC, tauS, seconds(stop.atM - atM));
+      if (stop.atM > atM) go(zone.airC, tauS, secondsFrom(atM, stop.atM));
       go(zone.airC, tauS, stop.forS);
-      go(zone.airC, tauS, seconds(endM - stop.atM));
-    } else go(zone.airC, tauS, seconds(zone.lengthM));
+      go(zone.airC, tauS, secondsFrom(stop.atM, endM));
+    } else go(zone.airC, tauS, secondsFrom(atM, endM));
     atM = endM;
   }
   const dwellS = timeS.at(-1) as number;
@@ -204,6 +216,9 @@ function bisect(holds: (speed: number) => boolean): number {
   return low;
 }
 
+/** Places in an oven looked at one by one, m apart. */
+const PLACE_STEP_M = 0.5;
+
 export type StopEffect = { readonly atM: number; readonly index: number; readonly overbake: number | null };
 
 /**
@@ -218,10 +233,45 @@ export function stopEffects(
 ): Result<readonly StopEffect[]> {
   const lengthM = zones.reduce((sum, z) => sum + z.lengthM, 0);
   const effects: StopEffect[] = [];
-  for (let atM = 0; atM < lengthM; atM += 0.5) {
+  for (let atM = 0; atM < lengthM; atM += PLACE_STEP_M) {
     const run = throughConveyor(zones, piece, speedMPerMin, { stop: { atM, forS } });
     if (!run.ok) return run;
     effects.push({ atM, index: run.value.index, overbake: run.value.overbake });
   }
   return ok(effects);
+}
+
+/**
+ * What a change of speed does to a piece wherever in the oven it is: index and over-bake by its place as the speed changed,
+ * every half metre. Failures: those of `throughConveyor`. O(places · zones).
+ */
+export function speedChangeEffects(
+  zones: readonly Zone[],
+  piece: ConveyorPiece,
+  fromMPerMin: number,
+  toMPerMin: number,
+): Result<readonly StopEffect[]> {
+  const lengthM = zones.reduce((sum, z) => sum + z.lengthM, 0);
+  const effects: StopEffect[] = [];
+  for (let atM = 0; atM < lengthM; atM += PLACE_STEP_M) {
+    const run = throughConveyor(zones, piece, fromMPerMin, { change: { atM, toMPerMin } });
+    if (!run.ok) return run;
+    effects.push({ atM, index: run.value.index, overbake: run.value.overbake });
+  }
+  return ok(effects);
+}
+
+export type AffectedStretch = { readonly fromM: number; readonly toM: number; readonly hangers: number };
+
+/** The stretch of the oven in which what stood there is affected, and how many hangers that is; null where none is. */
+export function affectedStretch(
+  effects: readonly StopEffect[],
+  pitchM: number,
+  isAffected: (effect: StopEffect) => boolean,
+): AffectedStretch | null {
+  const hit = effects.filter(isAffected);
+  const [first, last] = [hit[0], hit.at(-1)];
+  if (!first || !last) return null;
+  const toM = last.atM + PLACE_STEP_M;
+  return { fromM: first.atM, toM, hangers: Math.ceil((toM - first.atM) / pitchM) };
 }

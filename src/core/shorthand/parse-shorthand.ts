@@ -26,6 +26,13 @@ export type Understood =
     }
   | { readonly kind: "oven-pull"; readonly oven: string }
   | { readonly kind: "oven-load"; readonly oven: string; readonly loadNo: string; readonly racks: readonly string[] }
+  | {
+      readonly kind: "oven-event";
+      readonly oven: string;
+      readonly event: OvenWord;
+      /** Of a set point or a reading of the metal, °C. */
+      readonly valueC: number | null;
+    }
   | { readonly kind: "prep-step"; readonly rack: string; readonly step: PrepStep; readonly value: number | null }
   | { readonly kind: "line-run"; readonly rack: string; readonly speedMPerMin: number | null }
   | {
@@ -35,6 +42,20 @@ export type Understood =
   | { readonly kind: "passage"; readonly rack: string; readonly stage: string }
   | { readonly kind: "cross-cut"; readonly rack: string; readonly squaresLost: number; readonly squares: number }
   | { readonly kind: "solvent-rub"; readonly rack: string; readonly grade: number; readonly doubleRubs: number };
+
+/** What may be said of the load in an oven on the entry line. */
+export type OvenWord = "door-opened" | "door-shut" | "melted" | "touched-up" | "heat-off" | "set-point" | "infrared";
+const ovenWords: Record<string, OvenWord> = {
+  open: "door-opened",
+  opened: "door-opened",
+  shut: "door-shut",
+  closed: "door-shut",
+  melted: "melted",
+  melt: "melted",
+  glossy: "melted",
+  touched: "touched-up",
+  off: "heat-off",
+};
 
 export const passageStages = [
   "blast",
@@ -100,7 +121,7 @@ const airWords: Record<string, ConditionQuantity> = { metal: "metal-temperature"
 /**
  * Reads one line of shop shorthand or of what a gauge types: `rack 1042 dft a3 72 75 71`, `tank 3 ph 5.1 at 48C`,
  * `oven 2 pull`, `oven 1 load 412 1046 1047`, `rack 1042 in booth`,
- * `rack 1042 blast 52`, `rack 1042 wash 1.2`, `rack 1042 cut 2/25`, `rack 1042 rub 5`, `air 18C 62% metal 17C`, bare readings, or a name to go to.
+ * `oven 1 melted`, `oven 1 door open`, `oven 1 set 200C`, `oven 1 metal 187C`, `rack 1042 blast 52`, `rack 1042 wash 1.2`, `rack 1042 cut 2/25`, `rack 1042 rub 5`, `air 18C 62% metal 17C`, bare readings, or a name to go to.
  * A number without its unit is in `units`. Failures: `empty`, `not-understood` with the word and its place,
  * `expected` with what was, and those of the values themselves.
  */
@@ -112,6 +133,7 @@ export function parseShorthand(text: string, units: UnitSystem = "metric"): Resu
     return parseBath(words, units);
   if (first === "oven" && third === "pull") return ok({ kind: "oven-pull", oven: second });
   if (first === "oven" && third === "load") return parseLoad(second, words.slice(3));
+  if (first === "oven" && words.length > 2) return parseOven(second, words.slice(2), units);
   if (first === "air" && words.length > 1) return parseAir(words.slice(1), units);
   if (first === "rack" && words.length > 2) return parseRack(words, units);
   if (first === "dft") return parseThickness(null, words.slice(1), units);
@@ -206,6 +228,43 @@ function parseLoad(oven: string, words: readonly string[]): Result<Understood> {
         of: ["oven 1 load 412 1046 1047"],
       });
 }
+
+/** What happens to the newest load of an oven: a word, or its set point or metal with a temperature. */
+function parseOven(oven: string, words: readonly string[], units: UnitSystem): Result<Understood> {
+  const said = words.map((w) => w.toLowerCase()).filter((w) => w !== "door" && w !== "to" && w !== "at");
+  const [word = "", ...rest] = said;
+  const known = ovenWords[word];
+  if (known && said.length === 1) return ok({ kind: "oven-event", oven, event: known, valueC: null });
+  if (word === "set" || word === "metal") {
+    const typed = rest.join("");
+    const parts = /^([-+]?[\d.,]+)([a-z°]*)$/i.exec(typed);
+    if (!parts) return err({ kind: "expected", what: "a temperature", got: typed, of: [`oven ${oven} ${word} 187C`] });
+    const number = parseNumber(parts[1] as string);
+    if (!number.ok) return number;
+    const unit = parseUnit(parts[2] || (units === "us" ? "F" : "C"));
+    if (!unit.ok) return unit;
+    if (unit.value.quantity !== "temperature")
+      return err({ kind: "expected", what: "a temperature", got: typed, of: [`oven ${oven} ${word} 187C`] });
+    const valueC = unit.value.toCanonical(number.value);
+    if (!(valueC >= COLDEST_OVEN_C && valueC <= HOTTEST_OVEN_C))
+      return err({
+        kind: "beyond-instrument",
+        parameter: word === "set" ? "set point" : "metal temperature",
+        value: valueC,
+        least: COLDEST_OVEN_C,
+        most: HOTTEST_OVEN_C,
+      });
+    return ok({ kind: "oven-event", oven, event: word === "set" ? "set-point" : "infrared", valueC });
+  }
+  return err({
+    kind: "expected",
+    what: "what happens in the oven",
+    got: words.join(" "),
+    of: ["pull", "load 412 1046", "melted", "door open", "door shut", "touched", "off", "set 200C", "metal 187C"],
+  });
+}
+const COLDEST_OVEN_C = -40;
+const HOTTEST_OVEN_C = 600;
 
 /** Air of the hall: a temperature, a humidity with %, `metal 17C`, `dew -24C`. */
 function parseAir(words: readonly string[], units: UnitSystem): Result<Understood> {

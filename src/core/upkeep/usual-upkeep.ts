@@ -145,4 +145,14 @@ export const usualUpkeep: readonly UpkeepPlan[] = [
     hands: "line",
     measure: { name: "Off at the usual set point", unit: "°C", lower: -5, upper: 5 },
   },
+  {
+    what: "Plugs and masks",
+    stage: "coat",
+    everyDays: 14,
+    look: "Each kind by its uses: hardened, torn or swollen ones out, the rest counted back into their boxes.",
+    leadsTo: "Paint in a thread, or a plug left in a part",
+    caution: "Let them cool first",
+    hands: "line",
+    measure: null,
+  },
 ];

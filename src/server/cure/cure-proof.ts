@@ -6,7 +6,7 @@ import { judgeBake, ownChannels, type ProofAgreement, proofAgreement } from "@/c
 import type { VerdictResult } from "@/core/verdict";
 import type { Database } from "@/db/schema";
 import { channelsOf } from "../rack/judge-rack";
-import { scheduleOfPowder, setupAt } from "../setup/setup-data";
+import { scheduleOfPowder, setupAt, siteAt } from "../setup/setup-data";
 import type { Person } from "../sign-in/roles";
 import { sectionsOf } from "./section-readings";
 
@@ -40,6 +40,8 @@ export type CureProofs = {
     readonly failed: number;
     readonly meanIndex: number;
   }[];
+  /** Agreement month by month of the site's own time, the newest first. */
+  readonly byMonth: readonly { readonly month: string; readonly agreement: ProofAgreement }[];
   readonly trials: readonly CureTrial[];
   /** Hardness, impact, bend, gloss and colour beside the index of the bake they followed. */
   readonly others: readonly {
@@ -120,9 +122,17 @@ export async function cureProofs(db: Kysely<Database>, person: Person, at: Date)
   });
   const agreement = proofAgreement(points);
   const places = group(points, (p) => p.place);
+  const site = await siteAt(db, at);
+  const month = new Intl.DateTimeFormat("en-CA", { year: "numeric", month: "2-digit", timeZone: site.timeZone });
   return {
     points,
     agreement: agreement.ok ? agreement.value : null,
+    byMonth: [...group(points, (p) => month.format(p.at))]
+      .sort(([a], [b]) => b.localeCompare(a))
+      .flatMap(([name, own]) => {
+        const found = proofAgreement(own);
+        return found.ok ? [{ month: name, agreement: found.value }] : [];
+      }),
     byPlace: [...places].map(([place, own]) => ({
       place,
       rubs: own.length,

@@ -1,4 +1,4 @@
-import type { Kysely } from "kysely";
+import { type Kysely, sql } from "kysely";
 import { concentrationFromTitration, titrationFactor } from "@/core/bath";
 import { err, ok, type Result } from "@/core/result";
 import type { Understood } from "@/core/shorthand";
@@ -87,6 +87,23 @@ export async function entryFromShorthand(
         setPointC: null,
         places: understood.racks.map((rack) => ({ rack, place: "" })),
       });
+    case "oven-event": {
+      const oven = [...(await setupAt(db, "oven", moment)).values()].find(
+        (o) => o.code.toLowerCase() === `oven ${understood.oven}`.toLowerCase(),
+      );
+      if (!oven) return err({ kind: "unknown-oven-name", name: `oven ${understood.oven}` });
+      const load = await newestOpenLoad(db, oven.id, moment);
+      if (!load) return err({ kind: "nothing-in-oven", name: oven.code });
+      return ok({
+        ...base,
+        kind: "bake-event",
+        oven: oven.code,
+        loadNo: load,
+        event: understood.event,
+        valueC: understood.valueC,
+        note: "",
+      });
+    }
     case "cross-cut":
       return ok({
         ...base,
@@ -155,4 +172,20 @@ async function coatNoOf(db: Kysely<Database>, rackId: string): Promise<number> {
     .limit(1)
     .executeTakeFirst();
   return newest?.coat_no ?? 1;
+}
+
+/** What is said of an oven on the entry line is meant for the load that went in last and is still in. */
+async function newestOpenLoad(db: Kysely<Database>, ovenId: string, at: Date): Promise<string | null> {
+  const row = await db
+    .selectFrom("bake")
+    .select("load_no")
+    .where("oven_id", "=", ovenId)
+    .where("pulled_at", "is", null)
+    .where("door_closed_at", "<=", at)
+    .where("door_closed_at", ">", new Date(at.getTime() - 24 * 3_600_000))
+    .where(sql<boolean>`not exists (select 1 from record s where s.supersedes = bake.record_id)`)
+    .orderBy("door_closed_at", "desc")
+    .limit(1)
+    .executeTakeFirst();
+  return row?.load_no ?? null;
 }

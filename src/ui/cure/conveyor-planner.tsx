@@ -1,6 +1,17 @@
 "use client";
 import { useMemo, useState } from "react";
-import { type ConveyorPiece, speedBand, stopEffects, throughConveyor, type Zone } from "@/core/cure";
+import {
+  type AffectedStretch,
+  affectedStretch,
+  type ConveyorPiece,
+  type StopEffect,
+  speedBand,
+  speedChangeEffects,
+  stopEffects,
+  throughConveyor,
+  type Zone,
+} from "@/core/cure";
+import type { Result } from "@/core/result";
 import { parseNumber } from "@/core/units";
 import { HeatChart } from "../charts/heat-chart";
 import { StopChart } from "../charts/stop-chart";
@@ -37,6 +48,7 @@ export function ConveyorPlanner({
   const [chosen, setChosen] = useState<readonly string[]>(() => work.slice(0, 2).map((w) => w.id));
   const [speedText, setSpeedText] = useState<string | null>(null);
   const [stopText, setStopText] = useState("10");
+  const [changeText, setChangeText] = useState("");
   const oven = ovens.find((o) => o.code === code) ?? ovens[0];
   const zones = oven?.zones ?? [];
   const pieces = work.filter((w) => chosen.includes(w.id));
@@ -52,6 +64,16 @@ export function ConveyorPlanner({
   const effects = useMemo(
     () => (lightest && forS > 0 ? stopEffects(zones, lightest, speed, forS) : null),
     [zones, lightest, speed, forS],
+  );
+  const changeTo = parseNumber(changeText);
+  const toSpeed = changeTo.ok && changeTo.value > 0 ? (us ? changeTo.value * M_PER_FT : changeTo.value) : null;
+  // Faster leaves the heaviest short, slower over-bakes the lightest: each is looked at.
+  const changed = useMemo(
+    () =>
+      toSpeed === null || toSpeed === speed
+        ? []
+        : pieces.map((p) => ({ p, effects: speedChangeEffects(zones, p, speed, toSpeed) })),
+    [zones, pieces, speed, toSpeed],
   );
   if (!oven) return <p className="mt-4">No conveyor oven is set up. The administrator adds one with its zones.</p>;
   const unit = us ? "ft/min" : "m/min";
@@ -82,6 +104,14 @@ export function ConveyorPlanner({
         </div>
         <div className="w-[130px]">
           <TypedNumber id="conveyor-stop" label="A stop of, min" text={stopText} change={setStopText} />
+        </div>
+        <div className="w-[150px]">
+          <TypedNumber
+            id="conveyor-change"
+            label={`Speed changed to, ${unit}`}
+            text={changeText}
+            change={setChangeText}
+          />
         </div>
       </div>
       <fieldset className="m-0 mt-3 border-0 p-0">
@@ -213,16 +243,24 @@ export function ConveyorPlanner({
           />
         </div>
       )}
+      {changed.length > 0 && toSpeed !== null && (
+        <div className="ruled mt-4">
+          <h2>
+            If the speed goes from {shown(speed)} to {shown(toSpeed)} {unit} now
+          </h2>
+          {changed.map(({ p, effects: found }) => (
+            <SpeedChanged key={p.id} what={p.what} effects={found} pitchM={oven.pitchM} />
+          ))}
+        </div>
+      )}
       {effects?.ok && lightest && (
         <div className="ruled mt-4">
           <h2>If the line stands for {stopText} min</h2>
           <p className="m-0">
             {(() => {
-              const spoilt = effects.value.filter((e) => (e.overbake ?? 0) > 100);
-              const first = spoilt[0];
-              const last = spoilt.at(-1);
-              return first && last
-                ? `Every ${lightest.what} that stands between ${first.atM.toFixed(1)} and ${(last.atM + 0.5).toFixed(1)} m in is over-baked: about ${Math.ceil((last.atM + 0.5 - first.atM) / oven.pitchM)} hangers. Mark and look at them.`
+              const spoilt = affectedStretch(effects.value, oven.pitchM, (e) => (e.overbake ?? 0) > 100);
+              return spoilt
+                ? `Every ${lightest.what} that stands between ${spoilt.fromM.toFixed(1)} and ${spoilt.toM.toFixed(1)} m in is over-baked: about ${spoilt.hangers} hangers. Mark and look at them.`
                 : `No ${lightest.what} inside is over-baked by it, wherever it stands.`;
             })()}
           </p>
@@ -231,6 +269,39 @@ export function ConveyorPlanner({
       )}
       {effects && !effects.ok && <p className="text-out">{failureText(effects.error)}</p>}
     </div>
+  );
+}
+
+/** What a change of speed does to the pieces of one kind that are inside: which stretch to mark, and why. */
+function SpeedChanged({
+  what,
+  effects,
+  pitchM,
+}: {
+  what: string;
+  effects: Result<readonly StopEffect[]>;
+  pitchM: number;
+}) {
+  if (!effects.ok) return <p className="m-0 text-out">{failureText(effects.error)}</p>;
+  const short = affectedStretch(effects.value, pitchM, (e) => e.index < 100);
+  const over = affectedStretch(effects.value, pitchM, (e) => (e.overbake ?? 0) > 100);
+  const said = (s: AffectedStretch) =>
+    `between ${s.fromM.toFixed(1)} and ${s.toM.toFixed(1)} m in, about ${s.hangers} hangers`;
+  return (
+    <p className="m-0 mt-1 flex flex-wrap items-baseline gap-x-3">
+      <b>{what}</b>
+      {!short && !over && <Verdict result="in">None inside is affected</Verdict>}
+      {short && (
+        <span>
+          <Verdict result="out">Short</Verdict> {said(short)}
+        </span>
+      )}
+      {over && (
+        <span>
+          <Verdict result="out">Over-baked</Verdict> {said(over)}
+        </span>
+      )}
+    </p>
   );
 }
 const nameOf = (work: readonly ConveyorWork[], id: string) => work.find((w) => w.id === id)?.what ?? id;

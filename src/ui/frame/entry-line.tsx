@@ -2,7 +2,7 @@
 import { useRouter } from "next/navigation";
 import { useEffect, useRef, useState } from "react";
 import { v7 as uuidv7 } from "uuid";
-import { parseShorthand, type Understood } from "@/core/shorthand";
+import { type OvenWord, parseShorthand, type Understood } from "@/core/shorthand";
 import { withUnit } from "../format";
 import { usePreferences } from "../preferences-context";
 import { failureText } from "../words/failures";
@@ -177,6 +177,8 @@ function sayUnderstood(u: Understood, units: "metric" | "us", places: readonly P
       return `Oven ${u.oven} · pull its oldest open load now`;
     case "oven-load":
       return `Oven ${u.oven} · load ${u.loadNo}, door closed now on racks ${u.racks.join(", ")}`;
+    case "oven-event":
+      return `Oven ${u.oven} · its newest load: ${ovenWordName[u.event]}${u.valueC === null ? "" : ` ${withUnit(u.valueC, "temperature", units)}`}`;
     case "prep-step":
       return `Rack ${u.rack} · ${u.step.replaceAll("-", " ")} done${u.value === null ? "" : `, ${prepFigure(u.step, u.value, units)}`}`;
     case "line-run":
@@ -191,3 +193,12 @@ function sayUnderstood(u: Understood, units: "metric" | "us", places: readonly P
       return `Rack ${u.rack} · solvent rub grade ${u.grade} after ${u.doubleRubs} double rubs`;
   }
 }
+const ovenWordName: Record<OvenWord, string> = {
+  "door-opened": "door opened now",
+  "door-shut": "door shut now",
+  melted: "melted now",
+  "touched-up": "touched up now",
+  "heat-off": "heat off now",
+  "set-point": "set to",
+  infrared: "metal read by infrared,",
+};

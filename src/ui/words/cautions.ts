@@ -7,7 +7,7 @@ export const cautions: Record<string, string> = {
   pretreat:
     "Acids and caustics: gloves, goggles; acid into water. Nitrite with acid gives poisonous gas. Spills and effluent by permit.",
   coat: "Powder in air can explode: earth people and parts, keep booth draught on, no ignition source. Respirator; hardeners sensitise. High voltage at the gun.",
-  cure: "Hot parts and doors. Burners, ventilation and interlocks by licensed people. Never an oven that cooks food; never left alone if improvised.",
+  cure: "Hot parts, doors and fumes: gloves, extraction on. Burners, ventilation and interlocks by licensed people; no open flame without rated ventilation. Never an oven that cooks food. Extinguisher at hand, nobody alone. The data sheet comes first.",
   test: "Read film near room temperature: a warm part reads thick. Blades: cut away from the hand. Solvent: gloves, ventilation, no flame.",
   release: "A certificate says what was measured and what was not. Sign only what you have seen.",
   field: "Traffic, height, live equipment, weather. Sharp rust: gloves. Old paint may hold lead.",

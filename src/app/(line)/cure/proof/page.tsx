@@ -116,6 +116,25 @@ export default async function ProofPage() {
             />
           </details>
         )}
+        {proofs.byMonth.length > 1 && (
+          <div className="ruled mt-5">
+            <h2>Agreement over the months</h2>
+            {proofs.byMonth.map(({ month, agreement: m }) => (
+              <div key={month} className="row grid-cols-[120px_130px_150px_minmax(0,1fr)] max-[700px]:grid-cols-2">
+                <b className="fig">{month}</b>
+                <span className="num">
+                  {m.agree} of {m.pairs}
+                </span>
+                <span className="num">
+                  {percent(m.interval[0])}–{percent(m.interval[1])}
+                </span>
+                <span className={m.indexMissed > 0 ? "text-out" : "soft"}>
+                  {m.indexMissed > 0 ? `${m.indexMissed} cured by the index, failed the rub` : "none missed"}
+                </span>
+              </div>
+            ))}
+          </div>
+        )}
         {proofs.byPlace.length > 0 && (
           <div className="ruled mt-5">
             <h2>By place in the oven</h2>
