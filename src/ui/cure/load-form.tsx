@@ -17,6 +17,7 @@ import { useRecorder } from "../forms/use-recorder";
 import { usePreferences } from "../preferences-context";
 import { failureText } from "../words/failures";
 import { type FloorOven, isColdPlace, OvenFloor, placeNote } from "./oven-floor";
+import type { PlannedStart } from "./planned-start";
 import { underPointer } from "./under-pointer";
 
 const timings = [
@@ -33,12 +34,6 @@ export type WaitingRack = {
   readonly sectionMm: number;
   readonly massKg: number | null;
   readonly faces: readonly string[];
-};
-/** What a plan hands over: its racks, in its oven, at its set point. */
-export type PlannedStart = {
-  readonly racks: readonly string[];
-  readonly oven: string | null;
-  readonly setPointC: number | null;
 };
 type Hanging = Readonly<Record<string, { readonly place: string; readonly probe: string }>>;
 const NOT_HUNG = { place: "", probe: "" };

@@ -10,6 +10,7 @@ import { HeatChart } from "../charts/heat-chart";
 import { withUnit } from "../format";
 import { Grade, Verdict } from "../marks/verdict";
 import { failureText } from "../words/failures";
+import { plannedHref } from "./planned-start";
 import { learntFor, minutes, type Placed, type PlannerOven, planOf, ROOM_C, STEPS_C, UNKNOWN_MASS_KG } from "./planner";
 
 /** One load of the plan: its pull, its pieces, their heat, what it costs, and other set points. */
@@ -155,10 +156,7 @@ export function LoadColumn({
           </p>
           {racks.length > 0 && (
             <p className="no-print m-0 mt-1">
-              <Link
-                className="link"
-                href={`/cure?racks=${racks.join(",")}&oven=${encodeURIComponent(oven.code)}&set=${Math.round(setPointC)}`}
-              >
+              <Link className="link" href={plannedHref({ racks, oven: oven.code, setPointC })}>
                 Hang {racks.join(", ")} in {oven.code} as planned
               </Link>
             </p>

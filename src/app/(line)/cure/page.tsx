@@ -9,25 +9,18 @@ import { setupAt } from "@/server/setup/setup-data";
 import { personOnPage } from "@/server/sign-in/person";
 import { may } from "@/server/sign-in/roles";
 import { CureTabs } from "@/ui/cure/cure-tabs";
-import { LoadForm, type PlannedStart } from "@/ui/cure/load-form";
+import { LoadForm } from "@/ui/cure/load-form";
 import { OpenLoads } from "@/ui/cure/open-loads";
+import { plannedStart } from "@/ui/cure/planned-start";
 import { StagePage } from "@/ui/shift/stage-page";
 
 export const metadata: Metadata = { title: "Cure" };
 
-type Search = Readonly<Record<string, string | string[] | undefined>>;
-
-/** What a plan handed over in the address; anything odd in it is left out. */
-function plannedStart({ racks, oven, set }: Search, ovens: readonly string[]): PlannedStart {
-  const setPointC = typeof set === "string" ? Number(set) : Number.NaN;
-  return {
-    racks: typeof racks === "string" ? racks.split(",").slice(0, 40) : [],
-    oven: ovens.find((o) => o === oven) ?? null,
-    setPointC: setPointC >= 50 && setPointC <= 400 ? setPointC : null,
-  };
-}
-
-export default async function Page({ searchParams }: { searchParams: Promise<Search> }) {
+export default async function Page({
+  searchParams,
+}: {
+  searchParams: Promise<Record<string, string | string[] | undefined>>;
+}) {
   const person = await personOnPage();
   const [line, { units }, search] = await Promise.all([currentLine(person), preferences(), searchParams]);
   const db = database();
