@@ -169,6 +169,11 @@ describe("the load in an oven", () => {
   ])("%s is said back with what is", (text, error) => {
     expect(parseShorthand(text)).toMatchObject({ ok: false, error });
   });
+  test("the key that leads to the line is no part of what is said", () => {
+    expect(valueOrThrow(parseShorthand("/oven 1 melted"))).toMatchObject({ kind: "oven-event", event: "melted" });
+    expect(valueOrThrow(parseShorthand("/1042"))).toEqual({ kind: "go-to", word: "1042" });
+    expect(parseShorthand("/")).toMatchObject({ error: { kind: "empty" } });
+  });
   test("pull and load stay what they were", () => {
     expect(valueOrThrow(parseShorthand("oven 2 pull"))).toEqual({ kind: "oven-pull", oven: "2" });
     expect(valueOrThrow(parseShorthand("oven 1 load 412 1046"))).toMatchObject({ kind: "oven-load", racks: ["1046"] });

@@ -126,7 +126,8 @@ const airWords: Record<string, ConditionQuantity> = { metal: "metal-temperature"
  * `expected` with what was, and those of the values themselves.
  */
 export function parseShorthand(text: string, units: UnitSystem = "metric"): Result<Understood> {
-  const words = text.trim().split(/\s+/).filter(Boolean);
+  // The key that leads to the line, pressed again while it is there already.
+  const words = text.trim().replace(/^\/+/, "").split(/\s+/).filter(Boolean);
   const [first = "", second = "", third = ""] = words.map((w) => w.toLowerCase());
   if (first === "") return err({ kind: "empty" });
   if ((first === "tank" || first === "t" || /^t\d+$/.test(first)) && words.length > (/^t\d+$/.test(first) ? 1 : 2))
@@ -140,10 +141,10 @@ export function parseShorthand(text: string, units: UnitSystem = "metric"): Resu
   if (
     /^[-+]?\d/.test(first) &&
     words.every((w) => /^[-+]?\d/.test(w) || parseUnit(w).ok) &&
-    !/^\d{4}$/.test(text.trim())
+    !/^\d{4}$/.test(words.join(" "))
   )
     return parseThickness(null, words, units);
-  return ok({ kind: "go-to", word: first === "rack" ? second : text.trim() });
+  return ok({ kind: "go-to", word: first === "rack" ? second : words.join(" ") });
 }
 
 function parseRack(words: readonly string[], units: UnitSystem): Result<Understood> {
