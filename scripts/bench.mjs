@@ -26,38 +26,45 @@ const env = environmentFor(ownerUrl, {
 });
 runTs("scripts/prepare-database.ts", ["--reset-demo"], env);
 buildWhenNeeded(env);
-say("\nFirst-load JavaScript");
-runTs("scripts/bench/first-load.ts", [], env);
-say("\nPages, server time on the demo");
-const next = spawn(
-  process.execPath,
-  ["node_modules/next/dist/bin/next", "start", "-H", "127.0.0.1", "-p", String(port)],
-  { cwd: root, env: { ...env, NODE_ENV: "production" }, stdio: ["ignore", "ignore", "inherit"] },
-);
-if (await waitForHttp(`http://127.0.0.1:${port}/api/health`)) {
-  runTs("scripts/bench/pages.ts", [], env);
-  say("\nPlanning, in the browser");
-  runTs("scripts/bench/plan-views.ts", [], env);
-  say("\nA bath's chart with 50,000 checks, panned in the browser");
-  runTs("scripts/bench/bath-chart.ts", [], env);
-  say("\nFilm station with 2,000 readings, in the browser");
-  runTs("scripts/bench/film-station.ts", [], env);
+
+/** What is measured, in order: `npm run bench pages heat` runs those two. The ones that look at pages need the application. */
+const benches = [
+  ["first-load", "First-load JavaScript", false],
+  ["pages", "Pages, server time on the demo", true],
+  ["plan-views", "Planning, in the browser", true],
+  ["bath-chart", "A bath's chart with 50,000 checks, panned in the browser", true],
+  ["film-station", "Film station with 2,000 readings, in the browser", true],
+  ["import-readings", "Import of 100,000 readings", false],
+  ["import-million", "Import of a million readings in one file", false],
+  ["trace", "Trace of one rack among 10,000, with 2 million readings", false],
+  ["film-trends", "Film over time, with 2 million readings", false],
+  ["forecast", "Forecast bounds of baths", false],
+  ["exposure", "Racks exposed to a bath out of its window", false],
+  ["heat", "The oven's model, plans and long traces, the core alone", false],
+  ["plan", "Planning, the core alone", false],
+];
+const asked = process.argv.slice(2);
+const unknown = asked.filter((name) => !benches.some(([known]) => known === name));
+if (unknown.length > 0) say(`No such measure: ${unknown.join(", ")}. There are ${benches.map(([n]) => n).join(", ")}.`);
+let next = null;
+for (const [name, title, needsPages] of benches) {
+  if (asked.length > 0 && !asked.includes(name)) continue;
+  if (needsPages && !next) {
+    const args = ["node_modules/next/dist/bin/next", "start", "-H", "127.0.0.1", "-p", String(port)];
+    next = spawn(process.execPath, args, {
+      cwd: root,
+      env: { ...env, NODE_ENV: "production" },
+      stdio: ["ignore", "ignore", "inherit"],
+    });
+    await waitForHttp(`http://127.0.0.1:${port}/api/health`);
+  }
+  if (!needsPages && next) {
+    // The application would take time from what is measured without it.
+    next.kill("SIGTERM");
+    next = null;
+  }
+  say(`\n${title}`);
+  runTs(`scripts/bench/${name}.ts`, [], env);
 }
-next.kill("SIGTERM");
-say("\nImport of 100,000 readings");
-runTs("scripts/bench/import-readings.ts", [], env);
-say("\nImport of a million readings in one file");
-runTs("scripts/bench/import-million.ts", [], env);
-say("\nTrace of one rack among 10,000, with 2 million readings");
-runTs("scripts/bench/trace.ts", [], env);
-say("\nFilm over time, with 2 million readings");
-runTs("scripts/bench/film-trends.ts", [], env);
-say("\nForecast bounds of baths");
-runTs("scripts/bench/forecast.ts", [], env);
-say("\nRacks exposed to a bath out of its window");
-runTs("scripts/bench/exposure.ts", [], env);
-say("\nThe oven's model, plans and long traces, the core alone");
-runTs("scripts/bench/heat.ts", [], env);
-say("\nPlanning, the core alone");
-runTs("scripts/bench/plan.ts", [], env);
+next?.kill("SIGTERM");
 spawnSync("psql", ["-qX", postgres.url("postgres"), "-c", "drop database if exists sorrel_bench with (force)"]);

@@ -5,6 +5,7 @@ import type { VerdictResult } from "@/core/verdict";
 import type { Database } from "@/db/schema";
 import { channelsOf } from "../rack/judge-rack";
 import { scheduleOfPowder, setupAt, setupSchemas } from "../setup/setup-data";
+import { sectionsOf } from "./section-readings";
 import { layerOnTop } from "./sheet-of";
 
 export type JudgedAgain = {
@@ -31,6 +32,7 @@ type Row = {
   load_no: string;
   number: string;
   channel: string | null;
+  sections: unknown;
   racks: number;
 };
 
@@ -51,7 +53,7 @@ export async function* judgeAgain(
       db,
     ),
     sql<Row>`
-      select b.record_id, b.door_closed_at as at, b.pulled_at, b.load_no, k.number, p.channel,
+      select b.record_id, b.door_closed_at as at, b.pulled_at, b.load_no, b.sections, k.number, p.channel,
         (select count(*)::int from bake_place x where x.record_id = b.record_id) as racks
       from job j join rack k on k.job_id = j.id join bake_place p on p.rack_id = k.id join bake b on b.record_id = p.record_id
       where j.powder_id = ${powderId} and b.door_closed_at <= ${at} and b.pulled_at is not null and not exists (select 1 from record s where s.supersedes = b.record_id)
@@ -84,7 +86,7 @@ export async function* judgeAgain(
       const own = ownChannels(all, row.number, row.channel, row.racks);
       const pullS = row.pulled_at ? (row.pulled_at.getTime() - row.at.getTime()) / 1000 : null;
       const judge = (schedule: PowderSchedule) => {
-        const verdict = judgeBake(own, schedule, { pullS });
+        const verdict = judgeBake(own, schedule, { pullS, sections: sectionsOf(row.sections) });
         return verdict.ok ? { result: verdict.value.result, index: verdict.value.decidingIndex } : null;
       };
       const then = sheets.findLast((s) => s.from <= row.at)?.schedule ?? sheets[0]?.schedule ?? current;

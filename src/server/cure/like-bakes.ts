@@ -4,6 +4,7 @@ import type { Database } from "@/db/schema";
 import { channelsOf, scheduleOf } from "../rack/judge-rack";
 import type { RackFile } from "../rack/load-rack";
 import type { Person } from "../sign-in/roles";
+import { sectionsOf } from "./section-readings";
 import { layerOnTop } from "./sheet-of";
 
 export type LikeBake = {
@@ -36,9 +37,10 @@ export async function likeBakes(
     pulled_at: Date | null;
     place: string;
     channel: string | null;
+    sections: unknown;
     racks: number;
   }>`
-    select b.record_id, k.number, b.load_no, b.door_closed_at as at, b.pulled_at, p.place, p.channel, (select count(*)::int from bake_place x where x.record_id = b.record_id) as racks
+    select b.record_id, b.sections, k.number, b.load_no, b.door_closed_at as at, b.pulled_at, p.place, p.channel, (select count(*)::int from bake_place x where x.record_id = b.record_id) as racks
     from job j join rack k on k.job_id = j.id join bake_place p on p.rack_id = k.id join bake b on b.record_id = p.record_id
     where j.part_id = ${rack.part.id} and j.powder_id = ${rack.powder.id} and k.id <> ${rack.id} and b.door_closed_at <= ${at} and b.pulled_at is not null
       and (${person.customerId}::uuid is null or j.customer_id = ${person.customerId}::uuid)
@@ -64,7 +66,10 @@ export async function likeBakes(
       r.channel,
       r.racks,
     );
-    const verdict = judgeBake(own, scheduleOf(rack), { pullS: minutes === null ? null : minutes * 60 });
+    const verdict = judgeBake(own, scheduleOf(rack), {
+      pullS: minutes === null ? null : minutes * 60,
+      sections: sectionsOf(r.sections),
+    });
     const trace = verdict.ok ? own.find((c) => c.name === verdict.value.decidingChannel)?.trace : undefined;
     return verdict.ok && trace
       ? [

@@ -224,7 +224,7 @@ export function LiveLoad({
                   ;{" "}
                   {s.rack.gel
                     ? `primer, ${s.index >= 100 ? "gelled" : "to gel only"}`
-                    : filmStateWords(filmState(events, nowS, s.index, s.perS))}
+                    : filmStateWords(filmState(events, nowS, s.index, s.perS), s.index >= 1)}
                 </span>
               </span>
               <span className="num">

@@ -65,8 +65,10 @@ export const climbWords: Record<Climb, string> = {
   fast: "faster than its sheet: gas and water break through the film",
 };
 
-export function filmStateWords(state: FilmState): string {
-  if (state.kind === "loose") return "powder loose or just melting";
+export function filmStateWords(state: FilmState, hot = false): string {
+  // Past the onset of its cure it has melted, whether anybody noted it or not.
+  if (state.kind === "loose")
+    return hot ? "melted by its heat, not noted; soft, do not touch" : "powder loose or just melting";
   if (state.kind === "curing") return "melted and curing; soft, do not touch";
   if (state.kind === "cured") return "cured";
   const minutes = Math.floor(state.touchUpLeftS / 60);
