@@ -1,13 +1,14 @@
 import { v7 as uuidv7 } from "uuid";
-import { afterAll, beforeAll, expect, test } from "vitest";
+import { afterAll, beforeAll, describe, expect, test } from "vitest";
 import { loadLoad } from "@/server/cure/open-load";
 import { pullLoad } from "@/server/entries/pull-load";
 import { storeEntry } from "@/server/entries/store-entry";
+import { importFile } from "@/server/imports/import-file";
 import { loadLine } from "@/server/line/load-line";
 import { judgeRack } from "@/server/rack/judge-rack";
 import { loadRack } from "@/server/rack/load-rack";
 import { person, type TestDatabase, testDatabase } from "../support/database";
-import { entryAt, freshRack, stored } from "../support/entries";
+import { entityId, entryAt, freshRack, stored } from "../support/entries";
 
 let t: TestDatabase;
 const at = new Date();
@@ -133,6 +134,106 @@ test("a section on a load in an oven is refused", async () => {
   expect((await loadLoad(t.app, operator, "oven-1", "K-11", at))?.sections).toBeNull();
   expect(await reading(20, "Left", 190, { oven: "Oven 1", loadNo: "K-11" })).toMatchObject({
     failure: { kind: "unknown-section" },
+  });
+});
+
+describe("a recorder's file for a rack that is under lamps", () => {
+  const file = (rack: string, startedAt: Date, over: Record<string, string> = {}) => {
+    const form = new FormData();
+    const rows = Array.from({ length: 60 }, (_, i) => {
+      const c = (tau: number) => (200 - 180 * Math.exp((-i * 20) / tau)).toFixed(1);
+      const s = i * 20;
+      return `0:${String(Math.floor(s / 60)).padStart(2, "0")}:${String(s % 60).padStart(2, "0")},${c(100)},${c(240)}`;
+    });
+    form.set("file", new File([`Elapsed,Air (C),Seat (C)\n${rows.join("\n")}\n`], "oven.csv"));
+    for (const [key, value] of Object.entries({
+      store: "yes",
+      sure: "yes",
+      rack,
+      startedAt: startedAt.toISOString(),
+      ...over,
+    }))
+      form.set(key, value);
+    return form;
+  };
+  const inspector = person("inspector", "tomasz");
+  test("is a bake of its own: it does not become the trace of its sections", async () => {
+    await freshRack(t, "K110", { at: ago(300) });
+    await stored(t, operator, ago(120), lit({ loadNo: "K-20", places: [{ rack: "K110", place: "" }] }));
+    expect(await importFile(t.app, inspector, file("K110", ago(118)), at)).toMatchObject({ ok: true, stored: 60 });
+    const open = await loadLoad(t.app, operator, "lamps-1", "K-20", at);
+    expect(open).toMatchObject({ pulledAt: null, channels: [], sections });
+    const bakes = await t.app
+      .selectFrom("bake_place")
+      .innerJoin("bake", "bake.record_id", "bake_place.record_id")
+      .innerJoin("rack", "rack.id", "bake_place.rack_id")
+      .select(["bake.load_no", "bake.sections"])
+      .where("rack.number", "=", "K110")
+      .execute();
+    expect(bakes).toHaveLength(2);
+    expect(bakes.find((b) => b.load_no !== "K-20")?.sections).toBeNull();
+  });
+  test("without an oven named it is an oven's, never the lamps'", async () => {
+    await freshRack(t, "K111", { at: ago(300) });
+    expect(await importFile(t.app, inspector, file("K111", ago(100)), at)).toMatchObject({ ok: true, stored: 60 });
+    const row = await t.app
+      .selectFrom("bake_place")
+      .innerJoin("bake", "bake.record_id", "bake_place.record_id")
+      .innerJoin("rack", "rack.id", "bake_place.rack_id")
+      .innerJoin("setup_entity", "setup_entity.id", "bake.oven_id")
+      .select("setup_entity.code")
+      .where("rack.number", "=", "K111")
+      .executeTakeFirstOrThrow();
+    expect(row.code).toMatch(/^Oven/);
+    expect(await importFile(t.app, inspector, file("K111", ago(40), { oven: "Oven 9" }), at)).toMatchObject({
+      ok: false,
+      failure: { kind: "unknown-oven-name", name: "Oven 9" },
+    });
+  });
+});
+
+describe("who may", () => {
+  const viewer = person("viewer", "otto");
+  test("a viewer neither lights lamps, reads a section nor turns them off", async () => {
+    await freshRack(t, "K120", { at: ago(300) });
+    const input = entryAt(ago(9), lit({ loadNo: "K-30", places: [{ rack: "K120", place: "" }] }));
+    expect(await storeEntry(t.app, viewer, input, at)).toMatchObject({ failure: { kind: "role-refused" } });
+    await stored(t, operator, ago(9), lit({ loadNo: "K-30", places: [{ rack: "K120", place: "" }] }));
+    const read = entryAt(ago(8), {
+      kind: "bake-event",
+      oven: "Lamps 1",
+      loadNo: "K-30",
+      event: "infrared",
+      valueC: 190,
+      section: "Left",
+      note: "",
+    });
+    expect(await storeEntry(t.app, viewer, read, at)).toMatchObject({ failure: { kind: "role-refused" } });
+    const open = await loadLoad(t.app, operator, "lamps-1", "K-30", at);
+    expect(await pullLoad(t.app, viewer, { recordId: open?.recordId ?? "" }, uuidv7(), at)).toMatchObject({
+      failure: { kind: "role-refused" },
+    });
+    expect((await loadLoad(t.app, operator, "lamps-1", "K-30", at))?.pulledAt).toBeNull();
+  });
+  test("a reading sent twice is one reading", async () => {
+    const input = entryAt(ago(7), {
+      kind: "bake-event",
+      oven: "Lamps 1",
+      loadNo: "K-30",
+      event: "infrared",
+      valueC: 191,
+      section: "Right",
+      note: "",
+    });
+    const outcomes = await Promise.all([1, 2, 3].map(() => storeEntry(t.app, operator, input, at)));
+    expect(outcomes.every((o) => o.ok)).toBe(true);
+    const file = await loadLoad(t.app, operator, "lamps-1", "K-30", at);
+    expect(file?.events.filter((e) => e.section === "Right")).toHaveLength(1);
+  });
+  test("in the oven of a customer's rack another customer's person sees nothing of it", async () => {
+    const other = person("viewer", "otto", await entityId(t, "customer", "C3"));
+    expect(await loadLoad(t.app, other, "lamps-1", "K-30", at)).toBeNull();
+    expect((await loadLine(t.app, other, at)).bakes.some((b) => b.load === "K-30")).toBe(false);
   });
 });
 

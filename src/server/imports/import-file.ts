@@ -214,7 +214,10 @@ async function rackRecord(
     return refuse({ kind: "bad-entry", field: "start of the trace", value: target.startedAt, why: "is not a moment" });
   if (started > at) return refuse({ kind: "in-the-future", happenedAt: started.toISOString() });
   const ovens = [...(await setupAt(db, "oven", at)).values()];
-  const oven = target.oven === "" ? ovens[0] : ovens.find((o) => o.code.toLowerCase() === target.oven.toLowerCase());
+  const oven =
+    target.oven === ""
+      ? (ovens.find((o) => o.data.type !== "lamps") ?? ovens[0])
+      : ovens.find((o) => o.code.toLowerCase() === target.oven.toLowerCase());
   if (!oven)
     return target.oven === ""
       ? refuse({ kind: "unknown-oven" })
@@ -281,6 +284,8 @@ async function loadWithoutTrace(db: Kysely<Database>, rackId: string, started: D
     .innerJoin("bake", "bake.record_id", "bake_place.record_id")
     .select(["bake.record_id as id"])
     .where("bake_place.rack_id", "=", rackId)
+    // Under lamps the readings of its sections are its trace.
+    .where("bake.sections", "is", null)
     .where("bake.door_closed_at", ">=", new Date(started.getTime() - SAME_BAKE_MS))
     .where("bake.door_closed_at", "<=", new Date(started.getTime() + SAME_BAKE_MS))
     .where(sql<boolean>`not exists (select 1 from record s where s.supersedes = bake.record_id)`)
