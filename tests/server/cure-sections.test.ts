@@ -7,6 +7,8 @@ import { importFile } from "@/server/imports/import-file";
 import { loadLine } from "@/server/line/load-line";
 import { judgeRack } from "@/server/rack/judge-rack";
 import { loadRack } from "@/server/rack/load-rack";
+import { recentRecords } from "@/server/search/recent";
+import { recordSentence } from "@/ui/words/records";
 import { person, type TestDatabase, testDatabase } from "../support/database";
 import { entityId, entryAt, freshRack, stored } from "../support/entries";
 
@@ -104,6 +106,11 @@ test("lit, read section by section, off: judged by its sections, the one cut sho
     ["Left", "metal"],
     ["Right", "metal"],
   ]);
+  // On the record each reading is told with its section; what was pulled is no correction that a shift must hear of.
+  const told = await recentRecords(t.app, lead, at, 60, { rack: "K100" });
+  expect(told.filter((r) => r.kind === "bake-event").map(recordSentence)).toContain("metal read by infrared, Left");
+  const changes = await recentRecords(t.app, lead, at, 200, { changesSince: ago(120) });
+  expect(changes.some((r) => r.kind === "bake")).toBe(false);
   const cure = await cureOf("K100");
   expect(cure).toMatchObject({ result: "out", grade: "measured" });
   expect(cure.bake?.decidingChannel).toBe("Right");

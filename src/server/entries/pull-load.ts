@@ -144,5 +144,9 @@ export async function pullLoad(
   return outcomeOf(await storeTogether(db, [bake, ...out], at));
 }
 const pulledBy = (underLamps: boolean, traced: boolean): string =>
-  underLamps ? "Lamps off, with the readings of its sections" : traced ? "Pulled, with the recorder's trace" : "Pulled";
+  underLamps
+    ? "Pulled, lamps off, with the readings of its sections"
+    : traced
+      ? "Pulled, with the recorder's trace"
+      : "Pulled";
 const NO_RACK = "00000000-0000-7000-8000-000000000000";

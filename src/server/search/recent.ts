@@ -63,7 +63,7 @@ export async function recentRecords(
         when 'pre-flight' then (select count(*) filter (where x.how <> 'skipped') || ' looked at' || case when count(*) filter (where x.good is false) > 0 then ', ' || count(*) filter (where x.good is false) || ' off' else '' end from pre_flight_item x where x.record_id = p.id)
         when 'lamp-check' then (select case when x.bumped then 'bumped' else (select count(*) || ' light places' from light_spot l where l.record_id = x.record_id) end from lamp_check x where x.record_id = p.id)
         when 'first-panel' then (select x.result from first_panel x where x.record_id = p.id) when 'gauge-check' then (select case when x.holds then 'holds' else 'fails' end from gauge_check x where x.record_id = p.id)
-        when 'bake-event' then (select x.event from bake_event x where x.record_id = p.id) when 'cure-test' then (select x.test || ' ' || round(x.value::numeric, 1) from cure_test x where x.record_id = p.id) when 'cure-trial' then (select x.question from cure_trial x where x.record_id = p.id)
+        when 'bake-event' then (select x.event || coalesce(' · ' || x.section, '') from bake_event x where x.record_id = p.id) when 'cure-test' then (select x.test || ' ' || round(x.value::numeric, 1) from cure_test x where x.record_id = p.id) when 'cure-trial' then (select x.question from cure_trial x where x.record_id = p.id)
         when 'bake' then (select x.load_no from bake x where x.record_id = p.id) end as text
     from (
       select r.id, r.kind, r.happened_at as at, r.stored_at as "storedAt", r.by_user as by, k.number as rack, coalesce(e.code, s.name) as place, r.grade, r.supersedes, r.reason

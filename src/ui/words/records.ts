@@ -39,8 +39,11 @@ export function recordSentence(r: Line): string {
       return `first panel ${text}`;
     case "gauge-check":
       return `gauge ${text} on its shims`;
-    case "bake-event":
-      return bakeEventSentence[r.text ?? ""] ?? text;
+    case "bake-event": {
+      const [event = "", section] = (r.text ?? "").split(" · ");
+      const said = bakeEventSentence[event] ?? event.replaceAll("-", " ");
+      return section ? `${said}, ${section}` : said;
+    }
     case "oven-survey":
       return "oven surveyed";
     case "cure-test":
