@@ -3,7 +3,7 @@ import path from "node:path";
 import { describe, expect, test } from "vitest";
 import { tablesOfKind } from "@/server/record/read-details";
 import { decisions } from "@/server/release/dispose";
-import { figure, span, when, withUnit } from "@/ui/format";
+import { countOf, figure, span, when, withUnit } from "@/ui/format";
 import { decisionWords } from "@/ui/words/decisions";
 import { failureText } from "@/ui/words/failures";
 import { bakeReason, filmReason, foundText } from "@/ui/words/reasons";
@@ -121,6 +121,19 @@ describe("figures", () => {
     expect(withUnit(76.2, "thickness", "metric")).toBe("76.2 µm");
     expect(withUnit(76.2, "thickness", "us")).toBe("3.00 mil");
     expect(figure(200, "temperature", "us")).toEqual({ text: "392", unit: "°F" });
+  });
+  test("one is one, and more are many", () => {
+    expect(countOf(1, "piece")).toBe("1 piece");
+    expect(countOf(8, "piece")).toBe("8 pieces");
+    expect(countOf(0, "piece")).toBe("0 pieces");
+    expect(countOf(2, "box", "boxes")).toBe("2 boxes");
+  });
+  test("what is noted of a load is told by its event, and its section where it has one", () => {
+    const said = (text: string) => recordSentence({ kind: "bake-event", number: null, text });
+    expect(said("melted")).toBe("film melted");
+    expect(said("infrared · Left leaf, top")).toBe("metal read by infrared, Left leaf, top");
+    expect(said("cooling")).toBe("set to cool");
+    expect(said("something-new")).toBe("something new");
   });
   test("spans are said in the units that matter", () => {
     expect([4 * 60_000, 125 * 60_000, 3 * 86_400_000, 761 * 86_400_000].map(span)).toEqual([

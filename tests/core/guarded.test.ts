@@ -1,0 +1,79 @@
+import { readdirSync, readFileSync } from "node:fs";
+import path from "node:path";
+import { describe, expect, test } from "vitest";
+
+/** Everything that answers from outside asks who it is before it does anything: read from the source, so that none is forgotten. */
+const below = (directory: string, name: RegExp): string[] =>
+  readdirSync(directory, { recursive: true, encoding: "utf8" })
+    .filter((file) => name.test(path.basename(file)))
+    .map((file) => path.join(directory, file));
+
+const ASKS = /\bpersonWith\(|\bpersonOnPage\(|\bpersonNow\(/;
+/** The whole text of an exported function, to its closing brace at the start of a line. */
+function bodies(text: string): { name: string; body: string }[] {
+  return [...text.matchAll(/^export async function (\w+)\([\s\S]*?^}$/gm)].map((m) => ({
+    name: m[1] as string,
+    body: m[0],
+  }));
+}
+
+describe("server actions", () => {
+  /** Who signs in is nobody yet, and who signs out needs no leave. */
+  const open = new Set(["signIn", "signOut"]);
+  const actions = below("src/app", /^actions\.ts$/).flatMap((file) =>
+    bodies(readFileSync(file, "utf8")).map((a) => ({ ...a, file })),
+  );
+  test("are all found", () => {
+    expect(actions.length).toBeGreaterThan(30);
+    for (const name of ["decide", "keepOven", "keepCurePlan", "save", "pull", "importUpload"])
+      expect(actions.map((a) => a.name)).toContain(name);
+    for (const file of below("src/app", /\.tsx?$/))
+      if (/^"use server"/.test(readFileSync(file, "utf8"))) expect(path.basename(file)).toBe("actions.ts");
+  });
+  test.each(actions.map((a) => [a.name, a] as const))("%s asks who it is before the database", (name, { body }) => {
+    if (open.has(name)) return;
+    const asked = body.search(ASKS);
+    expect(asked, "asks").toBeGreaterThan(-1);
+    const reached = body.search(/\bdatabase\(/);
+    if (reached > -1) expect(asked, "before the database").toBeLessThan(reached);
+  });
+});
+
+describe("routes", () => {
+  /** Says only that the application runs. */
+  const open = new Set(["src/app/api/health/route.ts"]);
+  const routes = below("src/app/api", /^route\.ts$/);
+  test("are all found, and each answers a method", () => {
+    expect(routes.length).toBeGreaterThan(8);
+    for (const file of routes)
+      expect(readFileSync(file, "utf8"), file).toMatch(/export (async function|const) (GET|POST)/);
+  });
+  test.each(routes)("%s asks who it is before the database", (file) => {
+    if (open.has(file)) return;
+    const text = readFileSync(file, "utf8");
+    const handler = text.slice(text.search(/export (async function|const) (GET|POST)/));
+    const asked = handler.search(ASKS);
+    expect(asked).toBeGreaterThan(-1);
+    const reached = handler.search(/\bdatabase\(/);
+    if (reached > -1) expect(asked).toBeLessThan(reached);
+  });
+});
+
+test("every page of the line asks who it is", () => {
+  const pages = below("src/app/(line)", /^(page|layout)\.tsx$/);
+  expect(pages.length).toBeGreaterThan(40);
+  const silent = pages.filter((file) => !ASKS.test(readFileSync(file, "utf8")));
+  expect(silent).toEqual([]);
+});
+
+test("nothing is spliced into SQL: a raw statement holds no value of a person's", () => {
+  const raw = below("src", /\.tsx?$/).flatMap((file) =>
+    [...readFileSync(file, "utf8").matchAll(/sql\s*\.raw\(\s*(`[^`]*`)?/g)]
+      .filter((m) => (m[1] ?? "").includes("${"))
+      .map((m) => ({ file, text: m[1] as string })),
+  );
+  // What is put together are names of the code's own: constants, roles and tables, never what was typed.
+  const own = /\$\{([A-Z][A-Z_]+|stands|[a-zA-Z]*[cC]olumns?|[a-zA-Z]*[tT]ables?|t|table|name|column|alias)\}/;
+  for (const { file, text } of raw)
+    for (const [part] of text.matchAll(/\$\{[^}]*\}/g)) expect(own.test(part), `${file}: ${part}`).toBe(true);
+});
