@@ -201,6 +201,7 @@ describe("a load on its page", () => {
     asked: null,
     section: null,
     method: null,
+    rack: null,
     note: "",
     ...over,
   });

@@ -61,6 +61,8 @@ export type LoadEvent = BakeEvent & {
   readonly asked: number | null;
   readonly section: string | null;
   readonly method: CoolingMethod | null;
+  /** The rack it was noted of; null of the whole load. */
+  readonly rack: string | null;
   readonly note: string;
 };
 export type LoadFile = {
@@ -198,8 +200,10 @@ export async function loadLoad(
       since_door_s: number | null;
       section: string | null;
       method: CoolingMethod | null;
-    }>`select r.id, r.happened_at, r.by_user, e.event, e.value_c, e.emissivity, e.aim, e.count, e.asked, e.note, e.since_door_s, e.section, e.method from bake_event e join record r on r.id = e.record_id
-      where e.oven_id = ${oven.id} and e.load_no = ${head.load_no} and r.happened_at >= ${head.door_closed_at} and not exists (select 1 from record s where s.supersedes = r.id) order by r.happened_at`.execute(
+      rack: string | null;
+    }>`select r.id, r.happened_at, r.by_user, e.event, e.value_c, e.emissivity, e.aim, e.count, e.asked, e.note, e.since_door_s, e.section, e.method, k.number as rack from bake_event e join record r on r.id = e.record_id left join rack k on k.id = r.rack_id left join job j on j.id = k.job_id
+      where e.oven_id = ${oven.id} and e.load_no = ${head.load_no} and r.happened_at >= ${head.door_closed_at}
+        and (k.id is null or ${person.customerId}::uuid is null or j.customer_id = ${person.customerId}::uuid) and not exists (select 1 from record s where s.supersedes = r.id) order by r.happened_at`.execute(
       db,
     ),
   ]);
@@ -237,6 +241,7 @@ export async function loadLoad(
       atS: e.atS,
       section: e.section,
       method: e.method,
+      rack: e.rack,
       valueC: e.value_c,
       emissivity: e.emissivity,
       aim: e.aim,

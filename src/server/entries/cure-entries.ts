@@ -19,7 +19,7 @@ async function ovenNamed(db: Kysely<Database>, name: string, at: Date) {
 /**
  * What happened to a load: the door, the melt, a reading by infrared, touch-up, plugs out. A reading that says nothing of
  * the part is kept, and graded so. Failures: `unknown-oven-name`, `unknown-load`, `before-the-door`, `reading-needs-value`,
- * `plugs-need-count`, `over-the-oven`, `cooling-needs-method`, `unknown-section`, `section-missing`, those of `infraredDoubt`.
+ * `plugs-need-count`, `over-the-oven`, `cooling-needs-method`, `rack-not-in-load`, `unknown-section`, `section-missing`, those of `infraredDoubt`.
  */
 export async function bakeEvent(db: Kysely<Database>, person: Person, entry: Of<"bake-event">): Promise<Made> {
   const oven = await ovenNamed(db, entry.oven, entry.happenedAt);
@@ -49,6 +49,9 @@ export async function bakeEvent(db: Kysely<Database>, person: Person, entry: Of<
   if (section === undefined)
     return refuse({ kind: "unknown-section", section: entry.section, sections: sections ?? [] });
   if (sections && entry.event === "infrared" && section === null) return refuse({ kind: "section-missing", sections });
+  const named = entry.rack === null ? null : await findRack(db, person, entry.rack);
+  if (named === undefined || (named && !(await ridesIn(db, oven.id, entry.loadNo, load.door_closed_at, named.id))))
+    return refuse({ kind: "rack-not-in-load", number: entry.rack, load: entry.loadNo });
   let grade: "measured" | "by-procedure" | "assumed" = "by-procedure";
   if (entry.event === "infrared" || entry.event === "cool") {
     if (entry.valueC === null) return refuse({ kind: "reading-needs-value" });
@@ -69,7 +72,11 @@ export async function bakeEvent(db: Kysely<Database>, person: Person, entry: Of<
   return {
     ok: true,
     // A load of one rack stands on that rack's thread; one of several stands with the load.
-    where: load.n === 1 ? { jobId: load.job_id ?? undefined, rackId: load.rack_id ?? undefined } : {},
+    where: named
+      ? { jobId: named.job_id, rackId: named.id }
+      : load.n === 1
+        ? { jobId: load.job_id ?? undefined, rackId: load.rack_id ?? undefined }
+        : {},
     grade,
     details: {
       bake_event: [
@@ -90,6 +97,19 @@ export async function bakeEvent(db: Kysely<Database>, person: Person, entry: Of<
       ],
     },
   };
+}
+
+async function ridesIn(db: Kysely<Database>, ovenId: string, loadNo: string, closedAt: Date, rackId: string) {
+  const row = await db
+    .selectFrom("bake_place")
+    .innerJoin("bake", "bake.record_id", "bake_place.record_id")
+    .select("bake.record_id")
+    .where("bake.oven_id", "=", ovenId)
+    .where("bake.load_no", "=", loadNo)
+    .where("bake.door_closed_at", "=", closedAt)
+    .where("bake_place.rack_id", "=", rackId)
+    .executeTakeFirst();
+  return row !== undefined;
 }
 
 /** A survey of an oven, worked out before it is kept. Failures: `unknown-oven-name`, `value-given-twice`, those of `ovenSurvey`. */

@@ -456,6 +456,8 @@ export const entrySchema = v.variant("kind", [
     sinceDoorS: v.optional(v.nullable(number(0, 86_400)), null),
     /** What part of a large piece was read, where it is cured section by section. */
     section: v.optional(v.nullable(filled(40)), null),
+    /** Which of several racks was read as it cools; null says all of the load. */
+    rack: v.optional(v.nullable(filled(20)), null),
     /** Of cooling: how. */
     method: v.optional(v.nullable(v.picklist(coolingMethods)), null),
     note: text(400),

@@ -25,6 +25,7 @@ export function BakeEventForm({
   load,
   plugsIn,
   pulled,
+  racks = [],
   sinceDoorS = null,
 }: {
   oven: string;
@@ -32,6 +33,8 @@ export function BakeEventForm({
   /** Plugs and masks that went in, all racks together; null where nobody counted. */
   plugsIn: number | null;
   pulled: boolean;
+  /** Of several racks in the load, the slowest to cool first: a reading says which of them was read. */
+  racks?: readonly string[];
   /** By the clock of the recorder that is followed, s; null where none is. */
   sinceDoorS?: number | null;
 }) {
@@ -42,6 +45,7 @@ export function BakeEventForm({
   const [aim, setAim] = useState<InfraredAim>("coated-part");
   const [plugs, setPlugs] = useState("");
   const [setTo, setSetTo] = useState("");
+  const [onRack, setOnRack] = useState(racks[0] ?? "");
   const [how, setHow] = useState<CoolingMethod>("still-air");
   const [problem, setProblem] = useState<string | null>(null);
   const us = units === "us";
@@ -58,6 +62,7 @@ export function BakeEventForm({
       count?: number;
       asked?: number | null;
       method?: CoolingMethod;
+      rack?: string | null;
     } = {},
   ) => send({ kind: "bake-event", oven, loadNo: load, event, note: "", sinceDoorS, ...over });
   const doubt = infraredDoubt({ atS: 0, metalC: 0, emissivity: number(emissivity), aim });
@@ -71,6 +76,7 @@ export function BakeEventForm({
       valueC: readingC,
       emissivity: number(emissivity),
       aim: pulled ? null : aim,
+      rack: pulled && racks.length > 1 ? onRack : null,
     });
     if (sent) setValue("");
   };
@@ -110,6 +116,16 @@ export function BakeEventForm({
           <div className="w-[100px]">
             <TypedNumber id="ir-emissivity" label="Emissivity" text={emissivity} change={setEmissivity} />
           </div>
+          {pulled && racks.length > 1 && (
+            <div className="field w-[110px]">
+              <label htmlFor="ir-rack">On rack</label>
+              <select id="ir-rack" className="input" value={onRack} onChange={(e) => setOnRack(e.target.value)}>
+                {racks.map((r) => (
+                  <option key={r}>{r}</option>
+                ))}
+              </select>
+            </div>
+          )}
           {!pulled && (
             <div className="field w-[150px]">
               <label htmlFor="ir-aim">Pointed at</label>

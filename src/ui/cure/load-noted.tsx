@@ -43,6 +43,7 @@ export function LoadNoted({ file, units, timeZone }: { file: LoadFile; units: Un
                 </>
               )}
               {e.event === "infrared" && <DoubtOf event={e} />}
+              {e.event === "cool" && e.rack && file.racksInLoad > 1 && <span className="soft">on {e.rack} </span>}
               {e.event === "cool" && e.valueC !== null && (
                 <Verdict result={e.valueC <= file.handleBelowC ? "in" : "watch"}>
                   {e.valueC <= file.handleBelowC ? "May be taken down" : "Still too warm"}

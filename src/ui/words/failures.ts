@@ -166,6 +166,7 @@ const sentences: Record<string, (f: Failure, units: UnitSystem) => string> = {
     const asF = (((Number(f.setC) - 32) * 5) / 9).toFixed(0);
     return `${s(Math.round(Number(f.setC)))} °C is more than ${s(f.oven)} may be set to, ${s(f.mostC)} °C. Meant in °F it is ${asF} °C: type the set point again.`;
   },
+  "rack-not-in-load": (f) => `Rack ${s(f.number)} is not in load ${s(f.load)}. Choose one of its racks.`,
   "cooling-needs-method": () => "Say how it cools: still air, a chamber, a fan or cold air.",
   "sections-missing": (f) =>
     `Under ${s(f.oven)} a piece is cured section by section: name its sections first, one a line.`,

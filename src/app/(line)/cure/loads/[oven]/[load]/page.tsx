@@ -46,6 +46,8 @@ export default async function LoadPage({
   ]);
   if (!file) notFound();
   const mayLog = may(person.role, "log-line");
+  // What cools slowest is read first: when it is cool, the others are.
+  const slowestFirst = [...file.racks].sort((a, b) => b.sectionMm - a.sectionMm).map((r) => r.rack);
   const plugsIn = file.racks.reduce<number | null>(
     (sum, r) => (r.plugsIn === null ? sum : (sum ?? 0) + r.plugsIn),
     null,
@@ -136,7 +138,7 @@ export default async function LoadPage({
               {withUnit(file.handleBelowC, "temperature", units)} of the metal, and read film near room temperature.
             </p>
             <div className="mt-2">
-              <BakeEventForm oven={file.oven.code} load={file.loadNo} plugsIn={plugsIn} pulled />
+              <BakeEventForm oven={file.oven.code} load={file.loadNo} plugsIn={plugsIn} pulled racks={slowestFirst} />
             </div>
           </div>
         )}
