@@ -122,6 +122,36 @@ describe("a primer gelled before its top coat", () => {
   });
 });
 
+test("of a mixed load a layer is by its rack's own probe, and air over-bakes nothing", async () => {
+  await freshRack(t, "G200", { at: ago(400) });
+  await freshRack(t, "G201", { at: ago(400) });
+  await coat("G200", 100, 1, {});
+  await stored(t, operator, ago(90), {
+    kind: "load",
+    oven: "Oven 1",
+    loadNo: "L-9",
+    timing: "metal-at-temperature",
+    setPointC: 205,
+    places: ["G200", "G201"].map((rack) => ({ rack, place: "B2" })),
+  });
+  const open = await loadLoad(t.app, operator, "oven-1", "L-9", ago(80));
+  const timeS = Array.from({ length: 73 }, (_, i) => i * 10);
+  const flat = (name: string, medium: "air" | "metal", c: number) => ({
+    name,
+    medium,
+    timeS,
+    tempC: timeS.map(() => c),
+  });
+  const trace = [flat("Air", "air", 230), flat("G200", "metal", 200), flat("G201", "metal", 150)];
+  await pullLoad(t.app, operator, { recordId: open?.recordId ?? "" }, uuidv7(), ago(70), trace);
+  const rack = await loadRack(t.app, lead, "G200");
+  if (!rack) throw new Error("no rack");
+  const [layer] = layersOf(rack);
+  // Twelve minutes at 200 °C: over-bake 12 of its 40 minutes, not what the air at 230 would have done.
+  expect(layer?.index).toBeCloseTo(117.3, 0);
+  expect(layer?.overbakeIndex).toBeCloseTo(30, 0);
+});
+
 test("the demo's covers: one gelled as its sheet asks, one left too long, whose top coat lifts", async () => {
   const numbers = await t.app
     .selectFrom("rack")

@@ -221,6 +221,17 @@ const PLACE_STEP_M = 0.5;
 
 export type StopEffect = { readonly atM: number; readonly index: number; readonly overbake: number | null };
 
+function byPlace(zones: readonly Zone[], runAt: (atM: number) => Result<ConveyorRun>): Result<readonly StopEffect[]> {
+  const lengthM = zones.reduce((sum, z) => sum + z.lengthM, 0);
+  const effects: StopEffect[] = [];
+  for (let atM = 0; atM < lengthM; atM += PLACE_STEP_M) {
+    const run = runAt(atM);
+    if (!run.ok) return run;
+    effects.push({ atM, index: run.value.index, overbake: run.value.overbake });
+  }
+  return ok(effects);
+}
+
 /**
  * What a standstill does to a piece wherever in the oven it is: index and over-bake by its place when the line stopped,
  * every half metre. Failures: those of `throughConveyor`. O(places · zones).
@@ -231,14 +242,7 @@ export function stopEffects(
   speedMPerMin: number,
   forS: number,
 ): Result<readonly StopEffect[]> {
-  const lengthM = zones.reduce((sum, z) => sum + z.lengthM, 0);
-  const effects: StopEffect[] = [];
-  for (let atM = 0; atM < lengthM; atM += PLACE_STEP_M) {
-    const run = throughConveyor(zones, piece, speedMPerMin, { stop: { atM, forS } });
-    if (!run.ok) return run;
-    effects.push({ atM, index: run.value.index, overbake: run.value.overbake });
-  }
-  return ok(effects);
+  return byPlace(zones, (atM) => throughConveyor(zones, piece, speedMPerMin, { stop: { atM, forS } }));
 }
 
 /**
@@ -251,14 +255,7 @@ export function speedChangeEffects(
   fromMPerMin: number,
   toMPerMin: number,
 ): Result<readonly StopEffect[]> {
-  const lengthM = zones.reduce((sum, z) => sum + z.lengthM, 0);
-  const effects: StopEffect[] = [];
-  for (let atM = 0; atM < lengthM; atM += PLACE_STEP_M) {
-    const run = throughConveyor(zones, piece, fromMPerMin, { change: { atM, toMPerMin } });
-    if (!run.ok) return run;
-    effects.push({ atM, index: run.value.index, overbake: run.value.overbake });
-  }
-  return ok(effects);
+  return byPlace(zones, (atM) => throughConveyor(zones, piece, fromMPerMin, { change: { atM, toMPerMin } }));
 }
 
 export type AffectedStretch = { readonly fromM: number; readonly toM: number; readonly hangers: number };

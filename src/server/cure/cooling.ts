@@ -13,6 +13,7 @@ export type RackCooling = Cooling & {
   readonly coolAt: Date | null;
   readonly load: string;
   readonly oven: string;
+  readonly closedAt: Date;
 };
 
 /**
@@ -57,6 +58,7 @@ export async function coolingOf(db: Kysely<Database>, rack: RackFile, at: Date):
     coolAt: cooling.value.coolInS > 0 ? new Date(at.getTime() + cooling.value.coolInS * 1000) : null,
     load: row.load_no,
     oven: oven?.code ?? "",
+    closedAt: row.door_closed_at,
   };
 }
 

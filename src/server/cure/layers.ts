@@ -1,5 +1,5 @@
 import { type GelState, gelState, indexByLayer, judgeBake, type LayerBake } from "@/core/cure";
-import { channelsOf } from "../rack/judge-rack";
+import { channelsOfRack } from "../rack/judge-rack";
 import type { RackFile } from "../rack/load-rack";
 import { scheduleOfPowder } from "../setup/setup-data";
 import { sectionsOf } from "./section-readings";
@@ -30,12 +30,15 @@ export function layersOf(rack: RackFile): readonly LayerCure[] {
     const after = bakes.filter((b) => b.row.door_closed_at >= coat.base.happened_at);
     const judged = after.flatMap(({ record, row }): LayerBake[] => {
       const pullS = row.pulled_at ? (row.pulled_at.getTime() - row.door_closed_at.getTime()) / 1000 : null;
-      const verdict = judgeBake(channelsOf(record.details.bake_channel ?? []), scheduleOfPowder(powder.data), {
+      const verdict = judgeBake(channelsOfRack(rack, record), scheduleOfPowder(powder.data), {
         pullS,
         sections: sectionsOf(row.sections),
       });
       if (!verdict.ok) return [];
-      const over = verdict.value.channels.map((c) => c.overbakeIndex);
+      // Air is hotter than any piece in it, and a dead probe says nothing.
+      const over = verdict.value.channels
+        .filter((c) => c.medium === "metal" && c.deadFromS === null)
+        .map((c) => c.overbakeIndex);
       return [
         {
           coatNo: own.coat_no,
@@ -62,6 +65,6 @@ export function layersOf(rack: RackFile): readonly LayerCure[] {
 function gelOf(rack: RackFile, bake: RackFile["evidence"][number] | undefined): LayerCure["gel"] {
   const sheet = bake && rack.bakeSheets.get(bake.base.id);
   if (!bake || !sheet?.gel) return null;
-  const verdict = judgeBake(channelsOf(bake.details.bake_channel ?? []), sheet.schedule);
+  const verdict = judgeBake(channelsOfRack(rack, bake), sheet.schedule);
   return verdict.ok ? { state: gelState(verdict.value), index: verdict.value.decidingIndex } : null;
 }

@@ -188,9 +188,7 @@ function cureItem(rack: RackFile): VerdictItem {
   if (!bake) return { item: "cure", result: "unknown", grade: "unknown", sources: [], bake: null, failure: null };
   const row = bake.details.bake?.[0];
   const pullS = row?.pulled_at ? (row.pulled_at.getTime() - row.door_closed_at.getTime()) / 1000 : null;
-  const places = bake.details.bake_place ?? [];
-  const named = places.find((p) => p.rack_id === rack.id)?.channel ?? null;
-  const channels = ownChannels(channelsOf(bake.details.bake_channel ?? []), rack.number, named, places.length);
+  const channels = channelsOfRack(rack, bake);
   const sheet = rack.bakeSheets?.get(bake.base.id);
   const verdict = judgeBake(channels, sheet?.schedule ?? scheduleOf(rack), {
     decidedBy: rack.job.requirement.cureDecidedBy,
@@ -225,6 +223,16 @@ function cureItem(rack: RackFile): VerdictItem {
     bake: verdict.value,
     failure: null,
   };
+}
+
+/** The channels of a bake that say how this rack was cured. */
+export function channelsOfRack(
+  rack: Pick<RackFile, "id" | "number">,
+  bake: RackFile["thread"][number],
+): readonly BakeChannel[] {
+  const places = bake.details.bake_place ?? [];
+  const named = places.find((p) => p.rack_id === rack.id)?.channel ?? null;
+  return ownChannels(channelsOf(bake.details.bake_channel ?? []), rack.number, named, places.length);
 }
 
 export const channelsOf = (

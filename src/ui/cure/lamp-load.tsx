@@ -1,7 +1,5 @@
 "use client";
-import { useRouter } from "next/navigation";
-import { type FormEvent, useEffect, useRef, useState } from "react";
-import { v7 as uuidv7 } from "uuid";
+import { type FormEvent, useEffect, useState } from "react";
 import {
   type InfraredAim,
   infraredAims,
@@ -16,10 +14,10 @@ import { minutesSeconds, withUnit } from "../format";
 import { Recorded } from "../forms/recorded";
 import { TypedNumber } from "../forms/typed-number";
 import { useRecorder } from "../forms/use-recorder";
-import { useShell } from "../frame/shell";
 import { Grade, Verdict } from "../marks/verdict";
 import { aimName, doubtWords } from "../words/cure";
 import { failureText } from "../words/failures";
+import { usePull } from "./use-pull";
 
 const TICK_MS = 1000;
 /** A section is read again after so long, s, well before its stretch would break. */
@@ -266,36 +264,23 @@ function ReadingForm({
 
 /** The end of it: one press where every section is cured, a second one where some are not. */
 function LampsOff({ recordId, rack, open }: { recordId: string; rack: string; open: readonly string[] }) {
-  const { actions } = useShell();
-  const router = useRouter();
-  const id = useRef(uuidv7());
   const [asked, setAsked] = useState(false);
-  const [state, setState] = useState<{ busy: boolean; text: string }>({ busy: false, text: "" });
-  const press = async () => {
-    if (open.length > 0 && !asked) return setAsked(true);
-    setState({ busy: true, text: "" });
-    const outcome = await actions
-      .pull(recordId, id.current)
-      .catch(() => ({ ok: false as const, failure: { kind: "not-saved" } }));
-    setState({ busy: false, text: outcome.ok ? "" : failureText(outcome.failure) });
-    if (outcome.ok) router.refresh();
+  const { busy, text, pull } = usePull(recordId);
+  const press = () => {
+    if (open.length > 0 && !asked) setAsked(true);
+    else void pull();
   };
   return (
     <div className="no-print ruled mt-6 flex flex-wrap items-center gap-3">
-      <button
-        type="button"
-        className={`btn ${open.length === 0 ? "pri" : ""}`}
-        disabled={state.busy}
-        onClick={() => void press()}
-      >
-        {state.busy ? "Recording …" : asked && open.length > 0 ? "Off all the same" : "Lamps off, done"}
+      <button type="button" className={`btn ${open.length === 0 ? "pri" : ""}`} disabled={busy} onClick={press}>
+        {busy ? "Recording …" : asked && open.length > 0 ? "Off all the same" : "Lamps off, done"}
       </button>
       {asked && open.length > 0 && (
         <span role="alert" className="text-watch">
           {open.join(", ")} {open.length === 1 ? "is" : "are"} not cured: rack {rack} is then judged so.
         </span>
       )}
-      {state.text && <output className="text-out">{state.text}</output>}
+      {text && <output className="text-out">{text}</output>}
     </div>
   );
 }

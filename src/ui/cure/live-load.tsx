@@ -1,7 +1,5 @@
 "use client";
-import { useRouter } from "next/navigation";
 import { useEffect, useMemo, useRef, useState } from "react";
-import { v7 as uuidv7 } from "uuid";
 import {
   adviseLoad,
   type BakeChannel,
@@ -14,7 +12,6 @@ import {
 import type { UnitSystem } from "@/core/units";
 import { HeatChart, type HeatSeries } from "../charts/heat-chart";
 import { clock, withUnit } from "../format";
-import { useShell } from "../frame/shell";
 import { Grade } from "../marks/verdict";
 import { type SoundKind, sayReading } from "../thickness/reading-sound";
 import { SoundChoice } from "../thickness/sound-choice";
@@ -24,6 +21,7 @@ import { AdviceLine } from "./advice-line";
 import { BakeEventForm } from "./bake-event-form";
 import { type LiveRack, standingOf } from "./load-standing";
 import { useOvenRecorder } from "./use-oven-recorder";
+import { usePull } from "./use-pull";
 
 /** The stand-in recorder runs by the clock or this many times as fast. */
 const FAST = 60;
@@ -72,12 +70,9 @@ export function LiveLoad({
   units: UnitSystem;
   mayLog: boolean;
 }) {
-  const router = useRouter();
-  const { actions } = useShell();
   const recorder = useOvenRecorder();
   const [clockS, setClockS] = useState<number | null>(null);
-  const [pulling, setPulling] = useState<{ busy: boolean; text: string }>({ busy: false, text: "" });
-  const pullId = useRef(uuidv7());
+  const pulling = usePull(recordId);
   const [sound, setSound] = useState<SoundKind>("silent");
   const told = useRef<string | null>(null);
   useEffect(() => {
@@ -166,18 +161,9 @@ export function LiveLoad({
   const window = advised.ok ? advised.value.plan.windowS : null;
   const lastS = Math.max(2400, Math.ceil((nowS + Math.min(3600, (window?.[0] ?? 0) + 900)) / 600) * 600);
   const pull = async () => {
-    setPulling({ busy: true, text: "" });
     const trace = recorder.state === "off" ? [] : asNamed(recorder.snapshot());
     recorder.stop();
-    const outcome = await actions
-      .pull(
-        recordId,
-        pullId.current,
-        trace.length > 0 ? trace.map(({ name, medium, trace: t }) => ({ name, medium, ...t })) : null,
-      )
-      .catch(() => ({ ok: false as const, failure: { kind: "not-saved" } }));
-    setPulling({ busy: false, text: outcome.ok ? "" : failureText(outcome.failure) });
-    if (outcome.ok) router.refresh();
+    await pulling.pull(trace.length > 0 ? trace.map(({ name, medium, trace: t }) => ({ name, medium, ...t })) : null);
   };
   // Blanks part the words of what is asked for: a probe's own are sent as strokes.
   const probes = racks.map((r) => `${(r.channel || r.rack).replace(/[^\w.]+/g, "_")}-${Math.round(r.tauS)}`).join(" ");

@@ -4,7 +4,7 @@ import { cureProofs } from "@/server/cure/cure-proof";
 import { proofCoverage } from "@/server/cure/proof-coverage";
 import { database } from "@/server/database";
 import { currentLine } from "@/server/line/current-line";
-import { setupAt, siteAt } from "@/server/setup/setup-data";
+import { setupAt } from "@/server/setup/setup-data";
 import { personOnPage } from "@/server/sign-in/person";
 import { may } from "@/server/sign-in/roles";
 import { ProofChart } from "@/ui/charts/proof-chart";
@@ -32,7 +32,8 @@ export default async function ProofPage() {
     setupAt(database(), "site", line.at),
   ]);
   const [kept] = sites.values();
-  const site = await siteAt(database(), line.at);
+  if (!kept) throw new Error("no site settings are valid at this moment");
+  const site = kept.data;
   const coverage = await proofCoverage(database(), person, site.proofEveryLoads, line.at);
   const { agreement: a, points } = proofs;
   const missed = points.filter((p) => p.index >= 100 && !p.passed);
@@ -100,7 +101,7 @@ export default async function ProofPage() {
           </div>
         )}
         {coverage && <CoverageOfProof coverage={coverage} timeZone={line.timeZone} />}
-        {may(person.role, "release") && kept && (
+        {may(person.role, "release") && (
           <details className="no-print mt-2">
             <summary className="link min-h-11 cursor-pointer content-center">
               Change what loads are planned to, and how often cure is proven

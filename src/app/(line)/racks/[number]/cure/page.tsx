@@ -1,14 +1,14 @@
 import type { Metadata } from "next";
 import Link from "next/link";
 import { notFound } from "next/navigation";
-import { gelState, judgeBake, ovenSlug, ownChannels, thinTrace, traceFaults } from "@/core/cure";
+import { gelState, judgeBake, ovenSlug, thinTrace, traceFaults } from "@/core/cure";
 import { layersOf } from "@/server/cure/layers";
 import { likeBakes } from "@/server/cure/like-bakes";
 import { loadLoad } from "@/server/cure/open-load";
 import { database } from "@/server/database";
 import { currentLine } from "@/server/line/current-line";
 import { preferences } from "@/server/preferences";
-import { channelsOf, judgeRack, scheduleOf } from "@/server/rack/judge-rack";
+import { channelsOfRack, judgeRack, scheduleOf } from "@/server/rack/judge-rack";
 import { loadRack, newest } from "@/server/rack/load-rack";
 import { setupAt } from "@/server/setup/setup-data";
 import { personOnPage } from "@/server/sign-in/person";
@@ -43,9 +43,7 @@ export default async function CurePage({ params }: { params: Promise<{ number: s
   const item = judgeRack(rack, { passages: [], baths: [] }).items.find((i) => i.item === "cure");
   const bake = newest(rack, "bake");
   const row = bake?.details.bake?.[0];
-  const places = bake?.details.bake_place ?? [];
-  const named = places.find((p) => p.rack_id === rack.id)?.channel ?? null;
-  const channels = ownChannels(channelsOf(bake?.details.bake_channel ?? []), rack.number, named, places.length);
+  const channels = bake ? channelsOfRack(rack, bake) : [];
   // A primer that is only to gel is held against its gel; the rack's own cure is still to come.
   const gel = bake ? rack.bakeSheets.get(bake.base.id) : undefined;
   const schedule = gel?.schedule ?? scheduleOf(rack);

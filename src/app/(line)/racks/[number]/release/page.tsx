@@ -96,7 +96,7 @@ export default async function ReleasePage({ params }: { params: Promise<{ number
                   , cool about <b className="fig">{clock(cooling.coolAt, line.timeZone)}</b>;{" "}
                   <Link
                     className="link"
-                    href={`/cure/loads/${ovenSlug(cooling.oven)}/${encodeURIComponent(cooling.load)}`}
+                    href={`/cure/loads/${ovenSlug(cooling.oven)}/${encodeURIComponent(cooling.load)}?closed=${cooling.closedAt.getTime()}`}
                   >
                     read the metal
                   </Link>
