@@ -14,6 +14,7 @@ export default defineConfig({
   reporter: [["list"], ["json"]],
   use: {
     baseURL: bases[Number(process.env.TEST_PARALLEL_INDEX ?? 0)] ?? bases[0],
+    timezoneId: process.env.TZ ?? "Europe/London",
     viewport: { width: 1280, height: 800 },
     launchOptions,
     trace: "off",

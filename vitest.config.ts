@@ -8,7 +8,6 @@ const alias = {
 export default defineConfig({
   resolve: { alias },
   test: {
-    env: { TZ: "Europe/London" },
     projects: [
       {
         resolve: { alias },
@@ -16,7 +15,6 @@ export default defineConfig({
           name: "core",
           include: ["tests/core/**/*.test.ts", "tests/ui/**/*.test.{ts,tsx}"],
           environment: "node",
-          env: { TZ: "Europe/London" },
         },
       },
       {
@@ -27,7 +25,6 @@ export default defineConfig({
           environment: "node",
           fileParallelism: false,
           testTimeout: 20_000,
-          env: { TZ: "Europe/London" },
         },
       },
     ],

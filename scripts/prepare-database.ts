@@ -4,6 +4,7 @@ import pg from "pg";
 import { connect } from "../src/db/connect";
 import { grantApplicationRole, migrateToLatest } from "../src/db/prepare";
 import { loadDemo } from "../src/demo/load-demo";
+import { now } from "../src/server/now";
 
 const url = process.env.DATABASE_URL ?? "";
 const resetDemo = process.argv.includes("--reset-demo");
@@ -42,8 +43,8 @@ await grantApplicationRole(db, process.env.APP_DATABASE_PASSWORD ?? "");
 if (process.argv.includes("--demo") || resetDemo) {
   const { rows } = await sql<{ empty: boolean }>`select not exists (select 1 from setup_entity) as empty`.execute(db);
   if (rows[0]?.empty) {
-    const anchor = process.env.DEMO_ANCHOR ? new Date(process.env.DEMO_ANCHOR) : new Date();
-    const loaded = await loadDemo(db, anchor, process.env.SEAL_PRIVATE_KEY ?? "");
+    const anchor = process.env.DEMO_ANCHOR ? new Date(process.env.DEMO_ANCHOR) : now();
+    const loaded = await loadDemo(db, anchor, process.env.SEAL_PRIVATE_KEY ?? "", process.env.DEMO_ZONE);
     console.log(`Demo loaded: ${loaded.racks} racks, ${loaded.records} records, ${loaded.readings} readings.`);
   }
 }

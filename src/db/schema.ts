@@ -32,7 +32,7 @@ interface Tables {
     id: string;
     entity_id: string;
     valid_from: Date;
-    recorded_at: Generated<Date>;
+    recorded_at: Date;
     by_user: string;
     reason: string;
     data: Written<Json>;
@@ -45,7 +45,7 @@ interface Tables {
     size_bytes: number;
     bytes: Buffer;
     added_by: string;
-    added_at: Generated<Date>;
+    added_at: Date;
   };
   job: {
     id: string;
@@ -98,7 +98,7 @@ interface Tables {
     id: Generated<string>;
     username: string;
     address: string;
-    at: Generated<Date>;
+    at: Date;
     succeeded: boolean;
   };
   user: {

@@ -26,11 +26,12 @@ export async function loadDemo(
   db: Kysely<Database>,
   anchor: Date,
   sealKeyPem: string,
+  timeZone = "Europe/London",
 ): Promise<{ racks: number; records: number; readings: number }> {
   const result = await db.transaction().execute(async (trx) => {
     const setupFrom = anchor.getTime() - 7 * 365 * DAY;
-    const made = await loadShop(trx, new Date(setupFrom), anchor);
-    await loadPeople(trx, made);
+    const made = await loadShop(trx, new Date(setupFrom), anchor, timeZone);
+    await loadPeople(trx, made, anchor);
     const records: NewRecord[] = [...upkeepRecords(made, anchor), ...powderRecords(made, anchor)];
     const midnight = midnightOf(anchor);
     const line = demoLine(anchor);
@@ -77,7 +78,7 @@ export async function loadDemo(
   return result;
 }
 
-async function loadShop(db: Kysely<Database>, from: Date, anchor: Date): Promise<Made> {
+async function loadShop(db: Kysely<Database>, from: Date, anchor: Date, timeZone: string): Promise<Made> {
   const ids = new Map<string, string>();
   const day = (days: number) => new Date(anchor.getTime() + days * DAY).toISOString().slice(0, 10);
   const drums: Seed[] = chemicals.map(({ product, lot, litres, pricePerL, receivedDaysAgo, usableForDays }) => ({
@@ -95,9 +96,10 @@ async function loadShop(db: Kysely<Database>, from: Date, anchor: Date): Promise
         id: demoId(from.getTime(), `version:${item.kind}:${item.code}`),
         entity_id: id,
         valid_from: from,
+        recorded_at: from,
         by_user: "dagny",
         reason: "First set-up",
-        data: JSON.stringify(item.data),
+        data: JSON.stringify(item.kind === "site" ? { ...item.data, timeZone } : item.data),
       })
       .execute();
   }
@@ -110,7 +112,7 @@ async function loadShop(db: Kysely<Database>, from: Date, anchor: Date): Promise
   };
 }
 
-async function loadPeople(db: Kysely<Database>, made: Made): Promise<void> {
+async function loadPeople(db: Kysely<Database>, made: Made, anchor: Date): Promise<void> {
   for (const person of people) {
     const id = randomUUID();
     await db
@@ -135,7 +137,7 @@ async function loadPeople(db: Kysely<Database>, made: Made): Promise<void> {
         providerId: "credential",
         userId: id,
         password: await hash(demoPassword(person.username)),
-        updatedAt: new Date(),
+        updatedAt: anchor,
       })
       .execute();
   }

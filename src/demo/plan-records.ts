@@ -235,6 +235,7 @@ export async function loadPlans(db: Kysely<Database>, made: Made, anchor: Date):
         id: demoId(receivedMs, `part-version:${t.number}`),
         entity_id: partId,
         valid_from: new Date(receivedMs),
+        recorded_at: new Date(receivedMs),
         by_user: "ines",
         reason: "First intake",
         data: JSON.stringify(data),

@@ -1,8 +1,8 @@
 import fc from "fast-check";
 import { sql } from "kysely";
-import { v7 as uuidv7 } from "uuid";
 import { afterAll, beforeAll, describe, expect, test } from "vitest";
 import { detailTableNames, detailTables } from "@/db/detail-tables";
+import { newId, now } from "@/server/now";
 import { canonicalText, merkleRoot, sha256 } from "@/server/record/canonical";
 import { contentHash, type DetailRows, detailsDigest } from "@/server/record/content";
 import { readDetails, tablesOfKind } from "@/server/record/read-details";
@@ -66,7 +66,7 @@ describe("detail tables", () => {
           { minLength: 1, maxLength: 12 },
         ),
         async (readings) => {
-          const id = uuidv7();
+          const id = newId();
           const details: DetailRows = {
             thickness_set: [{ coat_no: 1, source: "typed", typed_unit: "um" }],
             thickness_reading: readings.map((r, i) => ({
@@ -96,7 +96,7 @@ describe("detail tables", () => {
   });
   test("a set of one value in every column, and one of many, come back whole", async () => {
     for (const n of [1, 2, 50_001]) {
-      const id = uuidv7();
+      const id = newId();
       const details: DetailRows = {
         thickness_reading: Array.from({ length: n }, (_, i) => ({
           ordinal: i + 1,
@@ -119,7 +119,7 @@ describe("detail tables", () => {
   });
   test("a reading without its record is refused by the database", async () => {
     const failed =
-      await sql`insert into thickness_reading (record_id, ordinal, face, spot, value_um, typed) values (${uuidv7()}, 1, 'A', 'A1', 70, '70')`
+      await sql`insert into thickness_reading (record_id, ordinal, face, spot, value_um, typed) values (${newId()}, 1, 'A', 'A1', 70, '70')`
         .execute(t.app)
         .then(
           () => "went through",
@@ -178,9 +178,10 @@ describe("set-up data", () => {
     await t.app
       .insertInto("setup_version")
       .values({
-        id: uuidv7(),
+        id: newId(),
         entity_id: bathId,
         valid_from: new Date("2026-11-24T00:00:00Z"),
+        recorded_at: now(),
         by_user: "dagny",
         reason: "New product",
         data: JSON.stringify(narrower),
@@ -193,14 +194,15 @@ describe("set-up data", () => {
     expect((await setupAt(t.app, "bath", new Date("1999-01-01T00:00:00Z"))).size).toBe(0);
   });
   test("set-up data that no longer fits its schema is not used silently", async () => {
-    const id = uuidv7();
+    const id = newId();
     await t.app.insertInto("setup_entity").values({ id, kind: "oven", code: "Oven 9" }).execute();
     await t.app
       .insertInto("setup_version")
       .values({
-        id: uuidv7(),
+        id: newId(),
         entity_id: id,
         valid_from: new Date("2026-01-01T00:00:00Z"),
+        recorded_at: now(),
         by_user: "dagny",
         reason: "test",
         data: JSON.stringify({ nome: "x" }),

@@ -1,7 +1,7 @@
 import { sql } from "kysely";
-import { v7 as uuidv7 } from "uuid";
 import { afterAll, beforeAll, describe, expect, test } from "vitest";
 import { detailTableNames } from "@/db/detail-tables";
+import { newId } from "@/server/now";
 import { sealRecords, verifyRecord } from "@/server/record/seal";
 import { storeRecord } from "@/server/record/store-record";
 import { bathRecord, type TestDatabase, testDatabase } from "../support/database";
@@ -85,7 +85,7 @@ describe("storing", () => {
     await storeRecord(t.app, record, at);
     const other = {
       ...record,
-      id: uuidv7(),
+      id: newId(),
       details: { bath_check: [{ ordinal: 1, parameter: "ph", value: 5.9, typed: "5.9", typed_unit: "" }] },
     };
     expect(await storeRecord(t.app, other, at)).toEqual({ kind: "key-conflict", recordId: record.id });
@@ -109,7 +109,7 @@ describe("storing", () => {
   });
   test("a correction of another kind, or of nothing, is refused", async () => {
     expect(
-      await storeRecord(t.app, bathRecord(bathId, { supersedes: { recordId: uuidv7(), reason: "why" } }), at),
+      await storeRecord(t.app, bathRecord(bathId, { supersedes: { recordId: newId(), reason: "why" } }), at),
     ).toMatchObject({ kind: "unknown-superseded" });
   });
   test("a detail that cannot be stored leaves nothing behind", async () => {

@@ -1,5 +1,5 @@
-import { expect, test } from "@playwright/test";
-import { signIn } from "../support/browser";
+import { expect } from "@playwright/test";
+import { signIn, test } from "../support/browser";
 
 test("signed out: every page leads to sign-in, every route answers 401", async ({ page, request }) => {
   for (const path of ["/", "/racks/0942", "/causes/29", "/records/import"]) {

@@ -1,5 +1,5 @@
-import { expect, test } from "@playwright/test";
-import { signIn } from "../support/browser";
+import { expect } from "@playwright/test";
+import { pageOfItsOwn, signIn, test } from "../support/browser";
 
 const nasty = [
   "",
@@ -81,8 +81,8 @@ test("nothing typed on the entry line is stored that is not understood", async (
 });
 
 test("a double click and two people at once: one record, and the second is told", async ({ browser, baseURL }) => {
-  const first = await (await browser.newContext({ baseURL: baseURL ?? "" })).newPage();
-  const second = await (await browser.newContext({ baseURL: baseURL ?? "" })).newPage();
+  const first = await pageOfItsOwn(browser, baseURL);
+  const second = await pageOfItsOwn(browser, baseURL);
   await signIn(first, "ines");
   await signIn(second, "dagny");
   for (const page of [first, second]) {

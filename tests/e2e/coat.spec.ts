@@ -1,5 +1,5 @@
-import { expect, type Page, test } from "@playwright/test";
-import { signIn } from "../support/browser";
+import { expect, type Page } from "@playwright/test";
+import { signIn, test } from "../support/browser";
 
 /** Types until it stands: the page may still be taking over its markup. */
 const type = (page: Page, id: string, text: string) =>

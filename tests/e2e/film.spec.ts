@@ -1,5 +1,5 @@
-import { expect, type Page, test } from "@playwright/test";
-import { signIn } from "../support/browser";
+import { expect, type Page } from "@playwright/test";
+import { signIn, test } from "../support/browser";
 
 /** A rack of its own for each test, with nothing read on it. */
 async function emptyRack(page: Page, number: string): Promise<string> {

@@ -1,6 +1,6 @@
 import { readFileSync } from "node:fs";
-import { expect, type Page, test } from "@playwright/test";
-import { signIn } from "../support/browser";
+import { expect, type Page } from "@playwright/test";
+import { signIn, test } from "../support/browser";
 
 const expected = JSON.parse(readFileSync("tests/samples/expected.json", "utf8"));
 const read = async (page: Page, name: string) => {

@@ -1,5 +1,5 @@
-import { expect, test } from "@playwright/test";
-import { signIn } from "../support/browser";
+import { expect } from "@playwright/test";
+import { signIn, test } from "../support/browser";
 
 test("a job is taken in, a rack hung, washed by key, its trace taken from the recorder, and put up in the field", async ({
   page,

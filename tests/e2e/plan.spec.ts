@@ -1,7 +1,7 @@
 import { execFileSync } from "node:child_process";
 import { writeFileSync } from "node:fs";
-import { expect, type Page, test } from "@playwright/test";
-import { signIn } from "../support/browser";
+import { expect, type Page } from "@playwright/test";
+import { signIn, test } from "../support/browser";
 
 const delivery = [
   ["Lamp head", "cast alu", "420x320x260", "8", "6.8", "0.62", "20"],

@@ -1,19 +1,8 @@
-import { expect, type Page, test } from "@playwright/test";
-import { signIn } from "../support/browser";
+import { expect, type Page } from "@playwright/test";
+import { hang, signIn, test } from "../support/browser";
 
-/** A rack of the job named, hung by key alone, on its traveller. */
-async function hang(page: Page, job: string, number: string) {
-  await page.goto(`/jobs/${job}`);
-  const tag = page.getByLabel("Number on its tag");
-  // The page may still be taking over its markup, which drops the focus: press until it opens.
-  await expect(async () => {
-    await page.getByText("Hang a rack").press("Enter");
-    await expect(tag).toBeVisible({ timeout: 1000 });
-  }).toPass();
-  await tag.fill(number);
-  await page.getByRole("button", { name: "Record the rack" }).press("Enter");
-  await expect(page.getByRole("heading", { name: new RegExp(`^Rack ${number}`) })).toBeVisible();
-}
+/** The job of the cast lamp heads: metal that is outgassed. */
+const LAMP_HEADS = "J-409";
 const stepRow = (page: Page, name: string) =>
   page.locator("form.row").filter({ has: page.getByText(name, { exact: true }) });
 
@@ -154,11 +143,9 @@ test("a viewer reads the stations and is offered nothing to record", async ({ pa
 test("bare metal: its outgassing bake by the recorder, a bad place with its photo, and how it came out of the dry-off", async ({
   page,
 }) => {
-  await signIn(page, "maren");
-  await page.goto("/prepare");
-  const lamp = page.getByRole("link", { name: /lamp head/i }).first();
-  const href = (await lamp.count()) > 0 ? await lamp.getAttribute("href") : "/racks/1045";
-  await page.goto(`${(href ?? "").replace(/\/[a-z]+$/, "")}/prepare`);
+  await signIn(page, "ines");
+  await hang(page, LAMP_HEADS, "G301");
+  await page.goto("/racks/G301/prepare");
   await page.waitForLoadState("networkidle");
   const bake = page.getByRole("region", { name: "Outgassing bake by its trace" });
   await expect(async () => {

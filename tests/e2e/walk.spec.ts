@@ -1,7 +1,7 @@
 import { execFileSync } from "node:child_process";
 import { writeFileSync } from "node:fs";
-import { expect, type Page, test } from "@playwright/test";
-import { signIn } from "../support/browser";
+import { expect, type Page } from "@playwright/test";
+import { signIn, test } from "../support/browser";
 
 /** Everything below is done with the keyboard alone. */
 const go = async (page: Page, word: string) => {

@@ -1,5 +1,5 @@
-import { expect, type Page, test } from "@playwright/test";
-import { signIn } from "../support/browser";
+import { expect, type Page } from "@playwright/test";
+import { signIn, test } from "../support/browser";
 
 /** The page may still be taking over its markup: what is typed before that is lost, so type until it stands. */
 async function typeInto(page: Page, label: RegExp, text: string) {

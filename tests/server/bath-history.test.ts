@@ -1,16 +1,16 @@
-import { v7 as uuidv7 } from "uuid";
 import { afterAll, beforeAll, describe, expect, test } from "vitest";
 import { bathHistory } from "@/server/baths/bath-history";
 import { lastHow } from "@/server/entries/metal-entries";
 import { storeEntry } from "@/server/entries/store-entry";
 import { recentDryOffs } from "@/server/line/dry-offs";
+import { newId, now } from "@/server/now";
 import { saveBath } from "@/server/setup/save-bath";
 import { setupAt } from "@/server/setup/setup-data";
 import { person, type TestDatabase, testDatabase } from "../support/database";
 import { entityId, entryAt, freshRack, stored } from "../support/entries";
 
 let t: TestDatabase;
-const at = new Date();
+const at = now();
 const ago = (minutes: number) => new Date(at.getTime() - minutes * 60_000);
 const operator = person("operator", "rufus");
 const lead = person("lead", "ines");
@@ -81,7 +81,7 @@ describe("all there is of a bath", () => {
     expect(acid.events.some((e) => /^addition [\d.]+ L Conversion make-up acid$/.test(e.label))).toBe(true);
   });
   test("of a value that is not watched there is no window, and of a strange bath there is nothing", async () => {
-    const none = await bathHistory(t.app, uuidv7(), "ph", at);
+    const none = await bathHistory(t.app, newId(), "ph", at);
     expect(none).toMatchObject({ values: [], windows: [], events: [], older: 0 });
   });
 });

@@ -1,7 +1,7 @@
-import { v7 as uuidv7 } from "uuid";
 import { afterAll, beforeAll, describe, expect, test } from "vitest";
 import { learntResponse } from "@/server/baths/learnt-response";
 import { loadBath } from "@/server/baths/load-bath";
+import { newId, now } from "@/server/now";
 import { setupAt } from "@/server/setup/setup-data";
 import { person, type TestDatabase, testDatabase } from "../support/database";
 import { entityId, stored } from "../support/entries";
@@ -12,15 +12,16 @@ const start = new Date("2024-03-04T06:00:00Z");
 const hour = (n: number) => new Date(start.getTime() + n * 3_600_000);
 /** A bath of the test's own, with no history but what the test gives it. */
 async function ownBath(code: string, over: object = {}) {
-  const conversion = [...(await setupAt(t.app, "bath", new Date())).values()].find((b) => b.code === "Tank 3");
-  const id = uuidv7();
+  const conversion = [...(await setupAt(t.app, "bath", now())).values()].find((b) => b.code === "Tank 3");
+  const id = newId();
   await t.app.insertInto("setup_entity").values({ id, kind: "bath", code }).execute();
   await t.app
     .insertInto("setup_version")
     .values({
-      id: uuidv7(),
+      id: newId(),
       entity_id: id,
       valid_from: new Date("2020-01-01T00:00:00Z"),
+      recorded_at: now(),
       by_user: "dagny",
       reason: "for the test",
       data: JSON.stringify({ ...conversion?.data, name: code, ...over }),
@@ -45,7 +46,7 @@ const acid = (bath: string, at: Date, amountL: number, product = "Conversion mak
     sure: true,
   });
 const itemOf = async (code: string) => {
-  const item = [...(await setupAt(t.app, "bath", new Date())).values()].find((b) => b.code === code);
+  const item = [...(await setupAt(t.app, "bath", now())).values()].find((b) => b.code === code);
   if (!item) throw new Error(code);
   return item;
 };
@@ -166,7 +167,7 @@ describe("what acid does to this bath", () => {
     expect(supplied).toMatchObject({ kind: "acid", grade: "assumed", learnt: null, litres: 15.5 });
   });
   test("the demo's own bath has taught enough", async () => {
-    const learnt = await learntResponse(t.app, await itemOf("Tank 3"), new Date());
+    const learnt = await learntResponse(t.app, await itemOf("Tank 3"), now());
     expect(learnt?.n).toBeGreaterThanOrEqual(5);
     expect(learnt?.changePerLPerM3).toBeLessThan(-0.15);
     expect(learnt?.changePerLPerM3).toBeGreaterThan(-0.23);

@@ -9,6 +9,7 @@ import { receiveLots, savePowder, saveSheet } from "@/server/coat/save-powder";
 import { sheetFor } from "@/server/coat/sheet-for";
 import { storeEntry } from "@/server/entries/store-entry";
 import { airBefore } from "@/server/line/air";
+import { now } from "@/server/now";
 import { judgeRack } from "@/server/rack/judge-rack";
 import { loadRack } from "@/server/rack/load-rack";
 import { setupAt, siteAt } from "@/server/setup/setup-data";
@@ -20,7 +21,7 @@ import { person, type TestDatabase, testDatabase } from "../support/database";
 import { entityId, entryAt, freshRack, seatFilm, stored } from "../support/entries";
 
 let t: TestDatabase;
-const at = new Date();
+const at = now();
 const ago = (minutes: number) => new Date(at.getTime() - minutes * 60_000);
 const lead = person("lead", "ines");
 const painter = person("operator", "maren");

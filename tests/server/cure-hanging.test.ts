@@ -1,15 +1,15 @@
-import { v7 as uuidv7 } from "uuid";
 import { afterAll, beforeAll, expect, test } from "vitest";
 import { coolingOf } from "@/server/cure/cooling";
 import { hangingRacks, loadLoad } from "@/server/cure/open-load";
 import { pullLoad } from "@/server/entries/pull-load";
 import { storeEntry } from "@/server/entries/store-entry";
+import { newId, now } from "@/server/now";
 import { loadRack } from "@/server/rack/load-rack";
 import { person, type TestDatabase, testDatabase } from "../support/database";
 import { entityId, entryAt, freshRack, stored } from "../support/entries";
 
 let t: TestDatabase;
-const at = new Date();
+const at = now();
 const ago = (minutes: number) => new Date(at.getTime() - minutes * 60_000);
 const operator = person("operator", "maren");
 const lead = person("lead", "ines");
@@ -47,7 +47,7 @@ test("cooling counts from the pull: nothing before it, the heaviest last, a read
   });
   expect(await coolingOf(t.app, await rackOf("H100"), ago(60))).toBeNull();
   const open = await loadLoad(t.app, operator, "oven-1", "H-1", ago(60));
-  await pullLoad(t.app, operator, { recordId: open?.recordId ?? "" }, uuidv7(), ago(50));
+  await pullLoad(t.app, operator, { recordId: open?.recordId ?? "" }, newId(), ago(50));
   const [thin, heavy] = await Promise.all(
     ["H100", "H101"].map(async (n) => coolingOf(t.app, await rackOf(n), ago(40))),
   );

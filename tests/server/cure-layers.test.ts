@@ -1,4 +1,3 @@
-import { v7 as uuidv7 } from "uuid";
 import { afterAll, beforeAll, describe, expect, test } from "vitest";
 import { judgeAgain } from "@/server/cure/judge-again";
 import { layersOf } from "@/server/cure/layers";
@@ -6,13 +5,14 @@ import { likeBakes } from "@/server/cure/like-bakes";
 import { loadLoad } from "@/server/cure/open-load";
 import { pullLoad } from "@/server/entries/pull-load";
 import { loadLine } from "@/server/line/load-line";
+import { newId, now } from "@/server/now";
 import { judgeRack } from "@/server/rack/judge-rack";
 import { loadRack } from "@/server/rack/load-rack";
 import { person, type TestDatabase, testDatabase } from "../support/database";
 import { entityId, freshRack, stored } from "../support/entries";
 
 let t: TestDatabase;
-const at = new Date();
+const at = now();
 const ago = (minutes: number) => new Date(at.getTime() - minutes * 60_000);
 const operator = person("operator", "maren");
 const lead = person("lead", "ines");
@@ -53,7 +53,7 @@ const pulled = async (rack: string, loadNo: string, minutes: number, metalC: num
   const file = await loadLoad(t.app, operator, "oven-1", loadNo, pulledAt);
   const timeS = Array.from({ length: minutes * 6 + 1 }, (_, i) => i * 10);
   const trace = [{ name: rack, medium: "metal" as const, timeS, tempC: timeS.map(() => metalC) }];
-  const outcome = await pullLoad(t.app, operator, { recordId: file?.recordId ?? "" }, uuidv7(), pulledAt, trace);
+  const outcome = await pullLoad(t.app, operator, { recordId: file?.recordId ?? "" }, newId(), pulledAt, trace);
   if (!outcome.ok) throw new Error(JSON.stringify(outcome.failure));
 };
 
@@ -143,7 +143,7 @@ test("of a mixed load a layer is by its rack's own probe, and air over-bakes not
     tempC: timeS.map(() => c),
   });
   const trace = [flat("Air", "air", 230), flat("G200", "metal", 200), flat("G201", "metal", 150)];
-  await pullLoad(t.app, operator, { recordId: open?.recordId ?? "" }, uuidv7(), ago(70), trace);
+  await pullLoad(t.app, operator, { recordId: open?.recordId ?? "" }, newId(), ago(70), trace);
   const rack = await loadRack(t.app, lead, "G200");
   if (!rack) throw new Error("no rack");
   const [layer] = layersOf(rack);

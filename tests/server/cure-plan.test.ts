@@ -1,4 +1,3 @@
-import { v7 as uuidv7 } from "uuid";
 import { afterAll, beforeAll, describe, expect, test } from "vitest";
 import { parseShorthand } from "@/core/shorthand";
 import { cureProofs } from "@/server/cure/cure-proof";
@@ -8,12 +7,13 @@ import { saveCurePlan } from "@/server/cure/save-cure-plan";
 import { saveOven } from "@/server/cure/save-oven";
 import { entryFromShorthand } from "@/server/entries/from-shorthand";
 import { storeEntry } from "@/server/entries/store-entry";
+import { newId, now } from "@/server/now";
 import { setupAt, siteAt } from "@/server/setup/setup-data";
 import { person, type TestDatabase, testDatabase } from "../support/database";
 import { entityId, entryAt, freshRack, stored } from "../support/entries";
 
 let t: TestDatabase;
-const at = new Date();
+const at = now();
 const ago = (minutes: number) => new Date(at.getTime() - minutes * 60_000);
 const operator = person("operator", "maren");
 const lead = person("lead", "ines");
@@ -93,7 +93,7 @@ describe("a load as it was put in", () => {
 });
 
 describe("what the shop plans its loads to", () => {
-  const seen = async () => [...(await setupAt(t.app, "site", new Date())).values()][0]?.versionId ?? "";
+  const seen = async () => [...(await setupAt(t.app, "site", now())).values()][0]?.versionId ?? "";
   const plan = {
     reason: "rubs of the last month",
     plannedIndex: 115,
@@ -103,13 +103,13 @@ describe("what the shop plans its loads to", () => {
   };
   test("a lead changes it with a reason, from now on; what was planned before stays as it was", async () => {
     const before = await seen();
-    const when = new Date();
+    const when = now();
     expect(await saveCurePlan(t.app, lead, { ...plan, seen: before }, when)).toEqual({ ok: true, already: false });
     expect(await siteAt(t.app, new Date(when.getTime() + 1))).toMatchObject({ plannedIndex: 115, proofEveryLoads: 4 });
     expect((await siteAt(t.app, new Date(when.getTime() - 60_000))).plannedIndex).toBe(110);
-    expect(await saveCurePlan(t.app, lead, { ...plan, seen: before }, new Date())).toEqual({ ok: true, already: true });
+    expect(await saveCurePlan(t.app, lead, { ...plan, seen: before }, now())).toEqual({ ok: true, already: true });
     expect(
-      await saveCurePlan(t.app, person("lead", "dagny"), { ...plan, plannedIndex: 120, seen: before }, new Date()),
+      await saveCurePlan(t.app, person("lead", "dagny"), { ...plan, plannedIndex: 120, seen: before }, now()),
     ).toMatchObject({ ok: false, failure: { kind: "set-up-changed", by: "ines" } });
   });
   test.each([
@@ -119,7 +119,7 @@ describe("what the shop plans its loads to", () => {
     [{ handleBelowC: 90 }, "handleBelowC"],
     [{ reason: "" }, "reason"],
   ])("%j is refused", async (over, field) => {
-    expect(await saveCurePlan(t.app, lead, { ...plan, seen: await seen(), ...over }, new Date())).toMatchObject({
+    expect(await saveCurePlan(t.app, lead, { ...plan, seen: await seen(), ...over }, now())).toMatchObject({
       failure: { kind: "bad-entry", field },
     });
   });
@@ -154,7 +154,7 @@ describe("said of an oven on the entry line", () => {
   const say = async (text: string, moment = ago(1)) => {
     const understood = parseShorthand(text);
     if (!understood.ok) throw new Error(JSON.stringify(understood.error));
-    return entryFromShorthand(t.app, operator, understood.value, uuidv7(), moment.toISOString());
+    return entryFromShorthand(t.app, operator, understood.value, newId(), moment.toISOString());
   };
   test("is meant for the load that went in last and is still in", async () => {
     await freshRack(t, "P200", { at: ago(300) });

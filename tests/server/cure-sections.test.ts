@@ -1,10 +1,10 @@
-import { v7 as uuidv7 } from "uuid";
 import { afterAll, beforeAll, describe, expect, test } from "vitest";
 import { loadLoad } from "@/server/cure/open-load";
 import { pullLoad } from "@/server/entries/pull-load";
 import { storeEntry } from "@/server/entries/store-entry";
 import { importFile } from "@/server/imports/import-file";
 import { loadLine } from "@/server/line/load-line";
+import { newId, now } from "@/server/now";
 import { judgeRack } from "@/server/rack/judge-rack";
 import { loadRack } from "@/server/rack/load-rack";
 import { recentRecords } from "@/server/search/recent";
@@ -13,7 +13,7 @@ import { person, type TestDatabase, testDatabase } from "../support/database";
 import { entityId, entryAt, freshRack, stored } from "../support/entries";
 
 let t: TestDatabase;
-const at = new Date();
+const at = now();
 const ago = (minutes: number) => new Date(at.getTime() - minutes * 60_000);
 const operator = person("operator", "maren");
 const lead = person("lead", "ines");
@@ -97,7 +97,7 @@ test("lit, read section by section, off: judged by its sections, the one cut sho
   expect(half?.cured).toBe(false);
   for (let m = 50; m >= 44; m -= 2) expect(await reading(m, "Right", 190)).toMatchObject({ ok: true });
 
-  const id = uuidv7();
+  const id = newId();
   const pull = () => pullLoad(t.app, operator, { recordId: open?.recordId ?? "" }, id, ago(42));
   expect(await pull()).toMatchObject({ ok: true });
   expect(await pull()).toMatchObject({ ok: true, already: true });
@@ -121,7 +121,7 @@ test("off with a section never read its cure is unknown, and the section is name
   await stored(t, operator, ago(40), lit({ loadNo: "K-10", places: [{ rack: "K101", place: "" }] }));
   for (let m = 38; m >= 12; m -= 2) await reading(m, "Left", 195, { loadNo: "K-10" });
   const open = await loadLoad(t.app, operator, "lamps-1", "K-10", ago(10));
-  await pullLoad(t.app, operator, { recordId: open?.recordId ?? "" }, uuidv7(), ago(8));
+  await pullLoad(t.app, operator, { recordId: open?.recordId ?? "" }, newId(), ago(8));
   const cure = await cureOf("K101");
   expect(cure.result).toBe("unknown");
   expect(cure.bake?.unknownPlaces).toEqual(["Right"]);
@@ -217,7 +217,7 @@ describe("who may", () => {
     });
     expect(await storeEntry(t.app, viewer, read, at)).toMatchObject({ failure: { kind: "role-refused" } });
     const open = await loadLoad(t.app, operator, "lamps-1", "K-30", at);
-    expect(await pullLoad(t.app, viewer, { recordId: open?.recordId ?? "" }, uuidv7(), at)).toMatchObject({
+    expect(await pullLoad(t.app, viewer, { recordId: open?.recordId ?? "" }, newId(), at)).toMatchObject({
       failure: { kind: "role-refused" },
     });
     expect((await loadLoad(t.app, operator, "lamps-1", "K-30", at))?.pulledAt).toBeNull();

@@ -1,4 +1,3 @@
-import { v7 as uuidv7 } from "uuid";
 import { afterAll, beforeAll, describe, expect, test } from "vitest";
 import { judgeBake } from "@/core/cure";
 import { cureProofs } from "@/server/cure/cure-proof";
@@ -7,6 +6,7 @@ import { loadLoad, racksToBake } from "@/server/cure/open-load";
 import { findOven, loadOvenFile } from "@/server/cure/oven-file";
 import { pullLoad } from "@/server/entries/pull-load";
 import { storeEntry } from "@/server/entries/store-entry";
+import { newId, now } from "@/server/now";
 import { loadRack, newest } from "@/server/rack/load-rack";
 import { addVersion } from "@/server/setup/add-version";
 import { setupAt, siteAt } from "@/server/setup/setup-data";
@@ -14,7 +14,7 @@ import { person, type TestDatabase, testDatabase } from "../support/database";
 import { entityId, entryAt, freshRack, stored } from "../support/entries";
 
 let t: TestDatabase;
-const at = new Date();
+const at = now();
 const ago = (minutes: number) => new Date(at.getTime() - minutes * 60_000);
 const operator = person("operator", "maren");
 const lead = person("lead", "ines");
@@ -169,7 +169,7 @@ describe("a load", () => {
       tempC: timeS.map((s) => 205 - 180 * Math.exp(-s / tau)),
     });
     const trace = [channel("Air", 140), channel("C130", 300), channel("C131", 900)];
-    expect(await pullLoad(t.app, operator, { recordId: bake.record_id }, uuidv7(), at, trace)).toMatchObject({
+    expect(await pullLoad(t.app, operator, { recordId: bake.record_id }, newId(), at, trace)).toMatchObject({
       ok: true,
     });
     const all = await loadLoad(t.app, lead, "oven-1", "C-20", at);
@@ -192,7 +192,7 @@ describe("a load", () => {
     await close("C-21", 60, ["C132", "C133"]);
     const open = await loadLoad(t.app, lead, "oven-1", "C-21", at);
     const others = [channel("Air", 140), channel("Bollard", 300), channel("Gate", 900)];
-    await pullLoad(t.app, operator, { recordId: open?.recordId ?? "" }, uuidv7(), at, others);
+    await pullLoad(t.app, operator, { recordId: open?.recordId ?? "" }, newId(), at, others);
     const theirs = await loadRack(t.app, otto, "C132");
     const unnamed = theirs && newest(theirs, "bake");
     expect(unnamed?.details.bake_channel?.map((c) => c.name)).toEqual(["Air", "Probe 1", "Probe 2"]);
@@ -214,9 +214,9 @@ describe("a load", () => {
       { name: "Air", medium: "air" as const, timeS, tempC: timeS.map((s) => 205 - 145 * Math.exp(-s / 140)) },
       { name: "Seat", medium: "metal" as const, timeS, tempC: timeS.map((s) => 205 - 185 * Math.exp(-s / 300)) },
     ];
-    const id = uuidv7();
+    const id = newId();
     const broken = trace.map((c) => ({ ...c, timeS: [...c.timeS].reverse() }));
-    expect(await pullLoad(t.app, operator, { recordId: bake.record_id }, uuidv7(), at, broken)).toMatchObject({
+    expect(await pullLoad(t.app, operator, { recordId: bake.record_id }, newId(), at, broken)).toMatchObject({
       failure: { kind: "times-out-of-order", channel: "Air" },
     });
     const outcomes = await Promise.all(
@@ -248,7 +248,7 @@ describe("a load", () => {
       { name: "C103", medium: "metal" as const, timeS, tempC: timeS.map((s) => 205 - 185 * Math.exp(-s / 300)) },
     ];
     const open = { recordId: live?.recordId ?? "" };
-    expect(await pullLoad(t.app, operator, open, uuidv7(), at, trace)).toMatchObject({ ok: true });
+    expect(await pullLoad(t.app, operator, open, newId(), at, trace)).toMatchObject({ ok: true });
     const pulled = await loadLoad(t.app, operator, "oven-1", "C-3", at);
     expect(pulled?.events.map((e) => e.at.getTime() - (pulled.closedAt.getTime() ?? 0))).toEqual([400_000, 1300_000]);
     expect(pulled?.program).toEqual([
@@ -342,7 +342,7 @@ describe("a sheet that changed", () => {
     const powderId = await entityId(t, "powder", "GR-700");
     const steps = async (signal: AbortSignal | null = null) => {
       const out = [];
-      for await (const step of judgeAgain(t.app, powderId, new Date(), signal)) out.push(step);
+      for await (const step of judgeAgain(t.app, powderId, now(), signal)) out.push(step);
       return out;
     };
     const before = await steps();
@@ -356,7 +356,7 @@ describe("a sheet that changed", () => {
     // A sheet that asks for ten times as long: what was cured is short, what was over-baked stays so.
     await addVersion(t.app, lead, {
       entityId: powderId,
-      at: new Date(),
+      at: now(),
       reason: "the maker's new sheet",
       data: { ...powder.data, schedule: powder.data.schedule.map((p) => ({ ...p, minutes: p.minutes * 10 })) },
     });
@@ -439,5 +439,5 @@ test("what the shop plans to is a setting, at 110 until a lead changes it", asyn
     reason: "own rubs",
     data: { ...site, plannedIndex: 120 },
   });
-  expect((await siteAt(t.app, new Date())).plannedIndex).toBe(120);
+  expect((await siteAt(t.app, now())).plannedIndex).toBe(120);
 });

@@ -3,6 +3,7 @@ import { afterAll, beforeAll, describe, expect, test } from "vitest";
 import { readinessByHour } from "@/server/baths/wash-readiness";
 import { loadLine } from "@/server/line/load-line";
 import { railFacts } from "@/server/line/rail-facts";
+import { now } from "@/server/now";
 import { judgeRack } from "@/server/rack/judge-rack";
 import { atPass, loadRack } from "@/server/rack/load-rack";
 import { recentRecords } from "@/server/search/recent";
@@ -18,7 +19,7 @@ import { recordSentence } from "@/ui/words/records";
 import { person, type TestDatabase, testDatabase } from "../support/database";
 
 let t: TestDatabase;
-const at = new Date();
+const at = now();
 const lead = person("lead", "ines");
 const timeZone = "Europe/London";
 beforeAll(async () => {

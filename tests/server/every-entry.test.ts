@@ -1,10 +1,10 @@
-import { v7 as uuidv7 } from "uuid";
 import { afterAll, beforeAll, describe, expect, test } from "vitest";
 import { conditionQuantityNames } from "@/core/preparation";
 import { openCase } from "@/server/causes/case-actions";
 import type { EntryInput } from "@/server/entries/entry";
 import { abilityFor, storeEntry } from "@/server/entries/store-entry";
 import { makeStructure } from "@/server/jobs/make-job";
+import { newId, now } from "@/server/now";
 import { may, roles } from "@/server/sign-in/roles";
 import { failureText } from "@/ui/words/failures";
 import { person, type TestDatabase, testDatabase } from "../support/database";
@@ -12,7 +12,7 @@ import { entryAt, freshRack, stored } from "../support/entries";
 
 type Kind = EntryInput["kind"];
 let t: TestDatabase;
-const at = new Date();
+const at = now();
 const ago = (minutes: number) => new Date(at.getTime() - minutes * 60_000);
 const inspector = person("inspector", "tomasz");
 const other = person("inspector", "bea");
@@ -374,7 +374,7 @@ describe("corrections", () => {
     expect(await storeEntry(t.app, inspector, correcting(wrong, 10, "  "), at)).toMatchObject({
       failure: { kind: "bad-entry", field: "supersedes.reason" },
     });
-    expect(await storeEntry(t.app, inspector, correcting(uuidv7(), 10, "slip"), at)).toMatchObject({
+    expect(await storeEntry(t.app, inspector, correcting(newId(), 10, "slip"), at)).toMatchObject({
       failure: { kind: "unknown-superseded" },
     });
     const cut = make("cross-cut", { supersedes: { recordId: wrong, reason: "slip" } });

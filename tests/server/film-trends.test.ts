@@ -1,12 +1,13 @@
 import { sql } from "kysely";
 import { afterAll, beforeAll, describe, expect, test } from "vitest";
 import { filmTrends, trendGroups } from "@/server/film/film-trends";
+import { now } from "@/server/now";
 import { faceSums } from "@/server/record/film-faces";
 import { person, type TestDatabase, testDatabase } from "../support/database";
 import { entityId, freshRack, seatFilm, stored } from "../support/entries";
 
 let t: TestDatabase;
-const at = new Date();
+const at = now();
 beforeAll(async () => {
   t = await testDatabase();
 });

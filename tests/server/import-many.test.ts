@@ -2,12 +2,13 @@ import { sql } from "kysely";
 import { afterAll, beforeAll, describe, expect, test } from "vitest";
 import { seededRandom } from "@/core/simulated-line";
 import { importMany } from "@/server/imports/import-many";
+import { now } from "@/server/now";
 import { sealRecords, verifyRecord } from "@/server/record/seal";
 import { person, type TestDatabase, testDatabase } from "../support/database";
 import { entityId, freshRack } from "../support/entries";
 
 let t: TestDatabase;
-const at = new Date();
+const at = now();
 const inspector = person("inspector", "tomasz");
 beforeAll(async () => {
   t = await testDatabase();

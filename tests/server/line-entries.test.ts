@@ -1,4 +1,3 @@
-import { v7 as uuidv7 } from "uuid";
 import { afterAll, beforeAll, describe, expect, test } from "vitest";
 import { valueOrThrow } from "@/core/result";
 import { parseShorthand } from "@/core/shorthand";
@@ -10,6 +9,7 @@ import { airBefore } from "@/server/line/air";
 import { lastGoodCoat } from "@/server/line/last-good-coat";
 import { loadLine } from "@/server/line/load-line";
 import { nextLoadNumber } from "@/server/line/next-load";
+import { newId, now } from "@/server/now";
 import { judgeRack } from "@/server/rack/judge-rack";
 import { loadRack } from "@/server/rack/load-rack";
 import { conditionsWhenPassed } from "@/server/trace/conditions";
@@ -17,7 +17,7 @@ import { person, type TestDatabase, testDatabase } from "../support/database";
 import { entryAt, freshRack, stored } from "../support/entries";
 
 let t: TestDatabase;
-const at = new Date();
+const at = now();
 const earlier = (minutes: number) => new Date(at.getTime() - minutes * 60_000);
 const operator = person("operator", "maren");
 const inspector = person("inspector", "tomasz");
@@ -274,7 +274,7 @@ describe("through the washer by its speed", () => {
     const run = { kind: "line-run", rack: "L103", line: "Washer 1", speedMPerMin: 1.2 };
     expect(await put(operator, { ...run, speedMPerMin: 0 })).toMatchObject({ failure: { kind: "bad-entry" } });
     expect(await put(operator, { ...run, line: "Washer 9" })).toMatchObject({ failure: { kind: "unknown-set-up" } });
-    expect(await put(operator, { ...run, supersedes: { recordId: uuidv7(), reason: "no" } })).toMatchObject({
+    expect(await put(operator, { ...run, supersedes: { recordId: newId(), reason: "no" } })).toMatchObject({
       failure: { kind: "correct-one-by-one" },
     });
   });
@@ -383,7 +383,7 @@ describe("a load", () => {
   });
   test("pulled by its button: closed once, its racks cool; a second press is the same pull", async () => {
     const open = (await loadLine(t.app, operator, at)).bakes.find((b) => b.load === "900");
-    const id = uuidv7();
+    const id = newId();
     expect(await pullLoad(t.app, viewer, { recordId: open?.recordId ?? "" }, id, at)).toMatchObject({
       failure: { kind: "role-refused" },
     });
@@ -398,7 +398,7 @@ describe("a load", () => {
       const rack = await loadRack(t.app, operator, number);
       expect(rack?.latest.filter((r) => r.details.passage?.[0]?.stage === "cool")).toHaveLength(1);
     }
-    expect(await pullLoad(t.app, operator, { recordId: open?.recordId ?? "" }, uuidv7(), at)).toMatchObject({
+    expect(await pullLoad(t.app, operator, { recordId: open?.recordId ?? "" }, newId(), at)).toMatchObject({
       ok: false,
       failure: { kind: "already-pulled" },
     });
@@ -439,7 +439,7 @@ describe("clocks of a rack", () => {
 describe("by entry line", () => {
   const typed = async (text: string) => {
     const understood = valueOrThrow(parseShorthand(text));
-    const made = await entryFromShorthand(t.app, operator, understood, uuidv7(), at.toISOString());
+    const made = await entryFromShorthand(t.app, operator, understood, newId(), at.toISOString());
     return made.ok ? storeEntry(t.app, operator, made.value, at) : { ok: false as const, failure: made.error };
   };
   test.each(["rack L104 blast 51", "rack L104 wipe", "rack L104 wash", "air 19C 55%", "oven 1 load 950 L104"])(
@@ -454,7 +454,7 @@ describe("by entry line", () => {
       t.app,
       inspector,
       valueOrThrow(parseShorthand("rack L102 dft s1 80 81 79")),
-      uuidv7(),
+      newId(),
       at.toISOString(),
     );
     expect(made).toMatchObject({ ok: true, value: { coatNo: 2, readings: [{ face: "S" }, {}, {}] } });

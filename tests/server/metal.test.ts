@@ -2,6 +2,7 @@ import { afterAll, beforeAll, describe, expect, test } from "vitest";
 import { chemicalStock, receiveChemical } from "@/server/baths/chemical-stock";
 import { washProofs } from "@/server/baths/wash-proofs";
 import { storeEntry } from "@/server/entries/store-entry";
+import { now } from "@/server/now";
 import { loadRack } from "@/server/rack/load-rack";
 import { setupAt } from "@/server/setup/setup-data";
 import { failureText } from "@/ui/words/failures";
@@ -9,7 +10,7 @@ import { person, type TestDatabase, testDatabase } from "../support/database";
 import { entryAt, freshRack } from "../support/entries";
 
 let t: TestDatabase;
-const at = new Date();
+const at = now();
 const ago = (minutes: number) => new Date(at.getTime() - minutes * 60_000);
 const operator = person("operator", "rufus");
 const lead = person("lead", "ines");

@@ -2,6 +2,7 @@ import * as v from "valibot";
 import { afterAll, beforeAll, describe, expect, test } from "vitest";
 import { findOven } from "@/server/cure/oven-file";
 import { saveOven } from "@/server/cure/save-oven";
+import { now } from "@/server/now";
 import { type SetupData, setupAt, setupSchemas } from "@/server/setup/setup-data";
 import { person, type TestDatabase, testDatabase } from "../support/database";
 
@@ -18,7 +19,7 @@ const save = (over: Partial<SetupData<"oven">>, input: object = {}) =>
     t.app,
     lead,
     { code: "Oven 3", seen: null, reason: "bought in autumn", data: { ...blank, ...over }, ...input },
-    new Date(),
+    now(),
   );
 
 describe("an oven is set up", () => {
@@ -42,7 +43,7 @@ describe("an oven is set up", () => {
     ["an efficiency over one", { efficiency: 1.2 }, { kind: "bad-entry" }],
   ])("not %s", async (_, over, failure) => {
     expect(await save(over)).toMatchObject({ ok: false, failure });
-    expect(await findOven(t.app, "oven-3", new Date())).toBeNull();
+    expect(await findOven(t.app, "oven-3", now())).toBeNull();
   });
   test.each([
     ["a code in other letters", { code: "Oven #3" }],
@@ -53,7 +54,7 @@ describe("an oven is set up", () => {
   });
   test("kept it is there by its address, and a second of its name is refused", async () => {
     expect(await save({})).toEqual({ ok: true, code: "Oven 3", already: false });
-    const oven = await findOven(t.app, "OVEN-3", new Date());
+    const oven = await findOven(t.app, "OVEN-3", now());
     expect(oven?.data).toMatchObject({ name: "Oven 3, batch, 4 m", type: "batch", dedicated: true });
     expect(await save({ name: "another" }, { code: "oven 3" })).toMatchObject({
       failure: { kind: "number-taken", number: "oven 3" },
@@ -62,8 +63,8 @@ describe("an oven is set up", () => {
     expect(await save({})).toEqual({ ok: true, code: "Oven 3", already: true });
   });
   test("a change is a new version from now on; of two at once one is told whose came first", async () => {
-    const seen = (await findOven(t.app, "oven-3", new Date()))?.versionId ?? "";
-    const before = new Date();
+    const seen = (await findOven(t.app, "oven-3", now()))?.versionId ?? "";
+    const before = now();
     await new Promise((resolve) => setTimeout(resolve, 5));
     const outcomes = await Promise.all([
       save({ usualSetPointC: 200 }, { seen, reason: "new burner" }),
@@ -72,7 +73,7 @@ describe("an oven is set up", () => {
     expect(outcomes.filter((o) => o.ok)).toHaveLength(1);
     expect(outcomes.find((o) => !o.ok)).toMatchObject({ failure: { kind: "set-up-changed", by: "ines" } });
     expect((await findOven(t.app, "oven-3", before))?.data.usualSetPointC).toBe(blank.usualSetPointC);
-    expect([200, 210]).toContain((await findOven(t.app, "oven-3", new Date()))?.data.usualSetPointC);
+    expect([200, 210]).toContain((await findOven(t.app, "oven-3", now()))?.data.usualSetPointC);
   });
   test("a version that is nobody's is refused", async () => {
     expect(await save({}, { code: "Oven 77", seen: "00000000-0000-7000-8000-000000000000" })).toMatchObject({
@@ -83,7 +84,7 @@ describe("an oven is set up", () => {
     expect(await save({ type: "lamps", heat: "infrared", name: "Lamps 2" }, { code: "Lamps 2" })).toMatchObject({
       ok: true,
     });
-    const all = [...(await setupAt(t.app, "oven", new Date())).values()];
+    const all = [...(await setupAt(t.app, "oven", now())).values()];
     expect(
       all
         .filter((o) => o.data.type === "lamps")

@@ -1,8 +1,8 @@
-import { v7 as uuidv7 } from "uuid";
 import { afterAll, beforeAll, describe, expect, test } from "vitest";
 import { openCase } from "@/server/causes/case-actions";
 import { loadCase } from "@/server/causes/load-case";
 import { loadLine } from "@/server/line/load-line";
+import { newId, now } from "@/server/now";
 import type { RackVerdict } from "@/server/rack/judge-rack";
 import { judgeRack } from "@/server/rack/judge-rack";
 import { atPass, loadRack, type RackFile, type ThreadRecord } from "@/server/rack/load-rack";
@@ -53,7 +53,7 @@ describe("a thread cut at its decisions", () => {
 
 describe("a rack that goes through twice", () => {
   let t: TestDatabase;
-  const at = new Date();
+  const at = now();
   const earlier = (minutes: number) => new Date(at.getTime() - minutes * 60_000);
   const lead = person("lead", "ines");
   const inspector = person("inspector", "tomasz");
@@ -74,7 +74,7 @@ describe("a rack that goes through twice", () => {
   const decide = async (number: string, decision: string, when = at) => {
     const rack = await get(number);
     const seen = rack.current.findLast((r) => r.base.kind === "disposition")?.base.id ?? null;
-    return dispose(t.app, lead, { id: uuidv7(), rack: number, decision, note: "for the test", seen }, when);
+    return dispose(t.app, lead, { id: newId(), rack: number, decision, note: "for the test", seen }, when);
   };
   const film = (rack: string, um: number, minutesAgo: number, coatNo = 1) =>
     stored(t, inspector, earlier(minutesAgo), {

@@ -1,4 +1,3 @@
-import { v7 as uuidv7 } from "uuid";
 import { afterAll, beforeAll, describe, expect, test } from "vitest";
 import { asNew, parseIntakeLine } from "@/core/plan";
 import { valueOrThrow } from "@/core/result";
@@ -6,6 +5,7 @@ import { workHoursBetween } from "@/core/shifts";
 import { establish } from "@/server/causes/load-case";
 import { loadStructure } from "@/server/field/load-structure";
 import { makeRack } from "@/server/jobs/make-job";
+import { newId, now } from "@/server/now";
 import { loadCalendar, setStart } from "@/server/plan/calendar";
 import { changePlan } from "@/server/plan/change-plan";
 import { loadPlanFile } from "@/server/plan/load-plan";
@@ -21,7 +21,7 @@ import { person, type TestDatabase, testDatabase } from "../support/database";
 import { entityId } from "../support/entries";
 
 let t: TestDatabase;
-const at = new Date();
+const at = now();
 const later = (minutes: number) => new Date(at.getTime() + minutes * 60_000);
 const lead = person("lead", "ines");
 beforeAll(async () => {
@@ -36,7 +36,7 @@ const line = (text: string, over: object = {}) => ({
   ...over,
 });
 const delivery = async (lines: object[], over: object = {}) => ({
-  id: uuidv7(),
+  id: newId(),
   customer: await entityId(t, "customer", "C2"),
   powder: await entityId(t, "powder", "GR-210"),
   dueOn: later(14 * 1440)
@@ -128,7 +128,7 @@ describe("a delivery", () => {
     ["nowhere to live", { exposure: [] }, { kind: "bad-entry", field: "exposure" }],
     ["a due date gone by", { dueOn: "2020-01-01" }, { kind: "in-the-past", value: "2020-01-01" }],
     ["a life of -1 years", { lifeYears: -1 }, { kind: "bad-entry", field: "lifeYears" }],
-    ["a customer nobody knows", { customer: uuidv7() }, { kind: "unknown-set-up", what: "customer" }],
+    ["a customer nobody knows", { customer: newId() }, { kind: "unknown-set-up", what: "customer" }],
     ["welding still to do", { fabricationComplete: false }, { kind: "bad-entry", field: "fabricationComplete" }],
     ["no parts", { lines: [] }, { kind: "bad-entry", field: "lines" }],
     ["half a piece", { lines: [{ pieces: 0.5 }] }, { kind: "bad-entry" }],
@@ -189,7 +189,7 @@ describe("a delivery", () => {
 });
 
 describe("versions of a plan", () => {
-  const change = (number: string, seen: number, over: object = {}, when = later(10), id = uuidv7()) =>
+  const change = (number: string, seen: number, over: object = {}, when = later(10), id = newId()) =>
     changePlan(t.app, lead, { id, job: number, seen, reason: "", release: false, ...over }, when);
   test("each change is a version on the one before; two at once, the second is shown the first", async () => {
     const number = await received("Version frame,steel,600x300x200,4,9,0.6,6");
@@ -207,7 +207,7 @@ describe("versions of a plan", () => {
     expect(await change(number, 0, { release: true, reason: "Released to the shop" })).toMatchObject({ ok: true });
     expect((await file(number)).plan.released).toBe(true);
     expect(await change(number, 1, { pieces: 7 })).toMatchObject({ ok: false, failure: { kind: "reason-needed" } });
-    const id = uuidv7();
+    const id = newId();
     expect(await change(number, 1, { pieces: 7, reason: "one came bent" }, later(12), id)).toMatchObject({
       ok: true,
       already: false,
@@ -264,7 +264,7 @@ describe("versions of a plan", () => {
 
 describe("options", () => {
   const offer = (job: string, over: object = {}) => ({
-    id: uuidv7(),
+    id: newId(),
     job,
     code: "zinc-primer",
     what: "Zinc primer",
@@ -276,7 +276,7 @@ describe("options", () => {
     ...over,
   });
   const answer = (id: string, over: object = {}) => ({
-    id: uuidv7(),
+    id: newId(),
     offer: id,
     taken: false,
     who: "the works office",
@@ -364,7 +364,7 @@ describe("options", () => {
         at,
       ),
     ).toMatchObject({ failure: { kind: "in-the-future" } });
-    expect(await answerOffer(t.app, lead, answer(uuidv7()), at)).toMatchObject({ failure: { kind: "unknown-offer" } });
+    expect(await answerOffer(t.app, lead, answer(newId()), at)).toMatchObject({ failure: { kind: "unknown-offer" } });
   });
   test("another customer's person sees neither the job nor its offers", async () => {
     const other = person("viewer", "otto", await entityId(t, "customer", "C3"));
@@ -451,7 +451,7 @@ describe("places on the sketch", () => {
     expect(await keepMarks(t.app, lead, { part: partItem.id, marks: [{ ...mark, face: "Z" }] }, at)).toMatchObject({
       failure: { kind: "unknown-spot" },
     });
-    expect(await keepMarks(t.app, lead, { part: uuidv7(), marks: [mark] }, at)).toMatchObject({
+    expect(await keepMarks(t.app, lead, { part: newId(), marks: [mark] }, at)).toMatchObject({
       failure: { kind: "unknown-set-up" },
     });
   });
@@ -483,7 +483,7 @@ describe("calendar", () => {
   });
   test("a person's start stands; given back, the schedule places it again", async () => {
     const startAt = later(2 * 1440).toISOString();
-    expect(await setStart(t.app, lead, { id: uuidv7(), job: "J-424", startAt }, at)).toMatchObject({ ok: true });
+    expect(await setStart(t.app, lead, { id: newId(), job: "J-424", startAt }, at)).toMatchObject({ ok: true });
     const pinned = await loadCalendar(t.app, lead, at);
     expect(pinned.jobs.find((j) => j.number === "J-424")?.pinned?.toISOString()).toBe(startAt);
     const planned = pinned.plan.ok ? pinned.plan.value.jobs.find((j) => j.job === "J-424") : null;
@@ -492,18 +492,18 @@ describe("calendar", () => {
       valueOrThrow(workHoursBetween(at, new Date(startAt), pinned.week)),
       6,
     );
-    await setStart(t.app, lead, { id: uuidv7(), job: "J-424", startAt: null }, later(1));
+    await setStart(t.app, lead, { id: newId(), job: "J-424", startAt: null }, later(1));
     const free = await loadCalendar(t.app, lead, later(1));
     expect(free.jobs.find((j) => j.number === "J-424")?.pinned).toBeNull();
   });
   test("a start in the past, a moment that is none, and a job that is none are refused", async () => {
     expect(
-      await setStart(t.app, lead, { id: uuidv7(), job: "J-424", startAt: later(-1440).toISOString() }, at),
+      await setStart(t.app, lead, { id: newId(), job: "J-424", startAt: later(-1440).toISOString() }, at),
     ).toMatchObject({ failure: { kind: "in-the-past" } });
-    expect(await setStart(t.app, lead, { id: uuidv7(), job: "J-424", startAt: "soon" }, at)).toMatchObject({
+    expect(await setStart(t.app, lead, { id: newId(), job: "J-424", startAt: "soon" }, at)).toMatchObject({
       failure: { kind: "bad-entry", field: "startAt" },
     });
-    expect(await setStart(t.app, lead, { id: uuidv7(), job: "J-0", startAt: null }, at)).toMatchObject({
+    expect(await setStart(t.app, lead, { id: newId(), job: "J-0", startAt: null }, at)).toMatchObject({
       failure: { kind: "unknown-job" },
     });
   });
@@ -514,7 +514,7 @@ describe("the code on a route card", () => {
     const number = await received("Code rail,steel,900x100x100,4,6,0.6,2");
     expect(await travellerOf(t.app, lead, number)).toBe(`/jobs/${number}#racks`);
     const hang = async (rack: string) => {
-      const made = await makeRack(t.app, lead, { id: uuidv7(), job: number, number: rack, pieces: 1 }, later(1));
+      const made = await makeRack(t.app, lead, { id: newId(), job: number, number: rack, pieces: 1 }, later(1));
       if (!made.ok) throw new Error(JSON.stringify(made.failure));
     };
     await hang("7001");
@@ -537,7 +537,7 @@ describe("a premium finish", () => {
     const plan = await file(number);
     expect(plan.route.filter((s) => s.code === "hand-finish")).toHaveLength(2);
     expect(plan.costing?.ok && plan.costing.value.lines.some((l) => l.code === "hand-finish")).toBe(true);
-    const change = { id: uuidv7(), job: number, seen: 0, reason: "", release: false, pieces: 6 };
+    const change = { id: newId(), job: number, seen: 0, reason: "", release: false, pieces: 6 };
     expect(await changePlan(t.app, lead, change, later(5))).toMatchObject({ ok: true });
     expect((await file(number)).plan).toMatchObject({ handSteps: 2, pieces: 6 });
   });

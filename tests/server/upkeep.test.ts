@@ -1,7 +1,7 @@
-import { v7 as uuidv7 } from "uuid";
 import { afterAll, beforeAll, describe, expect, test } from "vitest";
 import { storeEntry } from "@/server/entries/store-entry";
 import { loadLine } from "@/server/line/load-line";
+import { newId, now } from "@/server/now";
 import { recentRecords } from "@/server/search/recent";
 import { loadUpkeep } from "@/server/upkeep/load-upkeep";
 import { beginUpkeep, saveUpkeep, stagesToBegin } from "@/server/upkeep/save-upkeep";
@@ -12,7 +12,7 @@ import { person, type TestDatabase, testDatabase } from "../support/database";
 import { entryAt, stored } from "../support/entries";
 
 let t: TestDatabase;
-const at = new Date();
+const at = now();
 const lead = person("lead", "ines");
 const operator = person("operator", "rufus");
 const later = (days: number) => new Date(at.getTime() + days * 86_400_000);
@@ -33,7 +33,7 @@ const data = {
   retired: false,
 };
 const made = (over: object = {}) => ({
-  id: uuidv7(),
+  id: newId(),
   code: null,
   seen: null,
   reason: "Asked for by the supplier",
@@ -94,14 +94,14 @@ describe("an upkeep", () => {
     expect(stagesToBegin((await loadUpkeep(t.app, at)).map((u) => u.item.data.what))).toEqual([]);
     const nozzles = await file("Washer nozzles");
     const rename = {
-      id: uuidv7(),
+      id: newId(),
       code: nozzles?.item.code,
       seen: nozzles?.item.versionId,
       reason: "Named after the risers",
       data: { ...nozzles?.item.data, what: "Nozzles of risers 1 to 6" },
     };
     expect(await saveUpkeep(t.app, lead, rename, later(0.4))).toMatchObject({ ok: true });
-    const id = uuidv7();
+    const id = newId();
     expect(await beginUpkeep(t.app, lead, { id, stage: "pretreat" }, later(0.5))).toEqual({ ok: true, added: 1 });
     expect(await beginUpkeep(t.app, lead, { id, stage: "pretreat" }, later(0.6))).toEqual({ ok: true, added: 0 });
     expect(await beginUpkeep(t.app, lead, { id, stage: "plan" }, later(0.6))).toMatchObject({ ok: false });

@@ -1,5 +1,4 @@
 import { readFileSync } from "node:fs";
-import { v7 as uuidv7 } from "uuid";
 import { afterAll, beforeAll, describe, expect, test } from "vitest";
 import { loadBath } from "@/server/baths/load-bath";
 import { openCase } from "@/server/causes/case-actions";
@@ -11,6 +10,7 @@ import { exportJob } from "@/server/jobs/load-job";
 import { recentDryOffs } from "@/server/line/dry-offs";
 import { loadLineStops } from "@/server/line/line-stops";
 import { loadLine } from "@/server/line/load-line";
+import { newId, now } from "@/server/now";
 import { judgeRack } from "@/server/rack/judge-rack";
 import { loadRack } from "@/server/rack/load-rack";
 import { dispose } from "@/server/release/dispose";
@@ -22,7 +22,7 @@ import { person, type TestDatabase, testDatabase } from "../support/database";
 import { stored } from "../support/entries";
 
 let t: TestDatabase;
-const at = new Date();
+const at = now();
 const inspector = person("inspector", "tomasz");
 const lead = person("lead", "ines");
 beforeAll(async () => {
@@ -31,7 +31,7 @@ beforeAll(async () => {
 afterAll(() => t.drop());
 
 const entry = (rest: object) => {
-  const id = uuidv7();
+  const id = newId();
   return { id, idempotencyKey: `t:${id}`, happenedAt: at.toISOString(), ...rest };
 };
 const rackWith = async (decision: string | null, part?: string) => {
@@ -227,7 +227,7 @@ describe("a customer's viewer", () => {
     expect(foreign.length).toBeGreaterThan(20);
     for (const row of foreign.slice(0, 10)) {
       expect(await loadRack(t.app, otto, row.number)).toBeNull();
-      expect(await exportJob(t.app, otto, row.job)).toBeNull();
+      expect(await exportJob(t.app, otto, row.job, at)).toBeNull();
       expect(await places(t.app, otto, row.number)).toEqual([]);
     }
     expect(await loadRack(t.app, otto, own[0]?.number ?? "")).not.toBeNull();
@@ -411,7 +411,7 @@ describe("release", () => {
     const first = await dispose(
       t.app,
       lead,
-      { id: uuidv7(), rack: rack.number, decision: "hold", note: "Second look asked for", seen },
+      { id: newId(), rack: rack.number, decision: "hold", note: "Second look asked for", seen },
       at,
     );
     expect(first.ok).toBe(true);
@@ -419,7 +419,7 @@ describe("release", () => {
       await dispose(
         t.app,
         person("lead", "other"),
-        { id: uuidv7(), rack: rack.number, decision: "scrap", note: "no longer needed", seen },
+        { id: newId(), rack: rack.number, decision: "scrap", note: "no longer needed", seen },
         at,
       ),
     ).toMatchObject({ ok: false, failure: { kind: "decided-meanwhile", decision: "hold" } });
@@ -440,7 +440,7 @@ describe("release", () => {
       await dispose(
         t.app,
         lead,
-        { id: uuidv7(), rack: running.number, decision: "accept", note: "looks fine", seen },
+        { id: newId(), rack: running.number, decision: "accept", note: "looks fine", seen },
         at,
       ),
     ).toMatchObject({ ok: false, failure: { kind: "accept-against-verdict" } });
@@ -456,7 +456,7 @@ describe("release", () => {
       dispose(
         t.app,
         lead,
-        { id: uuidv7(), rack: number, decision: "accept", note: "all in order", seen },
+        { id: newId(), rack: number, decision: "accept", note: "all in order", seen },
         minutesOn(minutes),
       );
     const seen = file.current.findLast((r) => r.base.kind === "disposition")?.base.id ?? null;

@@ -1,8 +1,8 @@
-import { v7 as uuidv7 } from "uuid";
 import { afterAll, beforeAll, describe, expect, test } from "vitest";
 import { washTemplates } from "@/core/bath";
 import { loadBath } from "@/server/baths/load-bath";
 import { loadLine } from "@/server/line/load-line";
+import { newId, now } from "@/server/now";
 import { loadRack } from "@/server/rack/load-rack";
 import { bathVersions, saveBath, startWash } from "@/server/setup/save-bath";
 import { saveLine } from "@/server/setup/save-line";
@@ -13,7 +13,7 @@ import { person, type TestDatabase, testDatabase } from "../support/database";
 import { freshRack, stored } from "../support/entries";
 
 let t: TestDatabase;
-const at = new Date();
+const at = now();
 const later = (minutes: number) => new Date(at.getTime() + minutes * 60_000);
 const lead = person("lead", "ines");
 beforeAll(async () => {
@@ -135,7 +135,7 @@ describe("a change of a bath", () => {
 
 describe("a usual wash", () => {
   test("is added behind what there is, each tank under the next free number, ready to be watched", async () => {
-    const press = { id: uuidv7(), template: "five" };
+    const press = { id: newId(), template: "five" };
     const [begun, again] = await Promise.all([1, 2].map(() => startWash(t.app, lead, press, later(40))));
     if (!begun) throw new Error("nothing begun");
     // Pressed twice at once it is begun once.
@@ -159,7 +159,7 @@ describe("a usual wash", () => {
   });
   test("one that nobody knows is refused", async () => {
     const start = (input: unknown) => startWash(t.app, lead, input, later(43));
-    expect(await start({ id: uuidv7(), template: "eleven" })).toMatchObject({ failure: { kind: "unknown-set-up" } });
+    expect(await start({ id: newId(), template: "eleven" })).toMatchObject({ failure: { kind: "unknown-set-up" } });
     expect(await start({ id: "x", template: "five" })).toMatchObject({ failure: { kind: "bad-entry", field: "id" } });
     expect(await start("five")).toMatchObject({ failure: { kind: "bad-entry" } });
   });
@@ -215,7 +215,7 @@ describe("the line", () => {
     expect(await send({ stages: [{ ...first, lengthM: 0 }] })).toMatchObject({ failure: { kind: "bad-input" } });
     expect(await send({ stages: [] })).toMatchObject({ failure: { kind: "bad-entry", field: "data.stages" } });
     expect(await send({ usualSpeedMPerMin: 0 })).toMatchObject({ failure: { kind: "bad-input" } });
-    expect(await send({ usualSpeedMPerMin: 2 }, { seen: uuidv7() })).toMatchObject({
+    expect(await send({ usualSpeedMPerMin: 2 }, { seen: newId() })).toMatchObject({
       failure: { kind: "set-up-changed" },
     });
     expect(await send({}, { seen: null })).toMatchObject({ failure: { kind: "code-taken" } });

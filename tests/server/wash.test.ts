@@ -1,5 +1,4 @@
 import { sql } from "kysely";
-import { v7 as uuidv7 } from "uuid";
 import { afterAll, beforeAll, describe, expect, test } from "vitest";
 import { outStretches } from "@/core/bath";
 import { bathWork } from "@/server/baths/bath-work";
@@ -12,6 +11,7 @@ import { readinessByHour, washReadiness } from "@/server/baths/wash-readiness";
 import { storeEntry } from "@/server/entries/store-entry";
 import { makeStructure } from "@/server/jobs/make-job";
 import { loadLineStops } from "@/server/line/line-stops";
+import { newId, now } from "@/server/now";
 import { loadRack } from "@/server/rack/load-rack";
 import { addVersion } from "@/server/setup/add-version";
 import { setupAt } from "@/server/setup/setup-data";
@@ -20,7 +20,7 @@ import { person, type TestDatabase, testDatabase } from "../support/database";
 import { entryAt, freshRack, stored } from "../support/entries";
 
 let t: TestDatabase;
-const at = new Date();
+const at = now();
 const ago = (minutes: number) => new Date(at.getTime() - minutes * 60_000);
 const operator = person("operator", "rufus");
 beforeAll(async () => {
@@ -189,7 +189,7 @@ describe("a stop of the line", () => {
   test("another line whose stages have the same names runs on", async () => {
     const twin = (await setupAt(t.app, "line", ago(900))).values().next().value;
     if (!twin) throw new Error("no line");
-    const id = uuidv7();
+    const id = newId();
     await t.app.insertInto("setup_entity").values({ id, kind: "line", code: "Washer 2" }).execute();
     await addVersion<"line">(t.app, person("lead", "ines"), {
       entityId: id,
@@ -238,7 +238,7 @@ describe("a stop of the line", () => {
     const inTheWay = await put(ago(10), await back("first"));
     expect(inTheWay).toMatchObject({ failure: { kind: "stop-built-upon", number: "WS8" } });
     await stored(t, operator, ago(9), await back("second"));
-    expect(await put(ago(8), { kind: "line-stop-back", stop: uuidv7(), reason: "no such" })).toMatchObject({
+    expect(await put(ago(8), { kind: "line-stop-back", stop: newId(), reason: "no such" })).toMatchObject({
       failure: { kind: "unknown-stop" },
     });
   });
@@ -271,7 +271,7 @@ describe("a stop of the line", () => {
       .select("job.customer_id")
       .where("rack.number", "=", "WS1")
       .executeTakeFirstOrThrow();
-    const other = { ...person("viewer", "otto"), customerId: uuidv7() };
+    const other = { ...person("viewer", "otto"), customerId: newId() };
     for (const seen of await loadLineStops(t.app, other, at)) expect(seen.racks).toEqual([]);
     const mine = { ...person("viewer", "otto"), customerId: own.customer_id };
     expect((await loadLineStops(t.app, mine, at)).some((s) => s.racks.some((r) => r.number === "WS1"))).toBe(true);
@@ -329,7 +329,7 @@ describe("racks exposed to a bath out of its window", () => {
       byHowFar: { "in-the-field": 1 },
       racks: [{ number: "WX1", howFar: "in-the-field" }],
     });
-    const stranger = { ...person("viewer", "otto"), customerId: uuidv7() };
+    const stranger = { ...person("viewer", "otto"), customerId: newId() };
     expect(await exposedRacks(t.app, stranger, "conversion", ...span)).toMatchObject({ total: 0, racks: [] });
   });
 });

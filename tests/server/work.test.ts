@@ -1,5 +1,4 @@
 import sharp from "sharp";
-import { v7 as uuidv7 } from "uuid";
 import { afterAll, beforeAll, describe, expect, test } from "vitest";
 import { valueOrThrow } from "@/core/result";
 import { parseShorthand } from "@/core/shorthand";
@@ -15,6 +14,7 @@ import { exportJob, listJobs, loadJob } from "@/server/jobs/load-job";
 import { makeJob, makeRack, makeStructure } from "@/server/jobs/make-job";
 import { loadLine, railStages } from "@/server/line/load-line";
 import { railFacts } from "@/server/line/rail-facts";
+import { newId, now } from "@/server/now";
 import { judgeRack } from "@/server/rack/judge-rack";
 import { loadRack } from "@/server/rack/load-rack";
 import { certificatePdf } from "@/server/release/certificate";
@@ -26,7 +26,7 @@ import { dueList } from "@/ui/shift/due-list";
 import { person, type TestDatabase, testDatabase } from "../support/database";
 
 let t: TestDatabase;
-const at = new Date();
+const at = now();
 const lead = person("lead", "ines");
 const inspector = person("inspector", "tomasz");
 beforeAll(async () => {
@@ -43,7 +43,7 @@ const entity = async (kind: string, code: string) =>
       .executeTakeFirstOrThrow()
   ).id;
 const entry = (rest: object) => {
-  const id = uuidv7();
+  const id = newId();
   return { id, idempotencyKey: `w:${id}`, happenedAt: at.toISOString(), ...rest };
 };
 const job = async (number: string, extra: object = {}) => ({
@@ -68,7 +68,7 @@ describe("jobs, racks and structures", () => {
       ok: true,
       href: "/racks/W1001",
     });
-    expect((await loadJob(t.app, lead, "J-W1"))?.racks.map((r) => r.number)).toEqual(["W1001"]);
+    expect((await loadJob(t.app, lead, "J-W1", at))?.racks.map((r) => r.number)).toEqual(["W1001"]);
     expect((await listJobs(t.app, lead, at))[0]?.number).toBe("J-W1");
     const rack = await loadRack(t.app, lead, "W1001");
     expect(rack?.pieces.map((p) => p.serial)).toEqual(["W1001-01", "W1001-02", "W1001-03"]);
@@ -107,7 +107,7 @@ describe("jobs, racks and structures", () => {
       ok: false,
       failure: { kind: "bad-entry", field: "number" },
     });
-    expect(await makeJob(t.app, lead, await job("J-W3", { customer: uuidv7() }), at)).toMatchObject({
+    expect(await makeJob(t.app, lead, await job("J-W3", { customer: newId() }), at)).toMatchObject({
       ok: false,
       failure: { kind: "unknown-set-up", what: "customer" },
     });
@@ -146,7 +146,7 @@ describe("jobs, racks and structures", () => {
 
 describe("shorthand to entries", () => {
   const turn = async (text: string) =>
-    entryFromShorthand(t.app, inspector, valueOrThrow(parseShorthand(text)), uuidv7(), at.toISOString());
+    entryFromShorthand(t.app, inspector, valueOrThrow(parseShorthand(text)), newId(), at.toISOString());
   test("a titration is worked out with the bath's own factor, and stored with what was typed", async () => {
     const made = valueOrThrow(await turn("tank 3 titr 8.4 ph 5.2"));
     expect(made).toMatchObject({
@@ -220,7 +220,7 @@ test("oven pull closes the oldest open load once; the open one stays on record, 
   const before = (await loadLine(t.app, lead, at)).bakes;
   expect(before.length).toBeGreaterThan(0);
   const operator = person("operator", "maren");
-  const id = uuidv7();
+  const id = newId();
   expect(await pullLoad(t.app, operator, { oven: "1" }, id, at)).toMatchObject({ ok: true, already: false });
   expect(await pullLoad(t.app, operator, { oven: "1" }, id, at)).toMatchObject({ ok: true, already: true });
   const after = (await loadLine(t.app, lead, at)).bakes;
@@ -230,11 +230,11 @@ test("oven pull closes the oldest open load once; the open one stays on record, 
   expect(file?.current.filter((r) => r.base.kind === "bake")).toHaveLength(1);
   expect(file?.current.find((r) => r.base.kind === "bake")?.details.bake?.[0]?.pulled_at).toEqual(at);
   expect(file?.thread.filter((r) => r.base.kind === "bake")).toHaveLength(2);
-  expect(await pullLoad(t.app, operator, { oven: "9" }, uuidv7(), at)).toMatchObject({
+  expect(await pullLoad(t.app, operator, { oven: "9" }, newId(), at)).toMatchObject({
     ok: false,
     failure: { kind: "unknown-oven-name" },
   });
-  expect(await pullLoad(t.app, person("viewer"), { oven: "1" }, uuidv7(), at)).toMatchObject({
+  expect(await pullLoad(t.app, person("viewer"), { oven: "1" }, newId(), at)).toMatchObject({
     ok: false,
     failure: { kind: "role-refused" },
   });
@@ -260,7 +260,7 @@ describe("cases", () => {
       "ruled-out",
     );
     const confirmation = {
-      id: uuidv7(),
+      id: newId(),
       caseNumber: "29",
       cause: "no-barrier-primer",
       proof: "Primed sisters are sound",
@@ -294,7 +294,7 @@ describe("cases", () => {
     const hrefs = opened.map((o) => (o.ok ? o.href : ""));
     expect(new Set(hrefs).size).toBe(defects.length);
     expect(await openCase(t.app, lead, { defectRecordId: "not-an-id", zone: "" }, at)).toMatchObject({ ok: false });
-    expect(await openCase(t.app, lead, { defectRecordId: uuidv7(), zone: "" }, at)).toMatchObject({ ok: false });
+    expect(await openCase(t.app, lead, { defectRecordId: newId(), zone: "" }, at)).toMatchObject({ ok: false });
   });
 });
 
@@ -303,7 +303,7 @@ describe("photos", () => {
     const f = new FormData();
     f.set("photo", new File([new Uint8Array(bytes)], name));
     f.set("structure", structure);
-    f.set("id", uuidv7());
+    f.set("id", newId());
     f.set("caption", "leg");
     return f;
   };
@@ -341,7 +341,7 @@ describe("photos", () => {
 
 describe("leaving", () => {
   test("a job's export holds every record of its racks, superseded ones too, with hashes", async () => {
-    const whole = await exportJob(t.app, lead, "J-273");
+    const whole = await exportJob(t.app, lead, "J-273", at);
     expect(whole).toMatchObject({ format: "sorrel-job", version: 1, job: { number: "J-273" } });
     const rack = whole?.racks.find((r) => r.number === "0869");
     expect(rack?.records.map((r) => r.kind)).toEqual(

@@ -1,7 +1,7 @@
 import { randomBytes } from "node:crypto";
 import pg from "pg";
-import { v7 as uuidv7 } from "uuid";
 import { connect, type Db } from "@/db/connect";
+import { newId } from "@/server/now";
 import type { NewRecord } from "@/server/record/store-record";
 import type { Person, Role } from "@/server/sign-in/roles";
 
@@ -59,7 +59,7 @@ export const person = (role: Role, username: string = role, customerId: string |
 });
 
 export const bathRecord = (bathId: string, extra: Partial<NewRecord> = {}): NewRecord => {
-  const id = uuidv7();
+  const id = newId();
   return {
     id,
     kind: "bath-check",

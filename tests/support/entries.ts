@@ -1,17 +1,17 @@
-import { v7 as uuidv7 } from "uuid";
 import { storeEntry } from "@/server/entries/store-entry";
 import { makeJob, makeRack } from "@/server/jobs/make-job";
+import { newId, now } from "@/server/now";
 import { type Person, person, type TestDatabase } from "./database";
 
 /** An entry with an id and key of its own, at a moment. */
 export const entryAt = (at: Date, rest: object) => {
-  const id = uuidv7();
+  const id = newId();
   return { id, idempotencyKey: `test:${id}`, happenedAt: at.toISOString(), ...rest };
 };
 
 /** Stores an entry as a person and throws with its failure when it is refused: for what a test takes for granted. */
 export async function stored(t: TestDatabase, who: Person, at: Date, rest: object): Promise<string> {
-  const outcome = await storeEntry(t.app, who, entryAt(at, rest), new Date(Math.max(at.getTime(), Date.now())));
+  const outcome = await storeEntry(t.app, who, entryAt(at, rest), new Date(Math.max(at.getTime(), now().getTime())));
   if (!outcome.ok) throw new Error(`${JSON.stringify(rest)}: ${JSON.stringify(outcome.failure)}`);
   return outcome.recordId;
 }
@@ -37,7 +37,7 @@ export async function freshRack(
     customer = "C1",
     stages = ["blast", "conversion", "booth", "oven"],
     primer = false,
-    at = new Date(),
+    at = now(),
   } = {},
 ): Promise<string> {
   const job = await makeJob(

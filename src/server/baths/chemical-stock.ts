@@ -1,9 +1,9 @@
 import { type Kysely, sql } from "kysely";
-import { v7 as uuidv7 } from "uuid";
 import * as v from "valibot";
 import type { Failure } from "@/core/result";
 import type { Database } from "@/db/schema";
 import { badEntry, filled } from "../input";
+import { newId } from "../now";
 import { addVersion } from "../setup/add-version";
 import { SETUP_LOCK } from "../setup/save-bath";
 import { setupAt } from "../setup/setup-data";
@@ -81,7 +81,7 @@ export async function receiveChemical(
       return known.data.litres === drum.litres
         ? { ok: true as const }
         : { ok: false as const, failure: { kind: "code-taken", code: known.code } };
-    const id = uuidv7();
+    const id = newId();
     await trx.insertInto("setup_entity").values({ id, kind: "chemical", code }).execute();
     // On hand from the day it came, so that what was taken from it since can name it.
     const since = new Date(Math.min(at.getTime(), new Date(drum.receivedOn).getTime()));

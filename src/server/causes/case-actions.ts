@@ -1,9 +1,9 @@
 import { type Kysely, sql } from "kysely";
-import { v7 as uuidv7 } from "uuid";
 import * as v from "valibot";
 import { loadKnowledge } from "@/core/diagnosis";
 import type { Database } from "@/db/schema";
 import { badEntry, filled, said, text } from "../input";
+import { newId } from "../now";
 import { storeRecord } from "../record/store-record";
 import type { Person } from "../sign-in/roles";
 
@@ -52,7 +52,7 @@ export async function openCase(
     await trx
       .insertInto("root_cause_case")
       .values({
-        id: uuidv7(),
+        id: newId(),
         number,
         defect: defect.defect,
         defect_record_id: defect.id,

@@ -1,5 +1,4 @@
 import { type Kysely, sql } from "kysely";
-import { v7 as uuidv7 } from "uuid";
 import * as v from "valibot";
 import { fitCureCurve, gelSchedule } from "@/core/cure";
 import { families } from "@/core/plan";
@@ -7,6 +6,7 @@ import { readDay } from "@/core/powder";
 import type { Failure, Result } from "@/core/result";
 import type { Database } from "@/db/schema";
 import { badEntry, filled, said, text } from "../input";
+import { newId } from "../now";
 import { canonicalText } from "../record/canonical";
 import { addVersion, madeBy } from "../setup/add-version";
 import { SETUP_LOCK } from "../setup/save-bath";
@@ -143,7 +143,7 @@ async function saveItem<K extends SetupKind>(
     if (input.seen && !known) return refuse({ kind: "unknown-set-up", what, name: input.code });
     if (known && known.versionId !== input.seen)
       return refuse({ kind: "set-up-changed", by: await madeBy(trx, known.versionId), what: known.code });
-    const id = known?.id ?? uuidv7();
+    const id = known?.id ?? newId();
     if (!known) await trx.insertInto("setup_entity").values({ id, kind, code: input.code }).execute();
     await addVersion<K>(trx, person, { entityId: id, at, reason: input.reason, data: input.data });
     return { ok: true, code: input.code, already: false };
@@ -230,7 +230,7 @@ export async function receiveLots(
       if (!there) fresh.push({ code: lotCode, data });
     }
     for (const { code: lotCode, data } of fresh) {
-      const id = uuidv7();
+      const id = newId();
       await trx.insertInto("setup_entity").values({ id, kind: "lot", code: lotCode }).execute();
       const since = new Date(Math.min(at.getTime(), new Date(data.receivedOn).getTime()));
       await addVersion<"lot">(trx, person, { entityId: id, at: since, reason: "Received", data });

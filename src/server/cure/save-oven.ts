@@ -1,9 +1,9 @@
 import { type Kysely, sql } from "kysely";
-import { v7 as uuidv7 } from "uuid";
 import * as v from "valibot";
 import type { Failure } from "@/core/result";
 import type { Database } from "@/db/schema";
 import { badEntry, filled, said, text } from "../input";
+import { newId } from "../now";
 import { canonicalText } from "../record/canonical";
 import { addVersion, madeBy } from "../setup/add-version";
 import { SETUP_LOCK } from "../setup/save-bath";
@@ -100,7 +100,7 @@ export async function saveOven(db: Kysely<Database>, person: Person, input: unkn
     if (known && known.versionId !== seen)
       return refuse({ kind: "set-up-changed", by: await madeBy(trx, known.versionId), what: known.code });
     if (!known && seen !== null) return refuse({ kind: "unknown-set-up", what: "oven", name: code });
-    const entityId = known?.id ?? uuidv7();
+    const entityId = known?.id ?? newId();
     if (!known) await trx.insertInto("setup_entity").values({ id: entityId, kind: "oven", code }).execute();
     await addVersion<"oven">(trx, person, { entityId, at, reason, data });
     return { ok: true, code: known?.code ?? code, already: false };

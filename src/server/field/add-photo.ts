@@ -1,8 +1,8 @@
 import type { Kysely } from "kysely";
 import sharp from "sharp";
-import { v7 as uuidv7 } from "uuid";
 import type { Database } from "@/db/schema";
 import { findBath } from "../entries/bath-entries";
+import { newId } from "../now";
 import { findRack } from "../rack/find-rack";
 import { sha256 } from "../record/canonical";
 import { storeRecord } from "../record/store-record";
@@ -102,7 +102,7 @@ export async function addPhoto(db: Kysely<Database>, person: Person, form: FormD
     const key = `photo:${id}`;
     const there = await trx.selectFrom("record").select("id").where("idempotency_key", "=", key).executeTakeFirst();
     if (there) return { ok: true, recordId: there.id };
-    const fileId = uuidv7();
+    const fileId = newId();
     await trx
       .insertInto("file")
       .values({
@@ -113,6 +113,7 @@ export async function addPhoto(db: Kysely<Database>, person: Person, form: FormD
         size_bytes: clean.length,
         bytes: clean,
         added_by: person.username,
+        added_at: at,
       })
       .execute();
     await storeRecord(

@@ -1,8 +1,8 @@
 import { type Kysely, sql } from "kysely";
-import { v7 as uuidv7 } from "uuid";
 import type { BathFile } from "@/core/instrument-files";
 import type { Failure } from "@/core/result";
 import type { Database } from "@/db/schema";
+import { newId } from "../now";
 import { findRack } from "../rack/find-rack";
 import { sha256 } from "../record/canonical";
 import { readDetails, tablesOfKind } from "../record/read-details";
@@ -103,7 +103,7 @@ async function store(
       : await rackRecord(db, person, read, hash, target, at);
   if (!made.ok) return made;
   const storing = db.transaction().execute(async (trx): Promise<ImportOutcome> => {
-    const fileId = uuidv7();
+    const fileId = newId();
     const there = await trx
       .selectFrom("record")
       .select("id")
@@ -120,6 +120,7 @@ async function store(
         size_bytes: target.bytes.length,
         bytes: target.bytes,
         added_by: person.username,
+        added_at: at,
       })
       .execute();
     for (const record of made.records) {
@@ -164,7 +165,7 @@ async function rackRecord(
   const rack = await findRack(db, person, target.rack);
   if (!rack) return refuse({ kind: "unknown-rack", number: target.rack || "(none given)" });
   const base = {
-    id: uuidv7(),
+    id: newId(),
     by: person.username,
     grade: "measured" as const,
     idempotencyKey: `import:${hash}:${rack.id}`,
@@ -317,7 +318,7 @@ async function bathRecords(
     const happenedAt = moments.get(first.at) as Date;
     if (happenedAt > at) return refuse({ kind: "in-the-future", happenedAt: happenedAt.toISOString() });
     records.push({
-      id: uuidv7(),
+      id: newId(),
       kind: "bath-check",
       happenedAt,
       by: person.username,

@@ -3,12 +3,12 @@ import { once } from "node:events";
 import type { Writable } from "node:stream";
 import { type Kysely, sql } from "kysely";
 import { from as copyFrom } from "pg-copy-streams";
-import { v7 as uuidv7 } from "uuid";
 import { type GaugeTable, gaugeRow, gaugeTable } from "@/core/instrument-files";
 import type { Failure } from "@/core/result";
 import { NeighbourWatch, type StrangeReading } from "@/core/thickness";
 import { connectAlone } from "@/db/connect";
 import type { Database } from "@/db/schema";
+import { newId } from "../now";
 import { detailsDigest, RowsDigest } from "../record/content";
 import { insertDetails } from "../record/insert-details";
 import { baseRow, type NewRecord } from "../record/store-record";
@@ -165,7 +165,7 @@ async function targetsOf(db: Kysely<Database>, person: Person, at: Date) {
       const rack = byNumber.get(key);
       if (!rack) throw new Refused({ kind: "unknown-rack", number: number || "(none given)", line });
       const target: Target = {
-        id: uuidv7(),
+        id: newId(),
         rackId: rack.id,
         jobId: rack.job_id,
         spots: spotsOf.get(rack.part_id) ?? new Map(),

@@ -50,7 +50,7 @@ export async function listJobs(db: Kysely<Database>, person: Person, at: Date, l
 export type JobFile = NonNullable<Awaited<ReturnType<typeof loadJob>>>;
 
 /** A job with its racks by number. Null where it is not this person's. */
-export async function loadJob(db: Kysely<Database>, person: Person, number: string, at = new Date()) {
+export async function loadJob(db: Kysely<Database>, person: Person, number: string, at: Date) {
   const row = await db
     .selectFrom("job")
     .selectAll()
@@ -97,8 +97,8 @@ export async function loadJob(db: Kysely<Database>, person: Person, number: stri
 }
 
 /** The whole job as plain data for export: documented in docs/export.md. Racks are read one after another; O(racks). */
-export async function exportJob(db: Kysely<Database>, person: Person, number: string) {
-  const job = await loadJob(db, person, number);
+export async function exportJob(db: Kysely<Database>, person: Person, number: string, at: Date) {
+  const job = await loadJob(db, person, number, at);
   if (!job) return null;
   const racks: RackFile[] = [];
   for (const { number: rackNumber } of job.racks) {

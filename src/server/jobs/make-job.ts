@@ -1,9 +1,9 @@
 import { type Kysely, sql } from "kysely";
-import { v7 as uuidv7 } from "uuid";
 import * as v from "valibot";
 import type { Database } from "@/db/schema";
 import { findStructure } from "../field/find-structure";
 import { badEntry, filled } from "../input";
+import { newId } from "../now";
 import { findRack } from "../rack/find-rack";
 import { type Plan, planSchema, type Requirement, requirementSchema } from "../requirement";
 import { setupAt } from "../setup/setup-data";
@@ -71,7 +71,7 @@ export async function makeJob(db: Kysely<Database>, person: Person, input: unkno
     await db
       .insertInto("job")
       .values({
-        id: uuidv7(),
+        id: newId(),
         number: job.number,
         customer_id: job.customer,
         part_id: job.part,
@@ -99,7 +99,7 @@ export async function makeRack(db: Kysely<Database>, person: Person, input: unkn
   if (!job) return refuse({ kind: "unknown-job", number: jobNumber });
   try {
     await db.transaction().execute(async (trx) => {
-      const id = uuidv7();
+      const id = newId();
       await trx
         .insertInto("rack")
         .values({ id, number, job_id: job.id, hung_at: at, created_by: person.username })
@@ -108,7 +108,7 @@ export async function makeRack(db: Kysely<Database>, person: Person, input: unkn
         .insertInto("piece")
         .values(
           Array.from({ length: pieces }, (_, i) => ({
-            id: uuidv7(),
+            id: newId(),
             rack_id: id,
             serial: `${number}-${String(i + 1).padStart(2, "0")}`,
             position: i + 1,
@@ -134,7 +134,7 @@ export async function makeStructure(db: Kysely<Database>, person: Person, input:
     return refuse({ kind: "number-taken", what: "structure", number: s.code });
   try {
     await db.transaction().execute(async (trx) => {
-      const id = uuidv7();
+      const id = newId();
       await trx
         .insertInto("structure")
         .values({

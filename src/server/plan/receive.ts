@@ -1,5 +1,4 @@
 import { type Kysely, sql } from "kysely";
-import { v7 as uuidv7 } from "uuid";
 import * as v from "valibot";
 import {
   advise,
@@ -15,6 +14,7 @@ import {
 import type { Failure } from "@/core/result";
 import type { Database } from "@/db/schema";
 import { badEntry, filled, text } from "../input";
+import { newId } from "../now";
 import { canonicalText } from "../record/canonical";
 import { conditionSchema, type Plan, type Requirement, systemSchema } from "../requirement";
 import { addVersion } from "../setup/add-version";
@@ -263,7 +263,7 @@ async function partFor(
     measures: known?.data.measures ? { ...measures, edgeM: known.data.measures.edgeM } : measures,
   };
   if (known && canonicalText(known.data) === canonicalText(data)) return known.id;
-  const id = known?.id ?? uuidv7();
+  const id = known?.id ?? newId();
   if (!known) {
     const codes = await trx
       .selectFrom("setup_entity")

@@ -1,6 +1,6 @@
 import type { Kysely } from "kysely";
-import { v7 as uuidv7 } from "uuid";
 import type { Database } from "@/db/schema";
+import { newId, now } from "../now";
 import type { Person } from "../sign-in/roles";
 import type { SetupInput, SetupKind } from "./setup-data";
 
@@ -13,9 +13,10 @@ export async function addVersion<K extends SetupKind>(
   await db
     .insertInto("setup_version")
     .values({
-      id: uuidv7(),
+      id: newId(),
       entity_id: version.entityId,
       valid_from: version.at,
+      recorded_at: now(),
       by_user: person.username,
       reason: version.reason,
       data: JSON.stringify(version.data),

@@ -1,11 +1,11 @@
 import { type Kysely, sql } from "kysely";
-import { v7 as uuidv7 } from "uuid";
 import * as v from "valibot";
 import { bathParameters, bathRoles, bathSlug, checkBath, takenSlugs, washTemplates } from "@/core/bath";
 import type { Failure } from "@/core/result";
 import { passageStages } from "@/core/shorthand";
 import type { Database } from "@/db/schema";
 import { badEntry, filled, said, text } from "../input";
+import { newId } from "../now";
 import { canonicalText } from "../record/canonical";
 import { derivedId } from "../record/derived-id";
 import type { Person } from "../sign-in/roles";
@@ -148,7 +148,7 @@ async function keep(
   reason: string,
   at: Date,
 ): Promise<void> {
-  const id = entityId ?? uuidv7();
+  const id = entityId ?? newId();
   if (!entityId) await trx.insertInto("setup_entity").values({ id, kind: "bath", code }).execute();
   await addVersion<"bath">(trx, person, { entityId: id, at, reason, data });
 }

@@ -1,10 +1,10 @@
 import { type Kysely, sql } from "kysely";
-import { v7 as uuidv7 } from "uuid";
 import * as v from "valibot";
 import { passagesFromSpeed } from "@/core/line";
 import { passageStages } from "@/core/shorthand";
 import type { Database } from "@/db/schema";
 import { badEntry, filled, said } from "../input";
+import { newId } from "../now";
 import { canonicalText } from "../record/canonical";
 import type { Person } from "../sign-in/roles";
 import { addVersion, madeBy } from "./add-version";
@@ -62,7 +62,7 @@ export async function saveLine(db: Kysely<Database>, person: Person, input: unkn
         ok: false,
         failure: { kind: "set-up-changed", by: await madeBy(trx, known.versionId), what: known.code },
       };
-    const entityId = known?.id ?? uuidv7();
+    const entityId = known?.id ?? newId();
     if (!known) await trx.insertInto("setup_entity").values({ id: entityId, kind: "line", code }).execute();
     await addVersion<"line">(trx, person, { entityId, at, reason, data });
     return { ok: true, href: "/pretreat/set-up", already: false };

@@ -4,6 +4,7 @@ import { notFound } from "next/navigation";
 import { database } from "@/server/database";
 import { loadJob } from "@/server/jobs/load-job";
 import { currentLine } from "@/server/line/current-line";
+import { now } from "@/server/now";
 import { preferences } from "@/server/preferences";
 import { personOnPage } from "@/server/sign-in/person";
 import { may, seesCost } from "@/server/sign-in/roles";
@@ -25,7 +26,7 @@ const RACKS_SHOWN = 24;
 
 export default async function JobPage({ params }: { params: Promise<{ number: string }> }) {
   const person = await personOnPage();
-  const job = await loadJob(database(), person, (await params).number);
+  const job = await loadJob(database(), person, (await params).number, now());
   if (!job) notFound();
   const [line, { units }] = await Promise.all([currentLine(person), preferences()]);
   const { film } = job.requirement;

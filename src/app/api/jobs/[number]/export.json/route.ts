@@ -1,5 +1,6 @@
 import { database } from "@/server/database";
 import { exportJob } from "@/server/jobs/load-job";
+import { now } from "@/server/now";
 import { personWith } from "@/server/sign-in/person";
 
 export const dynamic = "force-dynamic";
@@ -8,7 +9,7 @@ export async function GET(_: Request, { params }: { params: Promise<{ number: st
   const who = await personWith("look");
   if (!who.ok) return Response.json(who.refusal, { status: 401 });
   const { number } = await params;
-  const job = await exportJob(database(), who.person, number);
+  const job = await exportJob(database(), who.person, number, now());
   if (!job) return Response.json({ kind: "unknown-job", number }, { status: 404 });
   return Response.json(job, {
     headers: {
