@@ -13,8 +13,8 @@ test("a mixed load is planned, split, run live at sixty times the clock, pulled 
 }) => {
   test.setTimeout(150_000);
   await signIn(page, "ines");
-  await hang(page, "J-416", "V101");
-  await hang(page, "J-408", "V102");
+  await hang(page, "J-416", "V101", 2);
+  await hang(page, "J-408", "V102", 2);
 
   // Planned by hand: a thin cover and a 25 mm plate have no one pull; split, each has its own.
   await page.goto("/cure/planner");
@@ -207,7 +207,7 @@ test("a recorder's file in the wrong unit is asked about and read again as meant
 
 /** A rack coated by the entry line: it waits for an oven. */
 async function coated(page: Page, job: string, number: string): Promise<void> {
-  await hang(page, job, number);
+  await hang(page, job, number, 2);
   await line(page, `rack ${number} in booth`);
 }
 
@@ -224,7 +224,7 @@ test("racks are hung in the drawn oven by tap, by drag and by key, as a plan han
   await expect(page.getByLabel("Set point, °C")).toHaveValue("210");
   // What else waits for an oven depends on the hour: it is left out of this load.
   for (const box of await page.getByRole("checkbox", { checked: true }).all())
-    if (!/V20[12]/.test((await box.locator("xpath=..").innerText()) ?? "")) await box.uncheck();
+    if (!/V20[12]/.test((await box.locator("xpath=..").textContent()) ?? "")) await box.uncheck();
   // By tap: the one in hand hangs where it is tapped, and the next is in hand.
   await expect(page.getByText("In hand: V201")).toBeVisible();
   await page.getByRole("button", { name: "Hang V201 at B2" }).click();

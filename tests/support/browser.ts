@@ -1,4 +1,4 @@
-import { type Browser, test as base, chromium, type Page } from "@playwright/test";
+import { type Browser, test as base, chromium, expect, type Page } from "@playwright/test";
 import { now } from "../../src/server/now";
 
 /** Debian's Chromium, with its background traffic off. */
@@ -24,15 +24,19 @@ export async function signIn(page: Page, username: string, base = ""): Promise<v
   await page.waitForURL((url) => !url.pathname.startsWith("/sign-in"));
 }
 
-/** A rack of the test's own, hung under a job. */
-export async function hang(page: Page, job: string, number: string): Promise<void> {
+/** A rack of the job named, hung by key alone, on its traveller. */
+export async function hang(page: Page, job: string, number: string, pieces?: number): Promise<void> {
   await page.goto(`/jobs/${job}`);
-  await page.waitForLoadState("networkidle");
-  await page.getByText("Hang a rack", { exact: true }).first().click();
-  await page.getByLabel("Number on its tag").fill(number);
-  await page.getByLabel("Pieces").fill("2");
+  const tag = page.getByLabel("Number on its tag");
+  // The page may still be taking over its markup, which drops the focus: press until it opens.
+  await expect(async () => {
+    await page.getByText("Hang a rack").first().press("Enter");
+    await expect(tag).toBeVisible({ timeout: 1000 });
+  }).toPass();
+  await tag.fill(number);
+  if (pieces !== undefined) await page.getByLabel("Pieces").fill(String(pieces));
   await page.getByRole("button", { name: "Record the rack" }).press("Enter");
-  await page.waitForURL(new RegExp(`/racks/${number}`));
+  await expect(page.getByRole("heading", { name: new RegExp(`^Rack ${number}`) })).toBeVisible();
 }
 
 /** A page of another person's, by the same clock. */
