@@ -24,6 +24,8 @@ export interface RecordTable {
   request_hash: string;
   supersedes: string | null;
   reason: string | null;
+  /** Supersedes in the ordinary course of things rather than as a correction. */
+  in_course: boolean | null;
   content_hash: string;
 }
 interface Tables {

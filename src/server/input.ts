@@ -1,20 +1,9 @@
-import * as v from "valibot";
+import type * as v from "valibot";
 import type { Failure } from "@/core/result";
 
-type Issues = readonly [v.BaseIssue<unknown>, ...v.BaseIssue<unknown>[]];
+export { filled, said, text } from "@/core/kinds/fields";
 
-/** Text as a person types it, trimmed. PostgreSQL keeps no NUL, so that one character is refused here. */
-export const text = (most: number) =>
-  v.pipe(
-    v.string("is not text"),
-    v.trim(),
-    v.maxLength(most, `is longer than ${most} characters`),
-    v.check((typed) => !typed.includes("\u0000"), "holds a character that cannot be kept"),
-  );
-/** Text that must be there. */
-export const filled = (most: number) => v.pipe(text(most), v.minLength(1, "is empty"));
-/** Text that must say something: a reason, a proof. */
-export const said = (most: number, tooShort: string) => v.pipe(text(most), v.minLength(3, tooShort));
+type Issues = readonly [v.BaseIssue<unknown>, ...v.BaseIssue<unknown>[]];
 
 const SHOWN_CHARACTERS = 60;
 const shown = (value: unknown): string => {

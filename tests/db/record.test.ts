@@ -38,7 +38,7 @@ describe("the database refuses change", () => {
     "seal_member",
     "file",
     "root_cause_case",
-    ...detailTableNames,
+    ...detailTableNames(),
   ];
   for (const table of tables) {
     test(`${table}: no UPDATE, DELETE or TRUNCATE for the application`, async () => {

@@ -1,9 +1,9 @@
 import { afterAll, beforeAll, describe, expect, test } from "vitest";
 import { bathHistory } from "@/server/baths/bath-history";
-import { lastHow } from "@/server/entries/metal-entries";
 import { storeEntry } from "@/server/entries/store-entry";
 import { recentDryOffs } from "@/server/line/dry-offs";
 import { newId, now } from "@/server/now";
+import { lastHow } from "@/server/rack/last-how";
 import { saveBath } from "@/server/setup/save-bath";
 import { setupAt } from "@/server/setup/setup-data";
 import { person, type TestDatabase, testDatabase } from "../support/database";

@@ -104,10 +104,18 @@ describe("what the shop plans its loads to", () => {
   test("a lead changes it with a reason, from now on; what was planned before stays as it was", async () => {
     const before = await seen();
     const when = now();
-    expect(await saveCurePlan(t.app, lead, { ...plan, seen: before }, when)).toEqual({ ok: true, already: false });
+    expect(await saveCurePlan(t.app, lead, { ...plan, seen: before }, when)).toEqual({
+      ok: true,
+      code: "site",
+      already: false,
+    });
     expect(await siteAt(t.app, new Date(when.getTime() + 1))).toMatchObject({ plannedIndex: 115, proofEveryLoads: 4 });
     expect((await siteAt(t.app, new Date(when.getTime() - 60_000))).plannedIndex).toBe(110);
-    expect(await saveCurePlan(t.app, lead, { ...plan, seen: before }, now())).toEqual({ ok: true, already: true });
+    expect(await saveCurePlan(t.app, lead, { ...plan, seen: before }, now())).toEqual({
+      ok: true,
+      code: "site",
+      already: true,
+    });
     expect(
       await saveCurePlan(t.app, person("lead", "dagny"), { ...plan, plannedIndex: 120, seen: before }, now()),
     ).toMatchObject({ ok: false, failure: { kind: "set-up-changed", by: "ines" } });

@@ -57,7 +57,7 @@ describe("an oven is set up", () => {
     const oven = await findOven(t.app, "OVEN-3", now());
     expect(oven?.data).toMatchObject({ name: "Oven 3, batch, 4 m", type: "batch", dedicated: true });
     expect(await save({ name: "another" }, { code: "oven 3" })).toMatchObject({
-      failure: { kind: "number-taken", number: "oven 3" },
+      failure: { kind: "code-taken", code: "Oven 3" },
     });
     // The very same again is no second version.
     expect(await save({})).toEqual({ ok: true, code: "Oven 3", already: true });

@@ -432,26 +432,47 @@ describe("places on the sketch", () => {
     const { partItem, hanging } = await file(number);
     expect(hanging?.result).toMatchObject({ ok: false, error: { kind: "no-hang-points" } });
     const marks = [20, 80].map((x) => ({ kind: "hang", face: "F", at: [x, 5], note: "hole" }));
-    expect(await keepMarks(t.app, lead, { part: partItem.id, marks }, later(20))).toEqual({ ok: true });
+    expect(
+      await keepMarks(t.app, lead, { part: partItem.id, seen: partItem.versionId, marks }, later(20)),
+    ).toMatchObject({ ok: true });
     expect((await file(number)).hanging).toMatchObject({
       points: 2,
       result: { ok: true, value: { hangs: "level", shares: [0.5, 0.5] } },
     });
     const left = [5, 30].map((x) => ({ kind: "hang", face: "F", at: [x, 5], note: "" }));
-    await keepMarks(t.app, lead, { part: partItem.id, marks: left }, later(30));
+    const other = { part: partItem.id, seen: partItem.versionId, marks: left };
+    // Kept by another meanwhile: the second is told whose, and keeps what it placed.
+    expect(await keepMarks(t.app, lead, other, later(25))).toMatchObject({
+      failure: { kind: "set-up-changed", by: lead.username },
+    });
+    await keepMarks(t.app, lead, { ...other, seen: (await file(number)).partItem.versionId }, later(30));
     expect((await file(number)).hanging?.result).toMatchObject({ value: { hangs: "tips" } });
   });
   test("off the sketch, on no face, or on no part they are refused", async () => {
     const { partItem } = await file("J-424", at);
     const mark = { kind: "hang", face: "F", at: [50, 5], note: "" };
-    expect(await keepMarks(t.app, lead, { part: partItem.id, marks: [{ ...mark, at: [150, 5] }] }, at)).toMatchObject({
+    expect(
+      await keepMarks(
+        t.app,
+        lead,
+        { part: partItem.id, seen: partItem.versionId, marks: [{ ...mark, at: [150, 5] }] },
+        at,
+      ),
+    ).toMatchObject({
       ok: false,
       failure: { kind: "bad-entry" },
     });
-    expect(await keepMarks(t.app, lead, { part: partItem.id, marks: [{ ...mark, face: "Z" }] }, at)).toMatchObject({
+    expect(
+      await keepMarks(
+        t.app,
+        lead,
+        { part: partItem.id, seen: partItem.versionId, marks: [{ ...mark, face: "Z" }] },
+        at,
+      ),
+    ).toMatchObject({
       failure: { kind: "unknown-spot" },
     });
-    expect(await keepMarks(t.app, lead, { part: newId(), marks: [mark] }, at)).toMatchObject({
+    expect(await keepMarks(t.app, lead, { part: newId(), seen: partItem.versionId, marks: [mark] }, at)).toMatchObject({
       failure: { kind: "unknown-set-up" },
     });
   });
@@ -553,9 +574,12 @@ describe("how it hangs", () => {
   test("by a centre of mass that a person placed, and drains or not as it then hangs", async () => {
     const number = await received("Tube post,steel,2000x80x80,4,17,0.65,3,hollow");
     const part = (await file(number)).partItem.id;
+    const seen = async () => (await file(number)).partItem.versionId;
     const hang = (x: number, y = 4) => ({ kind: "hang", face: "F", at: [x, y], note: "" });
     const marks = async (...placed: object[]) => {
-      expect(await keepMarks(t.app, lead, { part, marks: placed }, later(placed.length))).toMatchObject({ ok: true });
+      expect(
+        await keepMarks(t.app, lead, { part, seen: await seen(), marks: placed }, later(placed.length)),
+      ).toMatchObject({ ok: true });
       return (await file(number)).hanging;
     };
     const assumed = await marks(hang(10), hang(90));

@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, test } from "vitest";
-import { abilityFor } from "@/server/entries/store-entry";
+import { entryKinds, mayEnter } from "@/core/kinds";
 import { addressOf, UNKNOWN_ADDRESS } from "@/server/sign-in/address";
 import {
   MOST_FAILURES_PER_ADDRESS,
@@ -89,8 +89,8 @@ describe("roles", () => {
     expect(every.filter((a) => may(role, a))).toEqual(table[role]);
   });
   test("what a person on the line logs, and what wants an inspector", () => {
-    const line = Object.entries(abilityFor).filter(([, a]) => a === "log-line");
-    expect(line.map(([kind]) => kind).sort()).toEqual([
+    const line = entryKinds().filter((kind) => mayEnter(kind) === "log-line");
+    expect([...line].sort()).toEqual([
       "bake-event",
       "bath-check",
       "bath-event",
@@ -113,6 +113,6 @@ describe("roles", () => {
       "upkeep",
       "wash-panel",
     ]);
-    expect(Object.values(abilityFor).every((a) => a === "log-line" || a === "inspect")).toBe(true);
+    expect(entryKinds().every((kind) => ["log-line", "inspect"].includes(mayEnter(kind) ?? ""))).toBe(true);
   });
 });

@@ -322,7 +322,7 @@ describe("racks exposed to a bath out of its window", () => {
       putUpOn: at.toISOString().slice(0, 10),
       exposure: ["weather"],
     };
-    expect(await makeStructure(t.app, lead, up)).toMatchObject({ ok: true });
+    expect(await makeStructure(t.app, lead, up, at)).toMatchObject({ ok: true });
     const after = await exposedRacks(t.app, lead, "conversion", ...span);
     expect(after).toMatchObject({
       total: 1,

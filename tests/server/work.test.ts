@@ -73,15 +73,20 @@ describe("jobs, racks and structures", () => {
     const rack = await loadRack(t.app, lead, "W1001");
     expect(rack?.pieces.map((p) => p.serial)).toEqual(["W1001-01", "W1001-02", "W1001-03"]);
     expect(
-      await makeStructure(t.app, lead, {
-        code: "Gate-1",
-        name: "Gate",
-        site: "Quay",
-        rack: "W1001",
-        place: "left",
-        putUpOn: null,
-        exposure: ["salt"],
-      }),
+      await makeStructure(
+        t.app,
+        lead,
+        {
+          code: "Gate-1",
+          name: "Gate",
+          site: "Quay",
+          rack: "W1001",
+          place: "left",
+          putUpOn: null,
+          exposure: ["salt"],
+        },
+        at,
+      ),
     ).toEqual({ ok: true, href: "/field/gate-1" });
     expect(await structuresOfRack(t.app, rack?.id ?? "")).toMatchObject([
       { code: "GATE-1", pieces: 3, lastVisit: null },
@@ -130,15 +135,20 @@ describe("jobs, racks and structures", () => {
       failure: { kind: "unknown-job" },
     });
     expect(
-      await makeStructure(t.app, lead, {
-        code: "JETTY-A",
-        name: "x",
-        site: "x",
-        rack: "0870",
-        place: "x",
-        putUpOn: null,
-        exposure: [],
-      }),
+      await makeStructure(
+        t.app,
+        lead,
+        {
+          code: "JETTY-A",
+          name: "x",
+          site: "x",
+          rack: "0870",
+          place: "x",
+          putUpOn: null,
+          exposure: [],
+        },
+        at,
+      ),
     ).toMatchObject({ ok: false, failure: { kind: "number-taken" } });
     expect(await loadRack(t.app, lead, "W2001")).toBeNull();
   });

@@ -1,7 +1,7 @@
 import { readdirSync, readFileSync } from "node:fs";
 import path from "node:path";
 import { describe, expect, test } from "vitest";
-import { tablesOfKind } from "@/server/record/read-details";
+import { kinds } from "@/core/kinds";
 import { decisions } from "@/server/release/dispose";
 import { countOf, figure, span, when, withUnit } from "@/ui/format";
 import { decisionWords } from "@/ui/words/decisions";
@@ -94,7 +94,7 @@ describe("words", () => {
   });
   test("every decision and record kind has its word", () => {
     for (const decision of decisions) expect(decisionWords[decision]).toBeTruthy();
-    for (const kind of Object.keys(tablesOfKind))
+    for (const { kind } of kinds())
       expect(recordSentence({ kind, number: 1, text: "x" })).not.toMatch(/undefined|null/);
   });
   test("what the record holds about a finding reads as a fact with its limits", () => {

@@ -10,7 +10,8 @@ export function wilsonInterval(k: number, n: number, z = 1.959963984540054): rea
   const p = k / n;
   const middle = (p + (z * z) / (2 * n)) / (1 + (z * z) / n);
   const half = (z / (1 + (z * z) / n)) * Math.sqrt((p * (1 - p)) / n + (z * z) / (4 * n * n));
-  return [Math.max(0, middle - half), Math.min(1, middle + half)];
+  // At none and at all of them one bound is the share itself; worked out it would come to a hair beside it.
+  return [k === 0 ? 0 : middle - half, k === n ? 1 : middle + half];
 }
 
 /** Exact two-sided interval of a share k of n; at k = 0 the upper bound is one-sided. Source: Clopper and Pearson, Biometrika 26 (1934). */

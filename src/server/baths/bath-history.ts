@@ -1,6 +1,7 @@
 import { type Kysely, sql } from "kysely";
 import * as v from "valibot";
 import type { BathParameter, BathWindow } from "@/core/bath";
+import { stands } from "@/db/queries/stands";
 import type { Database } from "@/db/schema";
 import { setupSchemas } from "../setup/setup-data";
 
@@ -28,11 +29,10 @@ export async function bathHistory(
   parameter: BathParameter,
   at: Date,
 ): Promise<BathHistory> {
-  const stands = sql.raw("not exists (select 1 from record s where s.supersedes = r.id)");
   const [checks, versions, events] = await Promise.all([
     sql<{ at: string; value: number }>`
       select extract(epoch from r.happened_at) * 1000 as at, k.value from record r join bath_check k on k.record_id = r.id and k.parameter = ${parameter}
-      where r.bath_id = ${bathId} and r.kind = 'bath-check' and r.happened_at <= ${at} and ${stands} order by r.happened_at desc limit ${MOST_CHECKS}`.execute(
+      where r.bath_id = ${bathId} and r.kind = 'bath-check' and r.happened_at <= ${at} and ${stands("r.id")} order by r.happened_at desc limit ${MOST_CHECKS}`.execute(
       db,
     ),
     db
@@ -45,7 +45,7 @@ export async function bathHistory(
       .execute(),
     sql<{ at: Date; event: string; product: string | null; litres: number | null }>`
       select r.happened_at as at, e.event, e.product, e.amount_l as litres from record r join bath_event e on e.record_id = r.id
-      where r.bath_id = ${bathId} and r.kind = 'bath-event' and r.happened_at <= ${at} and ${stands} order by r.happened_at desc limit 2000`.execute(
+      where r.bath_id = ${bathId} and r.kind = 'bath-event' and r.happened_at <= ${at} and ${stands("r.id")} order by r.happened_at desc limit 2000`.execute(
       db,
     ),
   ]);
@@ -70,8 +70,6 @@ export async function bathHistory(
 async function olderThan(db: Kysely<Database>, bathId: string, parameter: BathParameter, at: Date): Promise<number> {
   const { rows } = await sql<{ n: string }>`
     select count(*) as n from record r join bath_check k on k.record_id = r.id and k.parameter = ${parameter}
-    where r.bath_id = ${bathId} and r.kind = 'bath-check' and r.happened_at < ${at} and not exists (select 1 from record s where s.supersedes = r.id)`.execute(
-    db,
-  );
+    where r.bath_id = ${bathId} and r.kind = 'bath-check' and r.happened_at < ${at} and ${stands("r.id")}`.execute(db);
   return Number(rows[0]?.n ?? 0);
 }

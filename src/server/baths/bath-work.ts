@@ -1,5 +1,6 @@
 import { type Kysely, sql } from "kysely";
 import { consumptionPer100M2 } from "@/core/bath";
+import { stands } from "@/db/queries/stands";
 import type { Database } from "@/db/schema";
 import { type SetupItem, setupAt } from "../setup/setup-data";
 
@@ -30,20 +31,18 @@ export async function bathWork(db: Kysely<Database>, bath: SetupItem<"bath">, at
   const back = new Date(at.getTime() - DAYS_BACK * 86_400_000);
   const recharge = await sql<{ at: Date }>`
     select r.happened_at as at from record r join bath_event e on e.record_id = r.id where r.bath_id = ${bath.id} and r.kind = 'bath-event' and e.event = 'recharge'
-      and r.happened_at <= ${at} and not exists (select 1 from record s where s.supersedes = r.id) order by r.happened_at desc limit 1`.execute(
-    db,
-  );
+      and r.happened_at <= ${at} and ${stands("r.id")} order by r.happened_at desc limit 1`.execute(db);
   const madeUp = recharge.rows[0]?.at ?? null;
   const since = madeUp ?? back;
   const [additions, passed, parts, drums] = await Promise.all([
     sql<{ product: string; litres: number; lots: (string | null)[]; each: number[]; last: Date }>`
       select coalesce(e.product, '') as product, sum(e.amount_l) as litres, array_agg(e.lot_id::text) as lots, array_agg(e.amount_l) as each, max(r.happened_at) as last from record r join bath_event e on e.record_id = r.id
       where r.bath_id = ${bath.id} and r.kind = 'bath-event' and e.event = 'addition' and r.happened_at > ${since} and r.happened_at <= ${at}
-        and not exists (select 1 from record s where s.supersedes = r.id) group by 1 order by 2 desc`.execute(db),
+        and ${stands("r.id")} group by 1 order by 2 desc`.execute(db),
     sql<{ part_id: string; pieces: string; at: Date }>`
       select j.part_id, (select count(*) from piece x where x.rack_id = k.id) as pieces, p.entered_at as at from passage p
       join record r on r.id = p.record_id join rack k on k.id = r.rack_id join job j on j.id = k.job_id
-      where p.stage = ${bath.data.stage} and p.entered_at > ${since} and p.entered_at <= ${at} and not exists (select 1 from record s where s.supersedes = r.id)`.execute(
+      where p.stage = ${bath.data.stage} and p.entered_at > ${since} and p.entered_at <= ${at} and ${stands("r.id")}`.execute(
       db,
     ),
     setupAt(db, "part", at),

@@ -1,13 +1,14 @@
 import { type Kysely, sql } from "kysely";
 import * as v from "valibot";
-import type { Failure } from "@/core/result";
+import { lock } from "@/db/queries/locks";
+import { stands } from "@/db/queries/stands";
 import type { Database } from "@/db/schema";
 import { badEntry, filled } from "../input";
-import { newId } from "../now";
-import { addVersion } from "../setup/add-version";
-import { SETUP_LOCK } from "../setup/save-bath";
+import { type Outcome, refuse } from "../outcome";
+import { addEntity } from "../setup/save-setup";
 import { setupAt } from "../setup/setup-data";
 import type { Person } from "../sign-in/roles";
+import { type Clock, write } from "../write";
 
 export type ChemicalLot = {
   readonly id: string;
@@ -28,9 +29,7 @@ export async function chemicalStock(db: Kysely<Database>, at: Date): Promise<rea
     setupAt(db, "chemical", at),
     sql<{ lot_id: string; litres: number }>`
       select e.lot_id, sum(e.amount_l)::float8 as litres from bath_event e join record r on r.id = e.record_id
-      where e.lot_id is not null and r.happened_at <= ${at} and not exists (select 1 from record s where s.supersedes = r.id) group by e.lot_id`.execute(
-      db,
-    ),
+      where e.lot_id is not null and r.happened_at <= ${at} and ${stands("r.id")} group by e.lot_id`.execute(db),
   ]);
   const taken = new Map(used.rows.map((row) => [row.lot_id, row.litres]));
   return [...drums.values()]
@@ -59,33 +58,30 @@ export async function receiveChemical(
   db: Kysely<Database>,
   person: Person,
   input: unknown,
-  at: Date,
-): Promise<{ readonly ok: true } | { readonly ok: false; readonly failure: Failure }> {
+  clock: Clock,
+): Promise<Outcome> {
   const parsed = v.safeParse(drumSchema, input);
-  if (!parsed.success) return { ok: false, failure: badEntry(parsed.issues) };
+  if (!parsed.success) return refuse(badEntry(parsed.issues));
   const drum = parsed.output;
-  if (new Date(drum.receivedOn).getTime() > at.getTime() + 86_400_000)
-    return { ok: false, failure: { kind: "in-the-future", happenedAt: drum.receivedOn } };
   if (drum.usableUntil !== null && drum.usableUntil < drum.receivedOn)
-    return {
-      ok: false,
-      failure: { kind: "bad-entry", field: "usable until", value: drum.usableUntil, why: "is before it was received" },
-    };
+    return refuse({
+      kind: "bad-entry",
+      field: "usable until",
+      value: drum.usableUntil,
+      why: "is before it was received",
+    });
   const code = `${drum.product} ${drum.lot}`;
-  return db.transaction().execute(async (trx) => {
-    await sql`select pg_advisory_xact_lock(${SETUP_LOCK})`.execute(trx);
+  return write<Outcome>(db, [lock.setUp("chemical")], clock, async (trx, at) => {
+    if (new Date(drum.receivedOn).getTime() > at.getTime() + 86_400_000)
+      return refuse({ kind: "in-the-future", happenedAt: drum.receivedOn });
     const known = [...(await setupAt(trx, "chemical", at)).values()].find(
       (c) => c.code.toLowerCase() === code.toLowerCase(),
     );
     if (known)
-      return known.data.litres === drum.litres
-        ? { ok: true as const }
-        : { ok: false as const, failure: { kind: "code-taken", code: known.code } };
-    const id = newId();
-    await trx.insertInto("setup_entity").values({ id, kind: "chemical", code }).execute();
+      return known.data.litres === drum.litres ? { ok: true } : refuse({ kind: "code-taken", code: known.code });
     // On hand from the day it came, so that what was taken from it since can name it.
     const since = new Date(Math.min(at.getTime(), new Date(drum.receivedOn).getTime()));
-    await addVersion<"chemical">(trx, person, { entityId: id, at: since, reason: "Received", data: drum });
-    return { ok: true as const };
+    await addEntity<"chemical">(trx, person, { kind: "chemical", code, at: since, reason: "Received", data: drum });
+    return { ok: true };
   });
 }

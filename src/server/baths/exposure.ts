@@ -1,4 +1,6 @@
 import { type Kysely, sql } from "kysely";
+import { forPerson } from "@/db/queries/for-person";
+import { stands } from "@/db/queries/stands";
 import type { Database } from "@/db/schema";
 import type { Person } from "../sign-in/roles";
 
@@ -50,8 +52,8 @@ export async function exposedRacks(
       select distinct on (k.id) k.id, k.number, j.number as job, j.part_id, p.entered_at
       from passage p join record r on r.id = p.record_id join rack k on k.id = r.rack_id join job j on j.id = k.job_id
       where p.stage = ${stage} and p.entered_at >= ${from} and p.entered_at <= ${to}
-        and (${person.customerId}::uuid is null or j.customer_id = ${person.customerId}::uuid)
-        and not exists (select 1 from record s where s.supersedes = r.id)
+        and ${forPerson(person, "j.customer_id")}
+        and ${stands("r.id")}
       order by k.id, p.entered_at),
     judged as (
       select e.*, d.decision, exists (select 1 from structure_piece sp join piece x on x.id = sp.piece_id where x.rack_id = e.id) as fielded

@@ -1,5 +1,6 @@
 import { type Kysely, sql } from "kysely";
 import { learnResponse } from "@/core/bath";
+import { stands } from "@/db/queries/stands";
 import type { Database } from "@/db/schema";
 import type { SetupItem } from "../setup/setup-data";
 
@@ -22,7 +23,7 @@ export async function learntResponse(
   const near = sql.raw(`interval '${CHECK_WITHIN_HOURS} hours'`);
   const check = (side: "before" | "after") => sql`
     select k.value, c.happened_at from record c join bath_check k on k.record_id = c.id and k.parameter = 'ph'
-    where c.bath_id = r.bath_id and c.kind = 'bath-check' and not exists (select 1 from record s where s.supersedes = c.id)
+    where c.bath_id = r.bath_id and c.kind = 'bath-check' and ${stands("c.id")}
       and ${side === "before" ? sql`c.happened_at <= r.happened_at and c.happened_at > r.happened_at - ${near}` : sql`c.happened_at > r.happened_at and c.happened_at < r.happened_at + ${near}`}
     order by c.happened_at ${sql.raw(side === "before" ? "desc" : "asc")} limit 1`;
   const { rows } = await sql<{ litres: number; change: number }>`
@@ -31,7 +32,7 @@ export async function learntResponse(
     cross join lateral (${check("before")}) b cross join lateral (${check("after")}) a
     where r.bath_id = ${bath.id} and r.kind = 'bath-event' and r.happened_at <= ${at} and e.event = 'addition'
       and e.amount_l > 0 and lower(e.product) = ${bath.data.acidProduct.toLowerCase()}
-      and not exists (select 1 from record s where s.supersedes = r.id)
+      and ${stands("r.id")}
       and not exists (select 1 from record o where o.bath_id = r.bath_id and o.kind = 'bath-event' and o.id <> r.id
         and o.happened_at > b.happened_at and o.happened_at < a.happened_at)
     order by r.happened_at desc limit ${MOST_ADDITIONS}`.execute(db);

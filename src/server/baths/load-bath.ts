@@ -14,6 +14,7 @@ import {
 import { type IndividualsChart, individualsChart, type RunRuleHits, runRules } from "@/core/control-charts";
 import type { Failure, Result } from "@/core/result";
 import { type VerdictResult, worstResult } from "@/core/verdict";
+import { stands } from "@/db/queries/stands";
 import type { Database } from "@/db/schema";
 import { type SetupItem, setupAt } from "../setup/setup-data";
 import { type LearntResponse, learntResponse } from "./learnt-response";
@@ -107,12 +108,12 @@ export async function loadBath(
     typed_unit: string;
   }>`
     select r.id, r.happened_at, r.by_user, k.parameter, k.value, k.typed, k.typed_unit from record r join bath_check k on k.record_id = r.id
-    where r.bath_id = ${bath.id} and r.kind = 'bath-check' and r.happened_at >= ${since} and r.happened_at <= ${at} and not exists (select 1 from record s where s.supersedes = r.id) order by r.happened_at`.execute(
+    where r.bath_id = ${bath.id} and r.kind = 'bath-check' and r.happened_at >= ${since} and r.happened_at <= ${at} and ${stands("r.id")} order by r.happened_at`.execute(
     db,
   );
   const changes = sql<BathEvent>`
     select r.id as "recordId", r.happened_at as at, e.event, coalesce(e.product, '') as product, e.amount_l as "amountL" from record r join bath_event e on e.record_id = r.id
-    where r.bath_id = ${bath.id} and r.kind = 'bath-event' and r.happened_at >= ${since} and r.happened_at <= ${at} and not exists (select 1 from record s where s.supersedes = r.id) order by r.happened_at`.execute(
+    where r.bath_id = ${bath.id} and r.kind = 'bath-event' and r.happened_at >= ${since} and r.happened_at <= ${at} and ${stands("r.id")} order by r.happened_at`.execute(
     db,
   );
   const [{ rows }, events] = await Promise.all([checks, changes]);

@@ -1,5 +1,6 @@
 import { type Kysely, sql } from "kysely";
 import type { BathParameter, BathSeen } from "@/core/bath";
+import { stands } from "@/db/queries/stands";
 import type { Database } from "@/db/schema";
 
 /** Checks that say what a bath usually reads, and how far back they may lie. */
@@ -18,7 +19,7 @@ export async function recentValues(
     from unnest(${baths.map((b) => b.id)}::uuid[]) as b(id)
     join record c on c.bath_id = b.id and c.kind = 'bath-check' and c.happened_at >= ${since} and c.happened_at < ${before}
     join bath_check k on k.record_id = c.id
-    where not exists (select 1 from record s where s.supersedes = c.id)
+    where ${stands("c.id")}
     group by b.id, k.parameter`.execute(db);
   return baths.map(({ id, code }) => ({
     code,
@@ -35,7 +36,7 @@ export type BathStanding = {
 export async function standingOf(db: Kysely<Database>, bathId: string, at: Date): Promise<BathStanding> {
   const { rows } = await sql<{ event: string; at: Date }>`
     select e.event, r.happened_at as at from record r join bath_event e on e.record_id = r.id
-    where r.bath_id = ${bathId} and r.kind = 'bath-event' and r.happened_at <= ${at} and not exists (select 1 from record s where s.supersedes = r.id)
+    where r.bath_id = ${bathId} and r.kind = 'bath-event' and r.happened_at <= ${at} and ${stands("r.id")}
     order by r.happened_at desc limit 40`.execute(db);
   const last = rows.find((r) => r.event === "dump" || r.event === "recharge");
   return { emptySince: last?.event === "dump" ? last.at : null, lastChange: rows[0]?.at ?? null };

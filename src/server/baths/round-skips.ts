@@ -1,4 +1,5 @@
 import { type Kysely, sql } from "kysely";
+import { stands } from "@/db/queries/stands";
 import type { Database } from "@/db/schema";
 
 export type RoundSkip = { readonly at: Date; readonly by: string; readonly reason: string };
@@ -10,7 +11,7 @@ export async function openSkips(db: Kysely<Database>, at: Date): Promise<Readonl
     select distinct on (r.bath_id) r.bath_id, r.happened_at as at, r.by_user as by, k.reason from record r join round_skip k on k.record_id = r.id
     where r.kind = 'round-skip' and r.happened_at > ${since} and r.happened_at <= ${at}
       and not exists (select 1 from record c where c.bath_id = r.bath_id and c.kind = 'bath-check' and c.happened_at > r.happened_at and c.happened_at <= ${at})
-      and not exists (select 1 from record s where s.supersedes = r.id)
+      and ${stands("r.id")}
     order by r.bath_id, r.happened_at desc`.execute(db);
   return new Map(rows.map(({ bath_id, ...skip }) => [bath_id, skip]));
 }

@@ -1,6 +1,7 @@
 import { type Kysely, sql } from "kysely";
 import { type BathParameter, judgeBathValue, type PanelLook, valueAtPassage } from "@/core/bath";
 import type { EvidenceGrade, VerdictResult } from "@/core/verdict";
+import { stands } from "@/db/queries/stands";
 import type { Database } from "@/db/schema";
 import type { SetupItem } from "../setup/setup-data";
 
@@ -55,23 +56,22 @@ export async function washProofs(
   readonly tests: readonly PanelTestSeen[];
   readonly photos: readonly StripPhoto[];
 }> {
-  const stands = sql.raw("not exists (select 1 from record s where s.supersedes = r.id)");
   const [panels, sludge, tests, photos] = await Promise.all([
     sql<PanelSeen>`
       select r.id as "recordId", r.happened_at as at, r.by_user as by, r.grade, p.g_per_m2 as "gPerM2", p.colour, p.look, coalesce(p.note, '') as note
-      from record r join wash_panel p on p.record_id = r.id where r.bath_id = ${bath.id} and r.kind = 'wash-panel' and r.happened_at <= ${at} and ${stands}
+      from record r join wash_panel p on p.record_id = r.id where r.bath_id = ${bath.id} and r.kind = 'wash-panel' and r.happened_at <= ${at} and ${stands("r.id")}
       order by r.happened_at desc limit ${SHOWN}`.execute(db),
     sql<SludgeSeen>`
       select r.id as "recordId", r.happened_at as at, r.by_user as by, p.what, p.depth_mm as "depthMm", coalesce(p.note, '') as note
-      from record r join sludge p on p.record_id = r.id where r.bath_id = ${bath.id} and r.kind = 'sludge' and r.happened_at <= ${at} and ${stands}
+      from record r join sludge p on p.record_id = r.id where r.bath_id = ${bath.id} and r.kind = 'sludge' and r.happened_at <= ${at} and ${stands("r.id")}
       order by r.happened_at desc limit ${SHOWN}`.execute(db),
     sql<Omit<PanelTestSeen, "baths">>`
       select r.id as "recordId", r.happened_at as at, r.by_user as by, p.test, p.washed_at as "washedAt", p.iso, p.hours, p.creep_mm as "creepMm", p.coating
-      from record r join panel_test p on p.record_id = r.id where r.bath_id = ${bath.id} and r.kind = 'panel-test' and r.happened_at <= ${at} and ${stands}
+      from record r join panel_test p on p.record_id = r.id where r.bath_id = ${bath.id} and r.kind = 'panel-test' and r.happened_at <= ${at} and ${stands("r.id")}
       order by r.happened_at desc limit ${SHOWN}`.execute(db),
     sql<StripPhoto>`
       select r.file_id as "fileId", r.happened_at as at, p.caption from record r join photo p on p.record_id = r.id
-      where r.bath_id = ${bath.id} and r.kind = 'photo' and r.happened_at <= ${at} and ${stands} order by r.happened_at desc limit ${SHOWN}`.execute(
+      where r.bath_id = ${bath.id} and r.kind = 'photo' and r.happened_at <= ${at} and ${stands("r.id")} order by r.happened_at desc limit ${SHOWN}`.execute(
       db,
     ),
   ]);
@@ -87,17 +87,16 @@ export async function washProofs(
 
 /** What a bath read at an hour: between the checks around it, never across an addition; graded like a rack's. */
 async function bathAtHour(db: Kysely<Database>, bath: SetupItem<"bath">, hour: Date): Promise<PanelTestSeen["baths"]> {
-  const stands = sql.raw("not exists (select 1 from record s where s.supersedes = r.id)");
   const near = new Date(hour.getTime() - 2 * 86_400_000);
   const until = new Date(hour.getTime() + 2 * 86_400_000);
   const [checks, events] = await Promise.all([
     sql<{ id: string; at: Date; parameter: BathParameter; value: number }>`
       select r.id, r.happened_at as at, k.parameter, k.value from record r join bath_check k on k.record_id = r.id
-      where r.bath_id = ${bath.id} and r.kind = 'bath-check' and r.happened_at between ${near} and ${until} and ${stands} order by r.happened_at`.execute(
+      where r.bath_id = ${bath.id} and r.kind = 'bath-check' and r.happened_at between ${near} and ${until} and ${stands("r.id")} order by r.happened_at`.execute(
       db,
     ),
     sql<{ at: Date }>`
-      select r.happened_at as at from record r where r.bath_id = ${bath.id} and r.kind = 'bath-event' and r.happened_at between ${near} and ${until} and ${stands}`.execute(
+      select r.happened_at as at from record r where r.bath_id = ${bath.id} and r.kind = 'bath-event' and r.happened_at between ${near} and ${until} and ${stands("r.id")}`.execute(
       db,
     ),
   ]);

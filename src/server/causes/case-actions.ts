@@ -1,71 +1,68 @@
 import { type Kysely, sql } from "kysely";
 import * as v from "valibot";
 import { loadKnowledge } from "@/core/diagnosis";
+import { lock } from "@/db/queries/locks";
 import type { Database } from "@/db/schema";
 import { badEntry, filled, said, text } from "../input";
 import { newId } from "../now";
-import { storeRecord } from "../record/store-record";
+import { type EntryOutcome, type Outcome, refuse } from "../outcome";
+import { storeOne } from "../record/store-record";
 import type { Person } from "../sign-in/roles";
+import { type Clock, write } from "../write";
 
-type Outcome =
-  | { readonly ok: true; readonly recordId?: string; readonly href?: string }
-  | { readonly ok: false; readonly failure: { readonly kind: string; readonly [detail: string]: unknown } };
 const knowledge = loadKnowledge();
 
 /** Opens a case on a defect record; one that is open already is found again, so that a double submit opens one case. */
 export async function openCase(
   db: Kysely<Database>,
   person: Person,
-  input: { defectRecordId: string; zone: string },
-  at: Date,
-): Promise<Outcome> {
-  if (!v.is(v.pipe(v.string(), v.uuid()), input.defectRecordId))
-    return {
-      ok: false,
-      failure: {
-        kind: "bad-entry",
-        field: "defect",
-        why: "is not a record",
-        value: String(input.defectRecordId).slice(0, 40),
-      },
-    };
-  return db.transaction().execute(async (trx) => {
-    const found = await trx
-      .selectFrom("root_cause_case")
-      .select("number")
-      .where("defect_record_id", "=", input.defectRecordId)
-      .executeTakeFirst();
-    if (found) return { ok: true, href: `/causes/${found.number}` };
-    const defect = await trx
-      .selectFrom("record")
-      .innerJoin("defect", "defect.record_id", "record.id")
-      .select(["record.id", "record.rack_id", "record.structure_id", "defect.defect", "defect.face"])
-      .where("record.id", "=", input.defectRecordId)
-      .executeTakeFirst();
-    if (!defect) return { ok: false, failure: { kind: "unknown-superseded", recordId: input.defectRecordId } };
-    // The next number under a lock, so that two leads at once get two numbers.
-    await sql`select pg_advisory_xact_lock(7206003)`.execute(trx);
-    const { rows } = await sql<{
-      next: number;
-    }>`select coalesce(max(number::int), 0) + 1 as next from root_cause_case`.execute(trx);
-    const number = String(rows[0]?.next ?? 1);
-    await trx
-      .insertInto("root_cause_case")
-      .values({
-        id: newId(),
-        number,
-        defect: defect.defect,
-        defect_record_id: defect.id,
-        rack_id: defect.rack_id,
-        structure_id: defect.structure_id,
-        zone: input.zone.slice(0, 80) || defect.face || "",
-        opened_at: at,
-        opened_by: person.username,
-      })
-      .execute();
-    return { ok: true, href: `/causes/${number}` };
-  });
+  input: unknown,
+  clock: Clock,
+): Promise<Outcome<{ readonly href: string }>> {
+  const parsed = v.safeParse(openSchema, input);
+  if (!parsed.success) return refuse(badEntry(parsed.issues));
+  const { defectRecordId, zone } = parsed.output;
+  return write<Outcome<{ readonly href: string }>>(
+    db,
+    [lock.defect(defectRecordId), lock.numbers("cases")],
+    clock,
+    async (trx, at) => {
+      const found = await trx
+        .selectFrom("root_cause_case")
+        .select("number")
+        .where("defect_record_id", "=", defectRecordId)
+        .executeTakeFirst();
+      if (found) return { ok: true, href: `/causes/${found.number}` };
+      const defect = await trx
+        .selectFrom("record")
+        .innerJoin("defect", "defect.record_id", "record.id")
+        .select(["record.id", "record.rack_id", "record.structure_id", "defect.defect", "defect.face"])
+        .where("record.id", "=", defectRecordId)
+        .executeTakeFirst();
+      if (!defect) return refuse({ kind: "unknown-superseded", recordId: defectRecordId });
+      const { rows } = await sql<{
+        next: number;
+      }>`select coalesce(max(number::int), 0) + 1 as next from root_cause_case`.execute(trx);
+      const number = String(rows[0]?.next ?? 1);
+      await trx
+        .insertInto("root_cause_case")
+        .values({
+          id: newId(),
+          number,
+          defect: defect.defect,
+          defect_record_id: defect.id,
+          rack_id: defect.rack_id,
+          structure_id: defect.structure_id,
+          zone: zone || defect.face || "",
+          opened_at: at,
+          opened_by: person.username,
+        })
+        .execute();
+      return { ok: true, href: `/causes/${number}` };
+    },
+  );
 }
+const openSchema = v.object({ defectRecordId: v.pipe(v.string(), v.uuid("is not a record")), zone: text(80) });
 
 const confirmationSchema = v.object({
   id: v.pipe(v.string(), v.uuid()),
@@ -79,45 +76,50 @@ const confirmationSchema = v.object({
 });
 
 /** A person confirms the cause, with the proof and what is done now and for good. */
-export async function confirmCause(db: Kysely<Database>, person: Person, input: unknown, at: Date): Promise<Outcome> {
+export async function confirmCause(
+  db: Kysely<Database>,
+  person: Person,
+  input: unknown,
+  clock: Clock,
+): Promise<EntryOutcome> {
   const parsed = v.safeParse(confirmationSchema, input);
-  if (!parsed.success) return { ok: false, failure: badEntry(parsed.issues) };
+  if (!parsed.success) return refuse(badEntry(parsed.issues));
   const c = parsed.output;
-  const row = await db.selectFrom("root_cause_case").selectAll().where("number", "=", c.caseNumber).executeTakeFirst();
-  if (!row) return { ok: false, failure: { kind: "unknown-case", number: c.caseNumber } };
-  if (!knowledge.defects.get(row.defect)?.causes.has(c.cause))
-    return {
-      ok: false,
-      failure: { kind: "bad-entry", field: "cause", why: `is not a cause of ${row.defect}`, value: c.cause },
-    };
-  const outcome = await storeRecord(
-    db,
-    {
-      id: c.id,
-      kind: "confirmation",
-      happenedAt: at,
-      by: person.username,
-      grade: "measured",
-      idempotencyKey: `confirmation:${c.id}`,
-      caseId: row.id,
-      rackId: row.rack_id,
-      structureId: row.structure_id,
-      details: {
-        confirmation: [
-          {
-            cause: c.cause,
-            proof: c.proof,
-            correction: c.correction,
-            corrective_action: c.correctiveAction,
-            who: c.who,
-            due_on: c.dueOn,
-          },
-        ],
+  return write(db, [lock.case(c.caseNumber)], clock, async (trx, at) => {
+    const row = await trx
+      .selectFrom("root_cause_case")
+      .selectAll()
+      .where("number", "=", c.caseNumber)
+      .executeTakeFirst();
+    if (!row) return refuse({ kind: "unknown-case", number: c.caseNumber });
+    if (!knowledge.defects.get(row.defect)?.causes.has(c.cause))
+      return refuse({ kind: "bad-entry", field: "cause", why: `is not a cause of ${row.defect}`, value: c.cause });
+    return storeOne(
+      trx,
+      {
+        id: c.id,
+        kind: "confirmation",
+        happenedAt: at,
+        by: person.username,
+        grade: "measured",
+        idempotencyKey: `confirmation:${c.id}`,
+        caseId: row.id,
+        rackId: row.rack_id,
+        structureId: row.structure_id,
+        details: {
+          confirmation: [
+            {
+              cause: c.cause,
+              proof: c.proof,
+              correction: c.correction,
+              corrective_action: c.correctiveAction,
+              who: c.who,
+              due_on: c.dueOn,
+            },
+          ],
+        },
       },
-    },
-    at,
-  );
-  return outcome.kind === "stored" || outcome.kind === "already-stored"
-    ? { ok: true, recordId: outcome.recordId }
-    : { ok: false, failure: outcome };
+      at,
+    );
+  });
 }

@@ -1,11 +1,13 @@
 import { type Kysely, sql } from "kysely";
 import { type Diagnosis, diagnose, type Findings, loadKnowledge } from "@/core/diagnosis";
 import { valueOrThrow } from "@/core/result";
+import { forPerson } from "@/db/queries/for-person";
+import { stands } from "@/db/queries/stands";
 import type { Database } from "@/db/schema";
 import { sheetFor } from "../coat/sheet-for";
 import { atPass, loadRack, newest, newestOf, type RackFile } from "../rack/load-rack";
 import { setupAt, siteAt } from "../setup/setup-data";
-import type { Person } from "../sign-in/roles";
+import { type Person, seesCustomer } from "../sign-in/roles";
 import { type Conditions, conditionsWhenPassed } from "../trace/conditions";
 import { type EstablishedFinding, findingsFromRecord } from "./findings-from-record";
 
@@ -33,7 +35,7 @@ export async function loadCase(db: Kysely<Database>, person: Person, number: str
   // A defect seen before a recoat is traced in what led to it, not in what came after.
   const seenIn = found?.passes.findIndex((p) => p.records.some((r) => r.base.id === row.defect_record_id)) ?? -1;
   const rack = found && seenIn >= 0 ? atPass(found, seenIn) : found;
-  if (person.customerId !== null && !rack && structure?.customer_id !== person.customerId) return null;
+  if (!rack && !seesCustomer(person, structure?.customer_id)) return null;
   const defect = await db
     .selectFrom("record")
     .innerJoin("defect", "defect.record_id", "record.id")
@@ -136,7 +138,7 @@ async function lastCondition(db: Kysely<Database>, quantity: string, at: Date) {
     .where("condition.quantity", "=", quantity)
     .where("record.happened_at", "<=", at)
     .where("record.happened_at", ">", new Date(at.getTime() - 12 * 3_600_000))
-    .where(sql<boolean>`not exists (select 1 from record s where s.supersedes = record.id)`)
+    .where(sql<boolean>`${stands("record.id")}`)
     .orderBy("record.happened_at", "desc")
     .limit(1)
     .executeTakeFirst();
@@ -185,7 +187,7 @@ export async function sameCondition(
     .where("rack.hung_at", ">=", from)
     .where("rack.hung_at", "<=", to)
     .where("rack.id", "<>", rack.id)
-    .$if(person.customerId !== null, (q) => q.where("job.customer_id", "=", person.customerId as string))
+    .where(forPerson(person, "job.customer_id"))
     .orderBy("rack.hung_at")
     .limit(400)
     .execute();

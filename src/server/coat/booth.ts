@@ -1,5 +1,6 @@
 import { type Kysely, sql } from "kysely";
 import { type PreFlightItem, type PreFlightLimits, preFlightMeasures, usualPreFlightLimits } from "@/core/coating";
+import { stands } from "@/db/queries/stands";
 import type { Database } from "@/db/schema";
 import type { SetupData } from "../setup/setup-data";
 
@@ -29,9 +30,7 @@ export async function lastPreFlight(
   const { rows } = await sql<{ item: PreFlightItem; value: number }>`
     select distinct on (i.item) i.item, i.value from record r join pre_flight_item i on i.record_id = r.id
     where r.kind = 'pre-flight' and r.happened_at > ${since} and r.happened_at <= ${at} and i.how = 'measured' and i.item = any(${SLOW.filter((i) => preFlightMeasures[i])}::text[])
-      and not exists (select 1 from record s where s.supersedes = r.id) order by i.item, r.happened_at desc`.execute(
-    db,
-  );
+      and ${stands("r.id")} order by i.item, r.happened_at desc`.execute(db);
   return Object.fromEntries(rows.map((row) => [row.item, row.value]));
 }
 
@@ -45,8 +44,8 @@ export async function heightPairs(
     select h.height_um as "heightUm", f.um as "curedUm" from powder_height h join record r on r.id = h.record_id join rack k on k.id = r.rack_id join job j on j.id = k.job_id
     cross join lateral (select avg(t.value_um) as um from record x join thickness_reading t on t.record_id = x.id
       where x.rack_id = k.id and x.kind = 'thickness' and x.happened_at > r.happened_at and t.face = h.face and t.spot = h.spot and t.rejected_reason is null
-        and not exists (select 1 from record s where s.supersedes = x.id)) f
-    where j.powder_id = ${powderId} and r.happened_at <= ${at} and f.um is not null and not exists (select 1 from record s where s.supersedes = r.id)
+        and ${stands("x.id")}) f
+    where j.powder_id = ${powderId} and r.happened_at <= ${at} and f.um is not null and ${stands("r.id")}
     order by r.happened_at desc limit 200`.execute(db);
   return rows;
 }

@@ -1,6 +1,7 @@
 import { type Kysely, sql } from "kysely";
 import { type LotAge, lotAge, orderOfUse, type Stored } from "@/core/powder";
 import type { Failure } from "@/core/result";
+import { stands } from "@/db/queries/stands";
 import type { Database } from "@/db/schema";
 import { type SetupItem, setupAt, siteAt } from "../setup/setup-data";
 import { POWDER_STORE } from "./powder-store";
@@ -53,10 +54,10 @@ export async function powderLots(db: Kysely<Database>, at: Date): Promise<readon
     sql<{ at: Date; tempC: number }>`
       select r.happened_at as at, c.value as "tempC" from record r join condition c on c.record_id = r.id
       where r.kind = 'condition' and r.happened_at > ${new Date(at.getTime() - 730 * DAY_MS)} and r.happened_at <= ${at} and c.quantity = 'air-temperature' and c.place = ${POWDER_STORE}
-        and not exists (select 1 from record s where s.supersedes = r.id) order by r.happened_at`.execute(db),
+        and ${stands("r.id")} order by r.happened_at`.execute(db),
     sql<{ lot_id: string; kg: number }>`
       select c.lot_id, sum(c.hopper_before_kg + coalesce(c.hopper_added_kg, 0) - c.hopper_after_kg)::float8 as kg from coat c join record r on r.id = c.record_id
-      where c.hopper_before_kg is not null and c.hopper_after_kg is not null and r.happened_at <= ${at} and not exists (select 1 from record s where s.supersedes = r.id) group by 1`.execute(
+      where c.hopper_before_kg is not null and c.hopper_after_kg is not null and r.happened_at <= ${at} and ${stands("r.id")} group by 1`.execute(
       db,
     ),
     sql<{
@@ -68,9 +69,7 @@ export async function powderLots(db: Kysely<Database>, at: Date): Promise<readon
       deltaE: number | null;
     }>`
       select distinct on (p.lot_id) p.lot_id, p.result, r.happened_at as at, r.by_user as by, p.gloss, p.delta_e as "deltaE" from first_panel p join record r on r.id = p.record_id
-      where r.happened_at <= ${at} and not exists (select 1 from record s where s.supersedes = r.id) order by p.lot_id, r.happened_at desc, r.id desc`.execute(
-      db,
-    ),
+      where r.happened_at <= ${at} and ${stands("r.id")} order by p.lot_id, r.happened_at desc, r.id desc`.execute(db),
   ]);
   const byCode = new Map([...powders.values()].map((p) => [p.code, p]));
   const kgOf = new Map(used.rows.map((row) => [row.lot_id, row.kg]));

@@ -1,17 +1,17 @@
-import { type Kysely, sql } from "kysely";
+import type { Kysely } from "kysely";
 import * as v from "valibot";
 import { fitCureCurve, gelSchedule } from "@/core/cure";
 import { families } from "@/core/plan";
 import { readDay } from "@/core/powder";
 import type { Failure, Result } from "@/core/result";
+import { lock } from "@/db/queries/locks";
 import type { Database } from "@/db/schema";
 import { badEntry, filled, said, text } from "../input";
-import { newId } from "../now";
-import { canonicalText } from "../record/canonical";
-import { addVersion, madeBy } from "../setup/add-version";
-import { SETUP_LOCK } from "../setup/save-bath";
-import { type SetupInput, type SetupKind, setupAt } from "../setup/setup-data";
+import { type Outcome, refuse } from "../outcome";
+import { addEntity, type SetupSaved, saveSetup } from "../setup/save-setup";
+import { type SetupInput, setupAt } from "../setup/setup-data";
 import type { Person } from "../sign-in/roles";
+import { type Clock, write } from "../write";
 
 const number = v.pipe(v.number("is not a number"), v.finite("is not a number"));
 const over0 = v.pipe(number, v.gtValue(0, "is not over 0"));
@@ -94,11 +94,6 @@ const saveOf = <S extends v.GenericSchema>(data: S) =>
   });
 const powderSchema = saveOf(powderData);
 const sheetSchema = saveOf(sheetData);
-export type SetupSaved =
-  | { readonly ok: true; readonly code: string; readonly already: boolean }
-  | { readonly ok: false; readonly failure: Failure };
-const refuse = (failure: Failure): SetupSaved => ({ ok: false, failure });
-
 /** What a sheet must hold beyond its fields: film range, cure points that make a curve, no over-bake under its cure. */
 function checkPowder(data: v.InferOutput<typeof powderData>): Result<true> {
   const bad = (field: string, value: number | string, why: string) => ({
@@ -123,56 +118,44 @@ function checkPowder(data: v.InferOutput<typeof powderData>): Result<true> {
   return { ok: true, value: true };
 }
 
-/** Saves one item of set-up as a new version. Under the lock: of two people at once one is kept, the other told whose. */
-async function saveItem<K extends SetupKind>(
-  db: Kysely<Database>,
-  person: Person,
-  kind: K,
-  what: string,
-  input: { code: string; seen: string | null; reason: string; data: SetupInput<K> },
-  at: Date,
-): Promise<SetupSaved> {
-  return db.transaction().execute(async (trx): Promise<SetupSaved> => {
-    await sql`select pg_advisory_xact_lock(${SETUP_LOCK})`.execute(trx);
-    const known = [...(await setupAt(trx, kind, at)).values()].find(
-      (item) => item.code.toLowerCase() === input.code.toLowerCase(),
-    );
-    if (known && canonicalText(known.data) === canonicalText(input.data))
-      return { ok: true, code: known.code, already: true };
-    if (!input.seen && known) return refuse({ kind: "code-taken", code: known.code });
-    if (input.seen && !known) return refuse({ kind: "unknown-set-up", what, name: input.code });
-    if (known && known.versionId !== input.seen)
-      return refuse({ kind: "set-up-changed", by: await madeBy(trx, known.versionId), what: known.code });
-    const id = known?.id ?? newId();
-    if (!known) await trx.insertInto("setup_entity").values({ id, kind, code: input.code }).execute();
-    await addVersion<K>(trx, person, { entityId: id, at, reason: input.reason, data: input.data });
-    return { ok: true, code: input.code, already: false };
-  });
-}
-
 /**
  * A powder's data sheet, new or changed from now on; what was judged before stays judged by the sheet of its time.
  * Failures: `bad-entry`, `bad-sheet` (field, value, why), those of the cure curve, `code-taken`, `unknown-set-up`,
  * `set-up-changed`.
  */
-export async function savePowder(db: Kysely<Database>, person: Person, input: unknown, at: Date): Promise<SetupSaved> {
+export async function savePowder(
+  db: Kysely<Database>,
+  person: Person,
+  input: unknown,
+  clock: Clock,
+): Promise<SetupSaved> {
   const parsed = v.safeParse(powderSchema, input);
   if (!parsed.success) return refuse(badEntry(parsed.issues));
   const checked = checkPowder(parsed.output.data);
-  return checked.ok ? saveItem(db, person, "powder", "powder", parsed.output, at) : refuse(checked.error);
+  return checked.ok ? saveSetup(db, person, "powder", parsed.output, clock) : refuse(checked.error);
 }
 
 /** A set-up sheet, new or changed from now on. Failures: as for a powder; `unknown-set-up` where its powder or part is none. */
-export async function saveSheet(db: Kysely<Database>, person: Person, input: unknown, at: Date): Promise<SetupSaved> {
+export async function saveSheet(
+  db: Kysely<Database>,
+  person: Person,
+  input: unknown,
+  clock: Clock,
+): Promise<SetupSaved> {
   const parsed = v.safeParse(sheetSchema, input);
   if (!parsed.success) return refuse(badEntry(parsed.issues));
   const { data } = parsed.output;
-  const [powders, parts] = await Promise.all([setupAt(db, "powder", at), setupAt(db, "part", at)]);
-  if (![...powders.values()].some((p) => p.code === data.powderCode))
-    return refuse({ kind: "unknown-set-up", what: "powder", name: data.powderCode });
-  if (data.partCode !== null && ![...parts.values()].some((p) => p.code === data.partCode))
-    return refuse({ kind: "unknown-set-up", what: "part", name: data.partCode });
-  return saveItem(db, person, "setup-sheet", "set-up sheet", parsed.output, at);
+  return saveSetup(db, person, "setup-sheet", parsed.output, clock, {
+    what: "set-up sheet",
+    check: async (trx, _, __, at) => {
+      const [powders, parts] = [await setupAt(trx, "powder", at), await setupAt(trx, "part", at)];
+      if (![...powders.values()].some((p) => p.code === data.powderCode))
+        return { kind: "unknown-set-up", what: "powder", name: data.powderCode };
+      if (data.partCode !== null && ![...parts.values()].some((p) => p.code === data.partCode))
+        return { kind: "unknown-set-up", what: "part", name: data.partCode };
+      return null;
+    },
+  });
 }
 
 const day = v.pipe(
@@ -197,20 +180,16 @@ export async function receiveLots(
   db: Kysely<Database>,
   person: Person,
   input: unknown,
-  at: Date,
-): Promise<{ readonly ok: true; readonly added: number } | { readonly ok: false; readonly failure: Failure }> {
+  clock: Clock,
+): Promise<Outcome<{ readonly added: number }>> {
   const parsed = v.safeParse(
     v.pipe(v.array(lotSchema), v.minLength(1, "is empty"), v.maxLength(500, "is more than 500 lots")),
     input,
   );
-  if (!parsed.success) return { ok: false, failure: badEntry(parsed.issues) };
+  if (!parsed.success) return refuse(badEntry(parsed.issues));
   const lots = parsed.output;
-  const fail = (failure: Failure, line: number) => ({
-    ok: false as const,
-    failure: lots.length > 1 ? { ...failure, line: line + 1 } : failure,
-  });
-  return db.transaction().execute(async (trx) => {
-    await sql`select pg_advisory_xact_lock(${SETUP_LOCK})`.execute(trx);
+  const fail = (failure: Failure, line: number) => refuse(lots.length > 1 ? { ...failure, line: line + 1 } : failure);
+  return write(db, [lock.setUp("lot")], clock, async (trx, at) => {
     const [powders, known] = await Promise.all([setupAt(trx, "powder", at), setupAt(trx, "lot", at)]);
     const codes = new Map([...known.values()].map((l) => [l.code.toLowerCase(), l]));
     const fresh: { code: string; data: SetupInput<"lot"> }[] = [];
@@ -229,11 +208,9 @@ export async function receiveLots(
       if (twin) return fail({ kind: "code-taken", code: twin.code }, i);
       if (!there) fresh.push({ code: lotCode, data });
     }
-    for (const { code: lotCode, data } of fresh) {
-      const id = newId();
-      await trx.insertInto("setup_entity").values({ id, kind: "lot", code: lotCode }).execute();
+    for (const { code, data } of fresh) {
       const since = new Date(Math.min(at.getTime(), new Date(data.receivedOn).getTime()));
-      await addVersion<"lot">(trx, person, { entityId: id, at: since, reason: "Received", data });
+      await addEntity<"lot">(trx, person, { kind: "lot", code, at: since, reason: "Received", data });
     }
     return { ok: true as const, added: fresh.length };
   });

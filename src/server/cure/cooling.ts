@@ -1,5 +1,6 @@
 import { type Kysely, sql } from "kysely";
 import { type Cooling, coolingNow, plateTimeConstant, STILL_AIR_W_PER_M2_K } from "@/core/cure";
+import { stands } from "@/db/queries/stands";
 import type { Database } from "@/db/schema";
 import { newest, type RackFile } from "../rack/load-rack";
 import { setupAt, siteAt } from "../setup/setup-data";
@@ -37,7 +38,7 @@ export async function coolingOf(db: Kysely<Database>, rack: RackFile, at: Date):
     sql<{ happened_at: Date; value_c: number }>`
       select r.happened_at, e.value_c from bake_event e join record r on r.id = e.record_id
       where e.oven_id = ${row.oven_id} and e.load_no = ${row.load_no} and e.event = 'cool' and e.value_c is not null
-        and (r.rack_id is null or r.rack_id = ${rack.id}) and r.happened_at >= ${row.pulled_at} and r.happened_at <= ${at} and not exists (select 1 from record s where s.supersedes = r.id)
+        and (r.rack_id is null or r.rack_id = ${rack.id}) and r.happened_at >= ${row.pulled_at} and r.happened_at <= ${at} and ${stands("r.id")}
       order by r.happened_at desc limit 1`.execute(db),
   ]);
   const oven = ovens.get(row.oven_id);

@@ -4,6 +4,8 @@ import { type CureTest, judgeCureTest, judgeSolventRub } from "@/core/bench";
 import { type BeforeAfter, beforeAfter } from "@/core/coating";
 import { judgeBake, ownChannels, type ProofAgreement, proofAgreement } from "@/core/cure";
 import type { VerdictResult } from "@/core/verdict";
+import { forPerson } from "@/db/queries/for-person";
+import { stands } from "@/db/queries/stands";
 import type { Database } from "@/db/schema";
 import { channelsOf } from "../rack/judge-rack";
 import { scheduleOfPowder, setupAt, siteAt } from "../setup/setup-data";
@@ -78,11 +80,9 @@ export async function cureProofs(db: Kysely<Database>, person: Person, at: Date)
     select k.number, r.happened_at as at, j.powder_id, b.sections, b.record_id as bake_id, b.place, b.channel, t.double_rubs, t.rub_limit, t.grade, t.known_cured_grade, b.pulled_at, b.door_closed_at
     from record r join solvent_rub t on t.record_id = r.id join rack k on k.id = r.rack_id join job j on j.id = k.job_id
     cross join lateral (select c.record_id, p.place, p.channel, c.pulled_at, c.door_closed_at, c.sections from bake_place p join bake c on c.record_id = p.record_id
-      where p.rack_id = r.rack_id and c.door_closed_at <= r.happened_at and not exists (select 1 from record s where s.supersedes = c.record_id) order by c.door_closed_at desc limit 1) b
-    where r.kind = 'solvent-rub' and r.happened_at <= ${at} and (${person.customerId}::uuid is null or j.customer_id = ${person.customerId}::uuid)
-      and not exists (select 1 from record s where s.supersedes = r.id) order by r.happened_at desc limit ${MOST_RUBS}`.execute(
-    db,
-  );
+      where p.rack_id = r.rack_id and c.door_closed_at <= r.happened_at and ${stands("c.record_id")} order by c.door_closed_at desc limit 1) b
+    where r.kind = 'solvent-rub' and r.happened_at <= ${at} and ${forPerson(person, "j.customer_id")}
+      and ${stands("r.id")} order by r.happened_at desc limit ${MOST_RUBS}`.execute(db);
   const ids = [...new Set(rows.map((r) => r.bake_id))];
   const [powders, channels, trials, others] = await Promise.all([
     setupAt(db, "powder", at),
@@ -165,11 +165,9 @@ async function otherTests(db: Kysely<Database>, person: Person, at: Date): Promi
     from record r join cure_test t on t.record_id = r.id join rack k on k.id = r.rack_id join job j on j.id = k.job_id
     cross join lateral (select c.record_id as bake_id, p.place, p.channel, c.pulled_at, c.door_closed_at, (select count(*)::int from bake_place x where x.record_id = c.record_id) as racks
       from bake_place p join bake c on c.record_id = p.record_id where p.rack_id = r.rack_id and c.door_closed_at <= r.happened_at
-      and not exists (select 1 from record s where s.supersedes = c.record_id) order by c.door_closed_at desc limit 1) b
-    where r.kind = 'cure-test' and r.happened_at <= ${at} and (${person.customerId}::uuid is null or j.customer_id = ${person.customerId}::uuid)
-      and not exists (select 1 from record s where s.supersedes = r.id) order by r.happened_at desc limit ${MOST_RUBS}`.execute(
-    db,
-  );
+      and ${stands("c.record_id")} order by c.door_closed_at desc limit 1) b
+    where r.kind = 'cure-test' and r.happened_at <= ${at} and ${forPerson(person, "j.customer_id")}
+      and ${stands("r.id")} order by r.happened_at desc limit ${MOST_RUBS}`.execute(db);
   if (rows.length === 0) return [];
   const [powders, channels] = await Promise.all([
     setupAt(db, "powder", at),
@@ -221,7 +219,7 @@ async function trialsBefore(db: Kysely<Database>, at: Date): Promise<CureTrial[]
     values_b: number[];
     note: string | null;
   }>`select r.id, r.happened_at, r.by_user, t.* from record r join cure_trial t on t.record_id = r.id
-    where r.kind = 'cure-trial' and r.happened_at <= ${at} and not exists (select 1 from record s where s.supersedes = r.id) order by r.happened_at desc limit 50`.execute(
+    where r.kind = 'cure-trial' and r.happened_at <= ${at} and ${stands("r.id")} order by r.happened_at desc limit 50`.execute(
     db,
   );
   return rows.flatMap((r) => {

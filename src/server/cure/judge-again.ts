@@ -2,6 +2,7 @@ import { type Kysely, sql } from "kysely";
 import * as v from "valibot";
 import { judgeBake, ownChannels, type PowderSchedule } from "@/core/cure";
 import type { VerdictResult } from "@/core/verdict";
+import { stands } from "@/db/queries/stands";
 import type { Database } from "@/db/schema";
 import { channelsOf } from "../rack/judge-rack";
 import { scheduleOfPowder, setupAt, setupSchemas } from "../setup/setup-data";
@@ -56,7 +57,7 @@ export async function* judgeAgain(
       select b.record_id, b.door_closed_at as at, b.pulled_at, b.load_no, b.sections, k.number, p.channel,
         (select count(*)::int from bake_place x where x.record_id = b.record_id) as racks
       from job j join rack k on k.job_id = j.id join bake_place p on p.rack_id = k.id join bake b on b.record_id = p.record_id
-      where j.powder_id = ${powderId} and b.door_closed_at <= ${at} and b.pulled_at is not null and not exists (select 1 from record s where s.supersedes = b.record_id)
+      where j.powder_id = ${powderId} and b.door_closed_at <= ${at} and b.pulled_at is not null and ${stands("b.record_id")}
         and ${layerOnTop} <> 'primer'
       order by b.door_closed_at desc limit ${MOST_BAKES}`.execute(db),
   ]);

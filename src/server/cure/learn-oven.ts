@@ -12,6 +12,7 @@ import {
   sectionClassOf,
   type Trace,
 } from "@/core/cure";
+import { stands } from "@/db/queries/stands";
 import type { Database } from "@/db/schema";
 import { type SetupItem, setupAt } from "../setup/setup-data";
 import { metalOf } from "./metal-of";
@@ -69,7 +70,7 @@ export async function learnOven(db: Kysely<Database>, oven: SetupItem<"oven">, a
         (select count(*)::int from bake_place x where x.record_id = b.record_id) as racks
       from (select * from bake c where c.oven_id = ${oven.id} and c.door_closed_at <= ${at} and c.pulled_at is not null
           and exists (select 1 from bake_channel h where h.record_id = c.record_id)
-          and not exists (select 1 from record s where s.supersedes = c.record_id) order by c.door_closed_at desc limit ${BAKES_LEARNT_FROM}) b
+          and ${stands("c.record_id")} order by c.door_closed_at desc limit ${BAKES_LEARNT_FROM}) b
       join bake_place p on p.record_id = b.record_id join rack k on k.id = p.rack_id join job j on j.id = k.job_id
       order by b.door_closed_at, k.number`.execute(db),
   ]);

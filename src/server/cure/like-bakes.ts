@@ -1,5 +1,7 @@
 import { type Kysely, sql } from "kysely";
 import { judgeBake, ownChannels, type Trace, thinTrace } from "@/core/cure";
+import { forPerson } from "@/db/queries/for-person";
+import { stands } from "@/db/queries/stands";
 import type { Database } from "@/db/schema";
 import { channelsOf, scheduleOf } from "../rack/judge-rack";
 import type { RackFile } from "../rack/load-rack";
@@ -43,8 +45,8 @@ export async function likeBakes(
     select b.record_id, b.sections, k.number, b.load_no, b.door_closed_at as at, b.pulled_at, p.place, p.channel, (select count(*)::int from bake_place x where x.record_id = b.record_id) as racks
     from job j join rack k on k.job_id = j.id join bake_place p on p.rack_id = k.id join bake b on b.record_id = p.record_id
     where j.part_id = ${rack.part.id} and j.powder_id = ${rack.powder.id} and k.id <> ${rack.id} and b.door_closed_at <= ${at} and b.pulled_at is not null
-      and (${person.customerId}::uuid is null or j.customer_id = ${person.customerId}::uuid)
-      and exists (select 1 from bake_channel c where c.record_id = b.record_id) and not exists (select 1 from record s where s.supersedes = b.record_id)
+      and ${forPerson(person, "j.customer_id")}
+      and exists (select 1 from bake_channel c where c.record_id = b.record_id) and ${stands("b.record_id")}
       and ${layerOnTop} <> 'primer'
     order by b.door_closed_at desc limit ${most}`.execute(db);
   if (rows.length === 0) return [];

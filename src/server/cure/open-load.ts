@@ -16,6 +16,8 @@ import {
   USUAL_ROOM_C,
 } from "@/core/cure";
 import { mean, sampleSd } from "@/core/statistics";
+import { forPerson } from "@/db/queries/for-person";
+import { stands } from "@/db/queries/stands";
 import type { Database } from "@/db/schema";
 import { channelsOf } from "../rack/judge-rack";
 import { type SetupItem, setupAt, siteAt } from "../setup/setup-data";
@@ -171,7 +173,7 @@ export async function loadLoad(
     sections: unknown;
     racks: number;
   }>`select b.record_id, b.load_no, b.door_closed_at, b.pulled_at, b.timing, b.set_point_c, b.air_c, b.sections, (select count(*)::int from bake_place x where x.record_id = b.record_id) as racks from bake b
-    where b.oven_id = ${oven.id} and lower(b.load_no) = lower(${loadNo}) and (${closedAt}::timestamptz is null or b.door_closed_at = ${closedAt}) and not exists (select 1 from record s where s.supersedes = b.record_id)
+    where b.oven_id = ${oven.id} and lower(b.load_no) = lower(${loadNo}) and (${closedAt}::timestamptz is null or b.door_closed_at = ${closedAt}) and ${stands("b.record_id")}
     order by b.door_closed_at desc limit 1`.execute(db);
   const head = rows[0];
   if (!head) return null;
@@ -182,9 +184,7 @@ export async function loadLoad(
     setupAt(db, "lot", at),
     learnOven(db, oven, head.door_closed_at),
     sql<RackRow>`select ${rackColumns(sql`${head.door_closed_at}::timestamptz`)}, p.place, p.channel from bake_place p join rack k on k.id = p.rack_id join job j on j.id = k.job_id
-      where p.record_id = ${head.record_id} and (${person.customerId}::uuid is null or j.customer_id = ${person.customerId}::uuid) order by k.number`.execute(
-      db,
-    ),
+      where p.record_id = ${head.record_id} and ${forPerson(person, "j.customer_id")} order by k.number`.execute(db),
     db.selectFrom("bake_channel").selectAll().where("record_id", "=", head.record_id).orderBy("ordinal").execute(),
     sql<{
       id: string;
@@ -203,7 +203,7 @@ export async function loadLoad(
       rack: string | null;
     }>`select r.id, r.happened_at, r.by_user, e.event, e.value_c, e.emissivity, e.aim, e.count, e.asked, e.note, e.since_door_s, e.section, e.method, k.number as rack from bake_event e join record r on r.id = e.record_id left join rack k on k.id = r.rack_id left join job j on j.id = k.job_id
       where e.oven_id = ${oven.id} and e.load_no = ${head.load_no} and r.happened_at >= ${head.door_closed_at}
-        and (k.id is null or ${person.customerId}::uuid is null or j.customer_id = ${person.customerId}::uuid) and not exists (select 1 from record s where s.supersedes = r.id) order by r.happened_at`.execute(
+        and (k.id is null or ${forPerson(person, "j.customer_id")}) and ${stands("r.id")} order by r.happened_at`.execute(
       db,
     ),
   ]);
@@ -293,8 +293,8 @@ async function usualMelt(
     select coalesce(e.since_door_s, extract(epoch from r.happened_at - b.door_closed_at)::float8) as s, array(select distinct j.part_id from bake_place p join rack k on k.id = p.rack_id join job j on j.id = k.job_id where p.record_id = b.record_id) as part_ids
     from bake_event e join record r on r.id = e.record_id
     join lateral (select x.record_id, x.door_closed_at from bake x where x.oven_id = e.oven_id and x.load_no = e.load_no and x.door_closed_at <= r.happened_at
-      and not exists (select 1 from record s where s.supersedes = x.record_id) order by x.door_closed_at desc limit 1) b on true
-    where e.oven_id = ${ovenId} and e.event = 'melted' and r.happened_at < ${before} and not exists (select 1 from record s where s.supersedes = r.id)
+      and ${stands("x.record_id")} order by x.door_closed_at desc limit 1) b on true
+    where e.oven_id = ${ovenId} and e.event = 'melted' and r.happened_at < ${before} and ${stands("r.id")}
     order by r.happened_at desc limit 40`.execute(db);
   const section = sectionClassOf(sectionMm);
   const alike = rows.flatMap((row) => {
@@ -316,9 +316,7 @@ export async function hangingRacks(
     setupAt(db, "part", at),
     sql<{ number: string; part_id: string; pieces: number }>`
       select k.number, j.part_id, (select count(*)::int from piece x where x.rack_id = k.id) as pieces from rack k join job j on j.id = k.job_id
-      where k.number = any(${numbers}::text[]) and (${person.customerId}::uuid is null or j.customer_id = ${person.customerId}::uuid) order by k.number`.execute(
-      db,
-    ),
+      where k.number = any(${numbers}::text[]) and ${forPerson(person, "j.customer_id")} order by k.number`.execute(db),
   ]);
   return rows.flatMap((row) => {
     const part = parts.get(row.part_id)?.data;
@@ -351,9 +349,7 @@ export async function racksToBake(
     setupAt(db, "lot", at),
     learnOven(db, oven, at),
     sql<RackRow>`select ${rackColumns(sql`${at}::timestamptz`)}, '–' as place, null as channel from rack k join job j on j.id = k.job_id
-      where k.number = any(${numbers}::text[]) and (${person.customerId}::uuid is null or j.customer_id = ${person.customerId}::uuid) order by k.number`.execute(
-      db,
-    ),
+      where k.number = any(${numbers}::text[]) and ${forPerson(person, "j.customer_id")} order by k.number`.execute(db),
   ]);
   return rows.flatMap((r) => bakedRack(r, parts, powders, lots, learnt) ?? []);
 }

@@ -1,8 +1,10 @@
 import { type Kysely, sql } from "kysely";
 import { type OvenSurvey, ovenSlug, ovenSurvey } from "@/core/cure";
+import { tablesOf } from "@/core/kinds";
 import type { VerdictResult } from "@/core/verdict";
+import { stands } from "@/db/queries/stands";
 import type { Database } from "@/db/schema";
-import { readDetails, tablesOfKind } from "../record/read-details";
+import { readDetails } from "../record/read-details";
 import { type SetupItem, setupAt } from "../setup/setup-data";
 import { type LearntOven, learnOven } from "./learn-oven";
 
@@ -36,12 +38,12 @@ export async function loadSurveys(
 ): Promise<KeptSurvey[]> {
   const { rows } = await sql<{ id: string; happened_at: Date; by_user: string }>`
     select r.id, r.happened_at, r.by_user from record r join oven_survey s on s.record_id = r.id
-    where s.oven_id = ${oven.id} and r.happened_at <= ${at} and not exists (select 1 from record x where x.supersedes = r.id)
+    where s.oven_id = ${oven.id} and r.happened_at <= ${at} and ${stands("r.id")}
     order by r.happened_at desc limit ${most}`.execute(db);
   const details = await readDetails(
     db,
     rows.map((r) => r.id),
-    tablesOfKind["oven-survey"],
+    tablesOf("oven-survey"),
   );
   return rows.flatMap((r): KeptSurvey[] => {
     const own = details.get(r.id);

@@ -1,5 +1,7 @@
 import { type Kysely, sql } from "kysely";
 import { type ProofRate, proofRate } from "@/core/cure";
+import { forPerson } from "@/db/queries/for-person";
+import { stands } from "@/db/queries/stands";
 import type { Database } from "@/db/schema";
 import type { Person } from "../sign-in/roles";
 
@@ -27,13 +29,13 @@ export async function proofCoverage(
     select b.load_no, e.code as oven, b.pulled_at, exists (
       select 1 from bake_place p join record r on r.rack_id = p.rack_id
       where p.record_id = b.record_id and r.kind in ('solvent-rub', 'cure-test') and r.happened_at > b.pulled_at and r.happened_at <= ${at}
-        and not exists (select 1 from record s where s.supersedes = r.id)
+        and ${stands("r.id")}
         and not exists (select 1 from bake_place q join bake c on c.record_id = q.record_id where q.rack_id = p.rack_id and c.door_closed_at > b.pulled_at and c.door_closed_at < r.happened_at)
     ) as proven
     from bake b join setup_entity e on e.id = b.oven_id
-    where b.pulled_at > ${since} and b.pulled_at <= ${at} and not exists (select 1 from record s where s.supersedes = b.record_id)
+    where b.pulled_at > ${since} and b.pulled_at <= ${at} and ${stands("b.record_id")}
       and exists (select 1 from bake_place p join rack k on k.id = p.rack_id join job j on j.id = k.job_id
-        where p.record_id = b.record_id and (${person.customerId}::uuid is null or j.customer_id = ${person.customerId}::uuid))
+        where p.record_id = b.record_id and ${forPerson(person, "j.customer_id")})
     order by b.pulled_at desc limit ${MOST_LOADS}`.execute(db);
   const rate = proofRate(rows.map((r) => r.proven).reverse(), every);
   if (!rate.ok) return null;

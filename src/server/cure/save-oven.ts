@@ -1,14 +1,11 @@
-import { type Kysely, sql } from "kysely";
+import type { Kysely } from "kysely";
 import * as v from "valibot";
-import type { Failure } from "@/core/result";
 import type { Database } from "@/db/schema";
 import { badEntry, filled, said, text } from "../input";
-import { newId } from "../now";
-import { canonicalText } from "../record/canonical";
-import { addVersion, madeBy } from "../setup/add-version";
-import { SETUP_LOCK } from "../setup/save-bath";
-import { setupAt } from "../setup/setup-data";
+import { refuse } from "../outcome";
+import { type SetupSaved, saveSetup } from "../setup/save-setup";
 import type { Person } from "../sign-in/roles";
+import type { Clock } from "../write";
 
 const within = (least: number, most: number) =>
   v.pipe(
@@ -64,19 +61,19 @@ const saveSchema = v.object({
   reason: said(300, "is too short: name why it changes"),
   data: dataSchema,
 });
-export type OvenSaved =
-  | { readonly ok: true; readonly code: string; readonly already: boolean }
-  | { readonly ok: false; readonly failure: Failure };
-const refuse = (failure: Failure): OvenSaved => ({ ok: false, failure });
-
 /**
  * An oven set up, or changed from now on; bakes before are shown with the oven of their time. Failures: `bad-entry`,
- * `bad-oven` (field, value, why), `number-taken`, `set-up-changed` (by).
+ * `bad-oven` (field, value, why), those of `saveSetup`.
  */
-export async function saveOven(db: Kysely<Database>, person: Person, input: unknown, at: Date): Promise<OvenSaved> {
+export async function saveOven(
+  db: Kysely<Database>,
+  person: Person,
+  input: unknown,
+  clock: Clock,
+): Promise<SetupSaved> {
   const parsed = v.safeParse(saveSchema, input);
   if (!parsed.success) return refuse(badEntry(parsed.issues));
-  const { code, seen, reason, data } = parsed.output;
+  const { data } = parsed.output;
   const wrong = (field: string, value: unknown, why: string) => refuse({ kind: "bad-oven", field, value, why });
   if (data.usualSetPointC > data.mostSetPointC)
     return wrong("usual set point", data.usualSetPointC, `is over the most it may be set to, ${data.mostSetPointC}`);
@@ -89,20 +86,5 @@ export async function saveOven(db: Kysely<Database>, person: Person, input: unkn
   const ids = data.places.map((p) => p.id.toLowerCase());
   const twice = data.places.find((p, i) => ids.indexOf(p.id.toLowerCase()) !== i);
   if (twice) return wrong("places", twice.id, "is there twice");
-  return db.transaction().execute(async (trx): Promise<OvenSaved> => {
-    await sql`select pg_advisory_xact_lock(${SETUP_LOCK})`.execute(trx);
-    const known = [...(await setupAt(trx, "oven", at)).values()].find(
-      (o) => o.code.toLowerCase() === code.toLowerCase(),
-    );
-    if (known && canonicalText(known.data) === canonicalText(data))
-      return { ok: true, code: known.code, already: true };
-    if (known && seen === null) return refuse({ kind: "number-taken", what: "oven", number: code });
-    if (known && known.versionId !== seen)
-      return refuse({ kind: "set-up-changed", by: await madeBy(trx, known.versionId), what: known.code });
-    if (!known && seen !== null) return refuse({ kind: "unknown-set-up", what: "oven", name: code });
-    const entityId = known?.id ?? newId();
-    if (!known) await trx.insertInto("setup_entity").values({ id: entityId, kind: "oven", code }).execute();
-    await addVersion<"oven">(trx, person, { entityId, at, reason, data });
-    return { ok: true, code: known?.code ?? code, already: false };
-  });
+  return saveSetup(db, person, "oven", parsed.output, clock);
 }

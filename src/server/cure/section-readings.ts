@@ -1,5 +1,6 @@
 import { type Kysely, sql } from "kysely";
 import { type BakeChannel, infraredReading, type SectionReading, sectionChannels } from "@/core/cure";
+import { stands } from "@/db/queries/stands";
 import type { Database } from "@/db/schema";
 
 /** The names kept with a bake; null for every bake in an oven. */
@@ -36,7 +37,7 @@ export async function readSections(
     select e.event, coalesce(e.since_door_s, extract(epoch from r.happened_at - ${bake.door_closed_at}::timestamptz)::float8) as "atS", e.value_c as "valueC", e.emissivity, e.aim, e.section
     from bake_event e join record r on r.id = e.record_id
     where e.oven_id = ${bake.oven_id} and e.load_no = ${bake.load_no} and e.section is not null and r.happened_at >= ${bake.door_closed_at} and r.happened_at <= ${at}
-      and not exists (select 1 from record s where s.supersedes = r.id)`.execute(db);
+      and ${stands("r.id")}`.execute(db);
   const channels = sectionChannels(bake.sections, sectionReadingsOf(rows, bake.sections));
   return channels.ok ? channels.value : [];
 }

@@ -1,5 +1,6 @@
 import { sql } from "kysely";
 import { gelSchedule, type PowderSchedule } from "@/core/cure";
+import { stands } from "@/db/queries/stands";
 import { type SetupItem, scheduleOfPowder } from "../setup/setup-data";
 
 /** The newest coat on a rack before a bake: what is on top decides what the oven has to do. */
@@ -31,7 +32,7 @@ export function sheetOf(
 /** Of a query with rack k: its newest coat before a moment, as JSON; null where none is on record. */
 export const coatOnTop = (before: ReturnType<typeof sql>) => sql<CoatOnTop | null>`(
   select jsonb_build_object('lot', c.lot_id, 'layer', c.layer, 'system', c.system) from record r join coat c on c.record_id = r.id
-  where r.rack_id = k.id and r.kind = 'coat' and r.happened_at <= ${before} and not exists (select 1 from record s where s.supersedes = r.id)
+  where r.rack_id = k.id and r.kind = 'coat' and r.happened_at <= ${before} and ${stands("r.id")}
   order by r.happened_at desc limit 1)`;
 /** Of a query with rack k and bake b: the layer that was on top as the door closed. */
 export const layerOnTop = sql<string>`coalesce(${coatOnTop(sql`b.door_closed_at`)} ->> 'layer', 'top')`;

@@ -1,12 +1,13 @@
 import { type Kysely, sql } from "kysely";
 import { concentrationFromTitration, titrationFactor } from "@/core/bath";
+import type { EntryInput } from "@/core/kinds";
 import { err, ok, type Result } from "@/core/result";
 import type { Understood } from "@/core/shorthand";
+import { stands } from "@/db/queries/stands";
 import type { Database } from "@/db/schema";
 import { findRack } from "../rack/find-rack";
 import { setupAt } from "../setup/setup-data";
 import type { Person } from "../sign-in/roles";
-import type { EntryInput } from "./entry";
 
 /** The blank of a conversion titration where none is typed, mL. */
 const DEFAULT_BLANK_ML = 0.2;
@@ -183,7 +184,7 @@ async function newestOpenLoad(db: Kysely<Database>, ovenId: string, at: Date): P
     .where("pulled_at", "is", null)
     .where("door_closed_at", "<=", at)
     .where("door_closed_at", ">", new Date(at.getTime() - 24 * 3_600_000))
-    .where(sql<boolean>`not exists (select 1 from record s where s.supersedes = bake.record_id)`)
+    .where(sql<boolean>`${stands("bake.record_id")}`)
     .orderBy("door_closed_at", "desc")
     .limit(1)
     .executeTakeFirst();

@@ -1,16 +1,20 @@
 import { type Kysely, sql } from "kysely";
 import * as v from "valibot";
 import { checkTrace, findPullS } from "@/core/cure";
+import { tablesOf } from "@/core/kinds";
+import { lock } from "@/db/queries/locks";
+import { stands } from "@/db/queries/stands";
 import type { Database } from "@/db/schema";
 import { readSections, sectionsOf } from "../cure/section-readings";
+import { passageOf } from "../kinds/passage";
+import { type EntryOutcome, refuse } from "../outcome";
 import { derivedId } from "../record/derived-id";
-import { readDetails, tablesOfKind } from "../record/read-details";
+import { readDetails } from "../record/read-details";
 import type { NewRecord } from "../record/store-record";
 import { storeTogether } from "../record/store-together";
 import { setupAt } from "../setup/setup-data";
 import { may, type Person } from "../sign-in/roles";
-import { passageOf } from "./line-entries";
-import { type EntryOutcome, outcomeOf, refuse } from "./made";
+import { type Clock, write } from "../write";
 
 /** Which load is pulled: the one on the button, or the oldest open one of an oven named on the entry line. */
 export type WhichLoad = { readonly recordId: string } | { readonly oven: string };
@@ -40,7 +44,7 @@ export async function pullLoad(
   person: Person,
   which: WhichLoad,
   id: string,
-  at: Date,
+  clock: Clock,
   traced: LiveTrace | null = null,
 ): Promise<EntryOutcome> {
   for (const { name, timeS, tempC } of traced ?? []) {
@@ -48,16 +52,24 @@ export async function pullLoad(
     if (!checked.ok) return refuse({ ...checked.error, channel: name });
   }
   if (!may(person.role, "log-line")) return refuse({ kind: "role-refused", role: person.role, needs: "log-line" });
-  const sentBefore = async (): Promise<EntryOutcome | null> => {
-    const again = await db
-      .selectFrom("record")
-      .select("id")
-      .where("idempotency_key", "=", `pull:${id}`)
-      .executeTakeFirst();
-    return again ? { ok: true, recordId: again.id, already: true } : null;
-  };
-  const before = await sentBefore();
-  if (before) return before;
+  const nouns = "oven" in which ? lock.oven(`oven ${which.oven}`) : lock.record(which.recordId);
+  return write(db, [lock.key(`pull:${id}`), nouns], clock, (trx, at) => pullAt(trx, person, which, id, at, traced));
+}
+
+async function pullAt(
+  db: Kysely<Database>,
+  person: Person,
+  which: WhichLoad,
+  id: string,
+  at: Date,
+  traced: LiveTrace | null,
+): Promise<EntryOutcome> {
+  const again = await db
+    .selectFrom("record")
+    .select("id")
+    .where("idempotency_key", "=", `pull:${id}`)
+    .executeTakeFirst();
+  if (again) return { ok: true, recordId: again.id, already: true };
   let ovenId: string | null = null;
   if ("oven" in which) {
     const oven = [...(await setupAt(db, "oven", at)).values()].find(
@@ -79,17 +91,15 @@ export async function pullLoad(
         .where("bake.oven_id", "=", ovenId as string)
         .where("record.happened_at", ">", new Date(at.getTime() - 24 * 3_600_000)),
     )
-    .where(sql<boolean>`not exists (select 1 from record s where s.supersedes = record.id)`)
+    .where(sql<boolean>`${stands("record.id")}`)
     .orderBy("record.happened_at")
     .limit(1)
     .executeTakeFirst();
-  // A second press may find the load closed by the first one, which was not yet there a moment ago.
   if (!open)
-    return (
-      (await sentBefore()) ??
-      refuse("oven" in which ? { kind: "nothing-in-oven", name: `Oven ${which.oven}` } : { kind: "already-pulled" })
+    return refuse(
+      "oven" in which ? { kind: "nothing-in-oven", name: `Oven ${which.oven}` } : { kind: "already-pulled" },
     );
-  const details = (await readDetails(db, [open.id], tablesOfKind.bake)).get(open.id) ?? {};
+  const details = (await readDetails(db, [open.id], tablesOf("bake"))).get(open.id) ?? {};
   const racks = await db
     .selectFrom("rack")
     .select(["id", "job_id"])
@@ -130,7 +140,7 @@ export async function pullLoad(
     idempotencyKey: key,
     instrumentId: open.instrument_id,
     fileId: open.file_id,
-    supersedes: { recordId: open.id, reason: pulledBy(sections !== null, traced !== null) },
+    supersedes: { recordId: open.id, reason: pulledBy(sections !== null, traced !== null), inCourse: true },
     details: {
       ...details,
       ...channels,
@@ -141,7 +151,7 @@ export async function pullLoad(
     const { name, ...part } = passageOf(rack, "cool", at);
     return { ...part, id: derivedId(id, name), by: person.username, idempotencyKey: `${key}:${name}` };
   });
-  return outcomeOf(await storeTogether(db, [bake, ...out], at));
+  return storeTogether(db, [bake, ...out], at);
 }
 const pulledBy = (underLamps: boolean, traced: boolean): string =>
   underLamps

@@ -1,4 +1,5 @@
 import { type Kysely, sql } from "kysely";
+import { forPerson } from "@/db/queries/for-person";
 import type { Database } from "@/db/schema";
 import type { Person } from "../sign-in/roles";
 
@@ -8,6 +9,6 @@ export async function findStructure(db: Kysely<Database>, person: Person, code: 
     .selectFrom("structure")
     .selectAll()
     .where(sql`upper(code)`, "=", code.toUpperCase())
-    .$if(person.customerId !== null, (q) => q.where("customer_id", "=", person.customerId as string))
+    .where(forPerson(person, "customer_id"))
     .executeTakeFirst();
 }

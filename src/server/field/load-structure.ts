@@ -1,5 +1,6 @@
 import { type Kysely, sql } from "kysely";
 import { creepRateMmPerYear } from "@/core/field";
+import { stands } from "@/db/queries/stands";
 import type { Database } from "@/db/schema";
 import { planOf } from "../plan/plan-of";
 import { setupAt } from "../setup/setup-data";
@@ -22,7 +23,7 @@ export async function structuresOfRack(db: Kysely<Database>, rackId: string): Pr
     select s.code, s.name, s.site, count(*)::int as pieces, v.at as "lastVisit", v.worst as "worstCreepMm", v.rating as "worstRating"
     from piece p join structure_piece sp on sp.piece_id = p.id join structure s on s.id = sp.structure_id
     left join lateral (select r.happened_at as at, max(m.creep_mm) as worst, min(m.rating) as rating from record r left join creep_measure m on m.record_id = r.id where r.structure_id = s.id and r.kind = 'visit'
-      and not exists (select 1 from record x where x.supersedes = r.id) group by r.id, r.happened_at order by r.happened_at desc limit 1) v on true
+      and ${stands("r.id")} group by r.id, r.happened_at order by r.happened_at desc limit 1) v on true
     where p.rack_id = ${rackId} group by s.id, s.code, s.name, s.site, v.at, v.worst, v.rating`.execute(db);
   return rows;
 }
@@ -60,9 +61,7 @@ export async function loadStructure(db: Kysely<Database>, person: Person, code: 
     .innerJoin("visit", "visit.record_id", "record.id")
     .select(["record.id", "record.happened_at", "record.by_user", "visit.weather", "visit.note"])
     .where("record.structure_id", "=", structure.id)
-    .where(({ not, exists, selectFrom }) =>
-      not(exists(selectFrom("record as s").select("s.id").whereRef("s.supersedes", "=", "record.id"))),
-    )
+    .where(stands("record.id"))
     .orderBy("record.happened_at", "desc")
     .limit(50)
     .execute();

@@ -3,6 +3,7 @@ import { type Kysely, sql } from "kysely";
 import { type SubgroupChart, xbarSChart } from "@/core/control-charts";
 import { type CapabilityInterval, capabilityOf, type Moments, type Summary, summaryOf } from "@/core/statistics";
 import { type OverBuild, overBuild } from "@/core/thickness";
+import { stands } from "@/db/queries/stands";
 import type { Database } from "@/db/schema";
 import { setupAt, siteAt } from "../setup/setup-data";
 
@@ -55,7 +56,7 @@ export async function filmTrends(
     from record r join rack k on k.id = r.rack_id join job j on j.id = k.job_id join film_face f on f.record_id = r.id
     where r.kind = 'thickness' and r.happened_at > ${from} and r.happened_at <= ${at}
       and (${ask.powderId}::uuid is null or j.powder_id = ${ask.powderId}::uuid) and (${ask.partId}::uuid is null or j.part_id = ${ask.partId}::uuid)
-      and not exists (select 1 from record s where s.supersedes = r.id)`;
+      and ${stands("r.id")}`;
   const leastUm = limits?.minUm ?? null;
   const { rows } = await sql<Row>`
     with s as materialized (${sets}),

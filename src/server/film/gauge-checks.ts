@@ -1,4 +1,5 @@
 import { type Kysely, sql } from "kysely";
+import { stands } from "@/db/queries/stands";
 import type { Database } from "@/db/schema";
 
 export type GaugeCheck = {
@@ -26,9 +27,7 @@ export async function gaugeChecks(
     select r.id as "recordId", r.happened_at as at, r.by_user as by, g.holds, g.note,
       (select json_agg(json_build_object('certifiedUm', s.certified_um, 'toleranceUm', s.tolerance_um, 'meanUm', s.mean_um, 'holds', s.holds) order by s.ordinal) from gauge_shim s where s.record_id = r.id) as shims
     from record r join gauge_check g on g.record_id = r.id where r.instrument_id = ${instrumentId} and r.kind = 'gauge-check' and r.happened_at <= ${at}
-      and not exists (select 1 from record x where x.supersedes = r.id) order by r.happened_at desc, r.id desc limit ${limit}`.execute(
-    db,
-  );
+      and ${stands("r.id")} order by r.happened_at desc, r.id desc limit ${limit}`.execute(db);
   return rows;
 }
 
@@ -55,7 +54,7 @@ export async function readingsInQuestion(
   const { rows } = await sql<InQuestion>`
     select r.id as "recordId", r.happened_at as at, r.by_user as by, k.number as rack, (select count(*)::int from thickness_reading t where t.record_id = r.id) as readings
     from record r join rack k on k.id = r.rack_id where r.instrument_id = ${instrumentId} and r.kind = 'thickness'
-      and r.happened_at > ${good?.at ?? new Date(0)} and r.happened_at <= ${newest.at} and not exists (select 1 from record x where x.supersedes = r.id)
+      and r.happened_at > ${good?.at ?? new Date(0)} and r.happened_at <= ${newest.at} and ${stands("r.id")}
     order by r.happened_at desc limit 500`.execute(db);
   return rows;
 }
@@ -65,9 +64,7 @@ export async function readingsInQuestion(
  */
 export async function doubtedSets(db: Kysely<Database>, recordIds: readonly string[]): Promise<ReadonlySet<string>> {
   if (recordIds.length === 0) return new Set();
-  const check = sql.raw(
-    "from record c join gauge_check g on g.record_id = c.id where c.instrument_id = r.instrument_id and c.kind = 'gauge-check' and not exists (select 1 from record x where x.supersedes = c.id)",
-  );
+  const check = sql`from record c join gauge_check g on g.record_id = c.id where c.instrument_id = r.instrument_id and c.kind = 'gauge-check' and ${stands("c.id")}`;
   const { rows } = await sql<{ id: string }>`
     select r.id from record r where r.id = any(${recordIds}::uuid[]) and r.instrument_id is not null and (
       coalesce((select not g.holds ${check} and c.happened_at >= r.happened_at order by c.happened_at limit 1), false)

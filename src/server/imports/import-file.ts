@@ -1,14 +1,16 @@
 import { type Kysely, sql } from "kysely";
 import type { BathFile } from "@/core/instrument-files";
+import type { EntryInput } from "@/core/kinds";
 import type { Failure } from "@/core/result";
+import { lock } from "@/db/queries/locks";
 import type { Database } from "@/db/schema";
+import { storeEntry } from "../entries/store-entry";
 import { newId } from "../now";
 import { findRack } from "../rack/find-rack";
 import { sha256 } from "../record/canonical";
-import { readDetails, tablesOfKind } from "../record/read-details";
-import { type NewRecord, storeRecord } from "../record/store-record";
-import { setupAt, siteAt } from "../setup/setup-data";
+import { type SetupItem, setupAt, siteAt } from "../setup/setup-data";
 import type { Person } from "../sign-in/roles";
+import { type Clock, write } from "../write";
 import { describeFile, type Read, readAny, refuse, type Understanding } from "./understand-file";
 
 export const MOST_IMPORT_BYTES = 10 * 1024 * 1024;
@@ -26,7 +28,7 @@ export async function importFile(
   db: Kysely<Database>,
   person: Person,
   form: FormData,
-  at: Date,
+  clock: Clock,
 ): Promise<ImportOutcome> {
   const upload = form.get("file");
   if (!(upload instanceof File) || upload.size === 0) return refuse({ kind: "empty-file" });
@@ -74,8 +76,9 @@ export async function importFile(
       startedAt: String(form.get("startedAt") ?? ""),
       place: String(form.get("place") ?? "").trim(),
       oven: String(form.get("oven") ?? "").trim(),
+      sure: form.get("sure") === "yes",
     },
-    at,
+    clock,
   );
 }
 
@@ -86,30 +89,35 @@ type Target = {
   readonly startedAt: string;
   readonly place: string;
   readonly oven: string;
+  /** What was asked about was looked at, and stands as read. */
+  readonly sure: boolean;
 };
 
+/** Everything the file holds as entries of the one schema, stored together with the file they came from, or nothing. */
 async function store(
   db: Kysely<Database>,
   person: Person,
   read: Read,
   understood: Understanding,
   target: Target,
-  at: Date,
+  clock: Clock,
 ): Promise<ImportOutcome> {
   const hash = sha256(target.bytes);
-  const made =
-    read.kind === "bath"
-      ? await bathRecords(db, person, read.file, hash, at)
-      : await rackRecord(db, person, read, hash, target, at);
-  if (!made.ok) return made;
-  const storing = db.transaction().execute(async (trx): Promise<ImportOutcome> => {
-    const fileId = newId();
+  return write<ImportOutcome>(db, [lock.key(`file:${hash}`)], clock, async (trx, at) => {
+    const made =
+      read.kind === "bath"
+        ? await bathEntries(trx, read.file, hash, target.sure, at)
+        : await rackEntry(trx, person, read, hash, target, at);
+    if (!made.ok) return made;
+    // The same file for the same target is there once, under its own keys.
+    const [first] = made.entries;
     const there = await trx
       .selectFrom("record")
       .select("id")
-      .where("idempotency_key", "=", made.records[0]?.idempotencyKey ?? "")
+      .where("idempotency_key", "in", [first?.idempotencyKey ?? "", `${first?.idempotencyKey}:bake`])
       .executeTakeFirst();
     if (there) return { ok: true, understood, stored: 0, already: true };
+    const fileId = newId();
     await trx
       .insertInto("file")
       .values({
@@ -123,89 +131,45 @@ async function store(
         added_at: at,
       })
       .execute();
-    for (const record of made.records) {
-      const outcome = await storeRecord(trx, { ...record, fileId }, at);
-      // Nobody else may have completed the same load meanwhile: the whole import is given back, nothing is half there.
-      if (outcome.kind !== "stored" && outcome.kind !== "already-stored") throw new NotStored(outcome);
+    for (const [i, entry] of made.entries.entries()) {
+      const outcome = await storeEntry(trx, person, entry, at, { fileId });
+      if (!outcome.ok) return made.entries.length > 1 ? refuse({ ...outcome.failure, line: i + 1 }) : outcome;
     }
-    return {
-      ok: true,
-      understood,
-      stored:
-        read.kind === "gauge"
-          ? read.file.readings.length
-          : read.kind === "bath"
-            ? read.file.readings.length
-            : read.file.samples,
-      already: false,
-    };
-  });
-  return storing.catch((error) => {
-    if (error instanceof NotStored) return refuse(error.failure);
-    throw error;
+    const stored = read.kind === "oven" ? read.file.samples : read.file.readings.length;
+    return { ok: true, understood, stored, already: false };
   });
 }
 
-class NotStored extends Error {
-  constructor(readonly failure: Failure) {
-    super(failure.kind);
-  }
-}
+type Entries =
+  | { readonly ok: true; readonly entries: readonly EntryInput[] }
+  | { readonly ok: false; readonly failure: Failure };
 
-type Made = { ok: true; records: NewRecord[] } | { ok: false; failure: { kind: string; [detail: string]: unknown } };
-
-async function rackRecord(
+async function rackEntry(
   db: Kysely<Database>,
   person: Person,
   read: Exclude<Read, { kind: "bath" }>,
   hash: string,
   target: Target,
   at: Date,
-): Promise<Made> {
+): Promise<Entries> {
   const rack = await findRack(db, person, target.rack);
   if (!rack) return refuse({ kind: "unknown-rack", number: target.rack || "(none given)" });
-  const base = {
-    id: newId(),
-    by: person.username,
-    grade: "measured" as const,
-    idempotencyKey: `import:${hash}:${rack.id}`,
-  };
+  const base = { id: newId(), idempotencyKey: `import:${hash}:${rack.id}`, rack: rack.number };
   if (read.kind === "gauge") {
-    const part = (await setupAt(db, "part", at)).get(rack.part_id);
-    const spots = part?.data.faces.flatMap((f) => f.spots.map((s) => ({ face: f.id, spot: s.id }))) ?? [];
-    const named = [...new Set(read.file.readings.map((r) => r.spot))];
-    const perSpot = read.file.spots ? null : Math.ceil(read.file.readings.length / spots.length);
-    if (named.length > spots.length || (perSpot !== null && spots.length === 0))
-      return refuse({ kind: "spots-do-not-fit", got: named.length, has: spots.length, part: part?.data.name });
-    const byName = new Map(spots.map((s) => [s.spot.toLowerCase(), s]));
-    const inOrder = new Map(named.map((name, i) => [name, spots[i]]));
-    const readings = read.file.readings.map((r, i) => {
-      const place =
-        r.spot === null
-          ? spots[Math.min(Math.floor(i / (perSpot ?? 1)), spots.length - 1)]
-          : (byName.get(r.spot.toLowerCase()) ?? inOrder.get(r.spot));
-      return {
-        ordinal: i + 1,
-        face: place?.face ?? "",
-        spot: place?.spot ?? "",
-        value_um: r.valueUm,
-        typed: r.typed,
-        rejected_reason: null,
-      };
-    });
+    const placed = placesOf(read.file, (await setupAt(db, "part", at)).get(rack.part_id));
+    if (!placed.ok) return placed;
     return {
       ok: true,
-      records: [
+      entries: [
         {
           ...base,
           kind: "thickness",
-          happenedAt: at,
-          jobId: rack.job_id,
-          rackId: rack.id,
-          details: {
-            thickness_set: [{ coat_no: 1, source: "import", typed_unit: read.file.unit }],
-            thickness_reading: readings,
-          },
+          happenedAt: at.toISOString(),
+          source: "import",
+          typedUnit: read.file.unit,
+          coatNo: 1,
+          readings: placed.readings,
+          sure: target.sure,
         },
       ],
     };
@@ -213,133 +177,78 @@ async function rackRecord(
   const started = read.file.startEpochS !== null ? new Date(read.file.startEpochS * 1000) : new Date(target.startedAt);
   if (Number.isNaN(started.getTime()))
     return refuse({ kind: "bad-entry", field: "start of the trace", value: target.startedAt, why: "is not a moment" });
-  if (started > at) return refuse({ kind: "in-the-future", happenedAt: started.toISOString() });
-  const ovens = [...(await setupAt(db, "oven", at)).values()];
-  const oven =
-    target.oven === ""
-      ? (ovens.find((o) => o.data.type !== "lamps") ?? ovens[0])
-      : ovens.find((o) => o.code.toLowerCase() === target.oven.toLowerCase());
-  if (!oven)
-    return target.oven === ""
-      ? refuse({ kind: "unknown-oven" })
-      : refuse({ kind: "unknown-oven-name", name: target.oven });
-  const bake_channel = read.file.channels.map((c, i) => ({
-    ordinal: i + 1,
-    name: c.name,
-    medium: c.medium,
-    time_s: [...c.trace.timeS],
-    temp_c: [...c.trace.tempC],
-  }));
-  const open = await loadWithoutTrace(db, rack.id, started);
-  if (open)
-    return {
-      ok: true,
-      records: [
-        {
-          ...base,
-          kind: "bake",
-          happenedAt: started,
-          supersedes: { recordId: open.id, reason: "Trace added" },
-          details: {
-            ...open.details,
-            bake: (open.details.bake ?? []).map((row) => ({ ...row, door_closed_at: started })),
-            bake_channel,
-          },
-        },
-      ],
-    };
   return {
     ok: true,
-    records: [
+    entries: [
       {
         ...base,
-        kind: "bake",
-        happenedAt: started,
-        details: {
-          bake: [
-            {
-              oven_id: oven.id,
-              load_no: `import ${hash.slice(0, 6)}`,
-              powder_id: rack.powder_id,
-              door_closed_at: started,
-              pulled_at: null,
-              timing: "metal-at-temperature",
-              set_point_c: null,
-            },
-          ],
-          bake_place: [{ rack_id: rack.id, place: target.place || "–", channel: null }],
-          bake_channel,
-        },
+        kind: "trace",
+        happenedAt: started.toISOString(),
+        oven: target.oven || null,
+        place: target.place,
+        loadNo: `import ${hash.slice(0, 6)}`,
+        channels: read.file.channels.map((c) => ({
+          name: c.name,
+          medium: c.medium,
+          timeS: [...c.trace.timeS],
+          tempC: [...c.trace.tempC],
+        })),
       },
     ],
   };
 }
 
-/** A trace this near to the door of a load without one belongs to it. */
-const SAME_BAKE_MS = 60 * 60_000;
-
-/** The load this rack was put into by hand about then, if it has no trace yet: the file completes it. */
-async function loadWithoutTrace(db: Kysely<Database>, rackId: string, started: Date) {
-  const open = await db
-    .selectFrom("bake_place")
-    .innerJoin("bake", "bake.record_id", "bake_place.record_id")
-    .select(["bake.record_id as id"])
-    .where("bake_place.rack_id", "=", rackId)
-    // Under lamps the readings of its sections are its trace.
-    .where("bake.sections", "is", null)
-    .where("bake.door_closed_at", ">=", new Date(started.getTime() - SAME_BAKE_MS))
-    .where("bake.door_closed_at", "<=", new Date(started.getTime() + SAME_BAKE_MS))
-    .where(sql<boolean>`not exists (select 1 from record s where s.supersedes = bake.record_id)`)
-    .where(sql<boolean>`not exists (select 1 from bake_channel c where c.record_id = bake.record_id)`)
-    .orderBy("bake.door_closed_at", "desc")
-    .limit(1)
-    .executeTakeFirst();
-  if (!open) return null;
-  return { id: open.id, details: (await readDetails(db, [open.id], tablesOfKind.bake)).get(open.id) ?? {} };
+/** Each reading at its spot of the part: by its name where the file names the part's own, else in the file's order. */
+function placesOf(
+  file: Extract<Read, { kind: "gauge" }>["file"],
+  part: SetupItem<"part"> | undefined,
+):
+  | { readonly ok: true; readonly readings: { face: string; spot: string; valueUm: number; typed: string }[] }
+  | { readonly ok: false; readonly failure: Failure } {
+  const spots = part?.data.faces.flatMap((f) => f.spots.map((s) => ({ face: f.id, spot: s.id }))) ?? [];
+  const named = [...new Set(file.readings.map((r) => r.spot))];
+  const perSpot = file.spots ? null : Math.ceil(file.readings.length / spots.length);
+  if (named.length > spots.length || (perSpot !== null && spots.length === 0))
+    return refuse({ kind: "spots-do-not-fit", got: named.length, has: spots.length, part: part?.data.name });
+  const byName = new Map(spots.map((s) => [s.spot.toLowerCase(), s]));
+  const inOrder = new Map(named.map((name, i) => [name, spots[i]]));
+  const readings = file.readings.map((r, i) => {
+    const place =
+      r.spot === null
+        ? spots[Math.min(Math.floor(i / (perSpot ?? 1)), spots.length - 1)]
+        : (byName.get(r.spot.toLowerCase()) ?? inOrder.get(r.spot));
+    return { face: place?.face ?? "", spot: place?.spot ?? "", valueUm: r.valueUm, typed: r.typed };
+  });
+  return { ok: true, readings };
 }
 
-async function bathRecords(
+/** One check for each tank and moment the file names. */
+async function bathEntries(
   db: Kysely<Database>,
-  person: Person,
   file: BathFile,
   hash: string,
+  sure: boolean,
   at: Date,
-): Promise<Made> {
-  const [baths, site] = await Promise.all([setupAt(db, "bath", at), siteAt(db, at)]);
+): Promise<Entries> {
+  const site = await siteAt(db, at);
   const groups = new Map<string, BathFile["readings"][number][]>();
-  for (const reading of file.readings)
-    groups.set(`${reading.tank}|${reading.at}`, [...(groups.get(`${reading.tank}|${reading.at}`) ?? []), reading]);
-  const moments = await momentsOf(db, [...new Set(file.readings.map((r) => r.at))], site.timeZone);
-  const records: NewRecord[] = [];
-  for (const [key, readings] of groups) {
-    const first = readings[0] as BathFile["readings"][number];
-    const bath = [...baths.values()].find((b) => b.code.toLowerCase() === first.tank.toLowerCase());
-    if (!bath) return refuse({ kind: "unknown-bath", name: first.tank });
-    const happenedAt = moments.get(first.at) as Date;
-    if (happenedAt > at) return refuse({ kind: "in-the-future", happenedAt: happenedAt.toISOString() });
-    records.push({
-      id: newId(),
-      kind: "bath-check",
-      happenedAt,
-      by: person.username,
-      grade: "measured",
-      idempotencyKey: `import:${hash}:${key}`,
-      bathId: bath.id,
-      details: {
-        bath_check: readings.map((r, i) => ({
-          ordinal: i + 1,
-          parameter: r.parameter,
-          value: r.value,
-          typed: r.typed,
-          typed_unit: r.typedUnit,
-          titrant_ml: null,
-          blank_ml: null,
-          factor: null,
-        })),
-      },
-    });
+  for (const reading of file.readings) {
+    const key = `${reading.tank}|${reading.at}`;
+    groups.set(key, [...(groups.get(key) ?? []), reading]);
   }
-  return { ok: true, records };
+  const moments = await momentsOf(db, [...new Set(file.readings.map((r) => r.at))], site.timeZone);
+  return {
+    ok: true,
+    entries: [...groups].map(([key, readings]) => ({
+      id: newId(),
+      idempotencyKey: `import:${hash}:${key}`,
+      kind: "bath-check" as const,
+      bath: readings[0]?.tank ?? "",
+      happenedAt: (moments.get(readings[0]?.at ?? "") as Date).toISOString(),
+      sure,
+      values: readings.map(({ parameter, value, typed, typedUnit }) => ({ parameter, value, typed, typedUnit })),
+    })),
+  };
 }
 
 /** Site times as moments, by the database's own time zone tables. */

@@ -7,6 +7,7 @@ import { type GaugeTable, gaugeRow, gaugeTable } from "@/core/instrument-files";
 import type { Failure } from "@/core/result";
 import { NeighbourWatch, type StrangeReading } from "@/core/thickness";
 import { connectAlone } from "@/db/connect";
+import { forPerson } from "@/db/queries/for-person";
 import type { Database } from "@/db/schema";
 import { newId } from "../now";
 import { detailsDigest, RowsDigest } from "../record/content";
@@ -144,7 +145,7 @@ async function targetsOf(db: Kysely<Database>, person: Person, at: Date) {
     setupAt(db, "part", at),
     sql<{ id: string; number: string; job_id: string; part_id: string }>`
       select k.id, k.number, k.job_id, j.part_id from rack k join job j on j.id = k.job_id
-      where (${person.customerId}::uuid is null or j.customer_id = ${person.customerId}::uuid)`.execute(db),
+      where ${forPerson(person, "j.customer_id")}`.execute(db),
   ]);
   const spotsOf = new Map(
     [...parts].map(([id, part]) => [

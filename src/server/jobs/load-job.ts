@@ -1,13 +1,12 @@
 import { type Kysely, sql } from "kysely";
 import * as v from "valibot";
+import { forPerson } from "@/db/queries/for-person";
 import type { Database } from "@/db/schema";
 import { planOf } from "../plan/plan-of";
 import { loadRack, type RackFile } from "../rack/load-rack";
 import { planSchema, requirementSchema } from "../requirement";
 import { setupAt } from "../setup/setup-data";
 import type { Person } from "../sign-in/roles";
-
-const mine = (person: Person) => person.customerId;
 
 /** Jobs this person may see, newest first, a page at a time. */
 export async function listJobs(db: Kysely<Database>, person: Person, at: Date, limit = 60) {
@@ -30,7 +29,7 @@ export async function listJobs(db: Kysely<Database>, person: Person, at: Date, l
         join lateral (select x.taken from offer_answer x join record y on y.id = x.record_id where x.offer_id = r.id order by y.happened_at desc, y.id desc limit 1) a on not a.taken
         where r.job_id = job.id and r.kind = 'offer')`.as("declined"),
     )
-    .$if(mine(person) !== null, (q) => q.where("customer_id", "=", mine(person) as string))
+    .where(forPerson(person, "customer_id"))
     .orderBy("received_at", "desc")
     .limit(limit)
     .execute();
@@ -55,7 +54,7 @@ export async function loadJob(db: Kysely<Database>, person: Person, number: stri
     .selectFrom("job")
     .selectAll()
     .where("number", "=", number)
-    .$if(mine(person) !== null, (q) => q.where("customer_id", "=", mine(person) as string))
+    .where(forPerson(person, "customer_id"))
     .executeTakeFirst();
   if (!row) return null;
   const [customers, parts, powders] = await Promise.all([

@@ -2,6 +2,7 @@ import { type Kysely, sql } from "kysely";
 import { fitTrend } from "@/core/bath";
 import { type ConditionQuantity, dewPointC, hoursOfMargin, USUAL_FALL_C_PER_HOUR } from "@/core/preparation";
 import type { EvidenceGrade } from "@/core/verdict";
+import { stands } from "@/db/queries/stands";
 import type { Database } from "@/db/schema";
 import { POWDER_STORE } from "../coat/powder-store";
 
@@ -33,7 +34,7 @@ export async function airBefore(db: Kysely<Database>, at: Date, leastMarginC: nu
     select distinct on (c.quantity) c.quantity, c.value, c.unit, c.place, r.happened_at as at, r.by_user as by
     from record r join condition c on c.record_id = r.id
     where r.kind = 'condition' and r.happened_at <= ${at} and r.happened_at > ${since} and c.place <> ${POWDER_STORE}
-      and not exists (select 1 from record s where s.supersedes = r.id)
+      and ${stands("r.id")}
     order by c.quantity, r.happened_at desc, r.id desc`.execute(db);
   const of = (quantity: ConditionQuantity) => rows.find((r) => r.quantity === quantity)?.value ?? null;
   const [air, humidity, metal] = [of("air-temperature"), of("humidity"), of("metal-temperature")];
@@ -66,7 +67,7 @@ async function fallOfAir(db: Kysely<Database>, at: Date): Promise<number | null>
   const { rows } = await sql<{ value: number; at: Date }>`
     select c.value, r.happened_at as at from record r join condition c on c.record_id = r.id
     where r.kind = 'condition' and c.quantity = 'air-temperature' and c.place <> ${POWDER_STORE} and r.happened_at <= ${at} and r.happened_at > ${since}
-      and not exists (select 1 from record s where s.supersedes = r.id) order by r.happened_at`.execute(db);
+      and ${stands("r.id")} order by r.happened_at`.execute(db);
   if (rows.length < FALL_READINGS) return null;
   const first = rows[0]?.at.getTime() ?? 0;
   const trend = fitTrend(

@@ -1,6 +1,8 @@
 import { type Kysely, sql } from "kysely";
 import { type DryOffReason, holdsWater, judgeDryOff } from "@/core/preparation";
 import type { VerdictResult } from "@/core/verdict";
+import { forPerson } from "@/db/queries/for-person";
+import { stands } from "@/db/queries/stands";
 import type { Database } from "@/db/schema";
 import { setupAt, siteAt } from "../setup/setup-data";
 import type { Person } from "../sign-in/roles";
@@ -26,7 +28,6 @@ const MOST = 400;
 /** How racks came out of the dry-off in the last weeks, oldest first, with the humidity of the hall. Two queries on (kind, time); O(racks + readings). */
 export async function recentDryOffs(db: Kysely<Database>, person: Person, at: Date, days = 21): Promise<DryOffs> {
   const from = new Date(at.getTime() - days * 86_400_000);
-  const stands = sql.raw("not exists (select 1 from record s where s.supersedes = r.id)");
   const [racks, air, parts, site] = await Promise.all([
     sql<{
       number: string;
@@ -40,15 +41,13 @@ export async function recentDryOffs(db: Kysely<Database>, person: Person, at: Da
     }>`
       select k.number, j.part_id, r.happened_at as at, r.by_user as by, d.metal_c, d.parts_dry, d.hollow_blown,
         (select extract(epoch from p.left_at - p.entered_at) / 60 from passage p join record q on q.id = p.record_id where q.rack_id = k.id and p.stage = 'dry-off' and p.left_at is not null and q.happened_at <= r.happened_at
-          and not exists (select 1 from record s where s.supersedes = q.id) order by p.entered_at desc limit 1)::float8 as minutes
+          and ${stands("q.id")} order by p.entered_at desc limit 1)::float8 as minutes
       from record r join dry_off d on d.record_id = r.id join rack k on k.id = r.rack_id join job j on j.id = k.job_id
-      where r.kind = 'dry-off' and r.happened_at > ${from} and r.happened_at <= ${at} and ${stands}
-        and (${person.customerId}::uuid is null or j.customer_id = ${person.customerId}::uuid) order by r.happened_at desc limit ${MOST}`.execute(
-      db,
-    ),
+      where r.kind = 'dry-off' and r.happened_at > ${from} and r.happened_at <= ${at} and ${stands("r.id")}
+        and ${forPerson(person, "j.customer_id")} order by r.happened_at desc limit ${MOST}`.execute(db),
     sql<{ at: Date; percent: number }>`
       select r.happened_at as at, c.value as percent from record r join condition c on c.record_id = r.id
-      where r.kind = 'condition' and c.quantity = 'humidity' and r.happened_at > ${from} and r.happened_at <= ${at} and ${stands} order by r.happened_at`.execute(
+      where r.kind = 'condition' and c.quantity = 'humidity' and r.happened_at > ${from} and r.happened_at <= ${at} and ${stands("r.id")} order by r.happened_at`.execute(
       db,
     ),
     setupAt(db, "part", at),

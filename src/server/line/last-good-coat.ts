@@ -1,4 +1,5 @@
 import { type Kysely, sql } from "kysely";
+import { stands } from "@/db/queries/stands";
 import type { Database } from "@/db/schema";
 
 export type LastGoodCoat = {
@@ -25,7 +26,7 @@ export async function lastGoodCoat(
     select k.number, c.kv, c.current_ua as "currentUa", c.gun_air_kpa as "gunAirKPa", c.distance_mm as "distanceMm",
       c.earth_mohm as "earthMohm", c.hook_cycles as "hookCycles", c.reclaim_percent as "reclaimPercent", c.gun_air_rest_kpa as "gunAirRestKPa", c.booth_air_m_per_s as "boothAirMPerS", c.passes
     from job j join rack k on k.job_id = j.id
-    cross join lateral (select r.id from record r where r.rack_id = k.id and r.kind = 'coat' and not exists (select 1 from record s where s.supersedes = r.id) order by r.happened_at desc limit 1) n
+    cross join lateral (select r.id from record r where r.rack_id = k.id and r.kind = 'coat' and ${stands("r.id")} order by r.happened_at desc limit 1) n
     join coat c on c.record_id = n.id
     where j.part_id = ${rack.part.id} and j.powder_id = ${rack.powder.id} and k.id <> ${rack.id} and k.hung_at <= ${at}
       and (select d.decision from record r join disposition d on d.record_id = r.id where r.rack_id = k.id and r.kind = 'disposition' order by r.happened_at desc limit 1) = 'accept'

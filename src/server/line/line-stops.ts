@@ -1,6 +1,8 @@
 import { type Kysely, sql } from "kysely";
 import { afterStop, judgeStop, type LineStop, type PassageBySpeed, type StoppedAt } from "@/core/line";
 import type { VerdictResult } from "@/core/verdict";
+import { forPerson } from "@/db/queries/for-person";
+import { stands } from "@/db/queries/stands";
 import type { Database } from "@/db/schema";
 import { setupAt, siteAt } from "../setup/setup-data";
 import type { Person } from "../sign-in/roles";
@@ -39,8 +41,8 @@ export async function inLineAt(
   }>`
     select r.id, r.rack_id, r.job_id, k.number, p.stage, p.entered_at, p.left_at from passage p join record r on r.id = p.record_id join rack k on k.id = r.rack_id join job j on j.id = k.job_id
     where p.stage = any(${line.stages}::text[]) and (p.line_id is null or p.line_id = ${line.id}) and p.entered_at >= ${since} and p.entered_at <= ${until} and p.source = any(${sources}::text[]) and p.left_at is not null
-      and (${person?.customerId ?? null}::uuid is null or j.customer_id = ${person?.customerId ?? null}::uuid)
-      and not exists (select 1 from record s where s.supersedes = r.id) order by k.number, p.entered_at`.execute(db);
+      and ${person ? forPerson(person, "j.customer_id") : sql`true`}
+      and ${stands("r.id")} order by k.number, p.entered_at`.execute(db);
   const byRack = new Map<string, StoredPassage[]>();
   for (const row of rows) {
     const mine = byRack.get(row.rack_id) ?? [];
@@ -64,7 +66,7 @@ export async function inLineAt(
 export async function stopsBetween(db: Kysely<Database>, lineId: string, from: Date, to: Date): Promise<LineStop[]> {
   const { rows } = await sql<{ from_at: Date; to_at: Date }>`
     select s.from_at, s.to_at from line_stop s join record r on r.id = s.record_id where s.line_id = ${lineId} and s.from_at >= ${from} and s.from_at <= ${to}
-      and not exists (select 1 from record x where x.supersedes = r.id) order by s.from_at`.execute(db);
+      and ${stands("r.id")} order by s.from_at`.execute(db);
   return rows.map((row) => ({ fromMs: row.from_at.getTime(), toMs: row.to_at.getTime() }));
 }
 
@@ -112,7 +114,7 @@ export async function loadLineStops(
     siteAt(db, at),
     sql<{ id: string; line_id: string; from_at: Date; to_at: Date; cause: string; by_user: string }>`
       select r.id, s.line_id, s.from_at, s.to_at, s.cause, r.by_user from line_stop s join record r on r.id = s.record_id
-      where s.from_at >= ${since} and s.from_at <= ${at} and not exists (select 1 from record x where x.supersedes = r.id) order by s.from_at desc limit 20`.execute(
+      where s.from_at >= ${since} and s.from_at <= ${at} and ${stands("r.id")} order by s.from_at desc limit 20`.execute(
       db,
     ),
   ]);

@@ -4,13 +4,15 @@ import { bareLimitHours } from "@/core/preparation";
 import { valueOrThrow } from "@/core/result";
 import { shiftAt } from "@/core/shifts";
 import type { VerdictResult } from "@/core/verdict";
+import { forPerson } from "@/db/queries/for-person";
+import { stands } from "@/db/queries/stands";
 import type { Database } from "@/db/schema";
 import { type BathFile, loadBath } from "../baths/load-bath";
 import { readSections, sectionsOf } from "../cure/section-readings";
 import { type CoatOnTop, coatOnTop, sheetOf } from "../cure/sheet-of";
 import { channelsOf } from "../rack/judge-rack";
 import { type SetupData, setupAt, siteAt } from "../setup/setup-data";
-import type { Person } from "../sign-in/roles";
+import { ofTheShop, type Person, seesCustomer } from "../sign-in/roles";
 import { loadUpkeep, type UpkeepFile } from "../upkeep/load-upkeep";
 import { airBefore } from "./air";
 
@@ -129,12 +131,12 @@ export async function loadLine(db: Kysely<Database>, person: Person, at: Date): 
     openBakes(db, person, at, site),
     structures(db, person),
     cases(db, person),
-    person.customerId === null ? loadUpkeep(db, at) : [],
+    ofTheShop(person) ? loadUpkeep(db, at) : [],
     db
       .selectFrom("job")
       .select(({ fn }) => fn.countAll<string>().as("n"))
       .where("due_on", ">=", at.toISOString().slice(0, 10))
-      .$if(person.customerId !== null, (q) => q.where("customer_id", "=", person.customerId as string))
+      .where(forPerson(person, "customer_id"))
       .executeTakeFirstOrThrow(),
   ]);
   const humidityPercent = air?.readings.find((r) => r.quantity === "humidity")?.value ?? null;
@@ -185,9 +187,6 @@ type RackRow = {
   coated: boolean;
 };
 
-/** Of a lateral's record r: nothing corrects it. */
-const stands = sql.raw("not exists (select 1 from record s where s.supersedes = r.id)");
-
 async function racksOnLine(db: Kysely<Database>, person: Person, at: Date): Promise<RackRow[]> {
   const since = new Date(at.getTime() - DAYS_ON_LINE * 86_400_000);
   const { rows } = await sql<RackRow>`
@@ -195,14 +194,14 @@ async function racksOnLine(db: Kysely<Database>, person: Person, at: Date): Prom
     from rack k join job j on j.id = k.job_id
     left join lateral (select d.decision from record r join disposition d on d.record_id = r.id where r.rack_id = k.id and r.kind = 'disposition' order by r.happened_at desc limit 1) d on true
     left join lateral (select max(r.happened_at) as at, coalesce(max(r.happened_at), '-infinity') as since from record r join disposition d on d.record_id = r.id where r.rack_id = k.id and r.kind = 'disposition' and d.decision in ('scuff-and-recoat', 'strip')) w on true
-    left join lateral (select q.stage, q.entered_at, q.left_at from record r join passage q on q.record_id = r.id where r.rack_id = k.id and r.kind = 'passage' and r.happened_at > w.since and ${stands} order by r.happened_at desc limit 1) p on true
-    left join lateral (select x.iso from record r join cross_cut x on x.record_id = r.id where r.rack_id = k.id and r.kind = 'cross-cut' and r.happened_at > w.since and ${stands} order by r.happened_at desc limit 1) x on true
-    left join lateral (select f.defect from record r join defect f on f.record_id = r.id where r.rack_id = k.id and r.kind = 'defect' and f.pieces_affected is distinct from 0 and r.happened_at > w.since and ${stands} order by r.happened_at desc limit 1) f on true
-    left join lateral (select count(*) as readings from record r join thickness_reading t on t.record_id = r.id where r.rack_id = k.id and r.kind = 'thickness' and t.rejected_reason is null and r.happened_at > w.since and ${stands}) t on true
-    left join lateral (select max(coalesce(q.left_at, q.entered_at)) filter (where q.stage = 'blast') as blasted_at, max(coalesce(q.left_at, q.entered_at)) filter (where q.stage = 'conversion') as converted_at from record r join passage q on q.record_id = r.id where r.rack_id = k.id and r.kind = 'passage' and q.stage in ('blast', 'conversion') and r.happened_at > w.since and ${stands}) b on true
-    left join lateral (select coalesce(bool_or(r.kind = 'solvent-rub'), false) as rubbed, coalesce(bool_or(r.kind = 'coat'), false) as coated, max(r.happened_at) filter (where q.step = 'solvent-wipe' and q.done and ${stands}) as wiped_at from record r left join prep_step q on q.record_id = r.id where r.rack_id = k.id and r.kind in ('solvent-rub', 'coat', 'prep-step') and r.happened_at > w.since) u on true
+    left join lateral (select q.stage, q.entered_at, q.left_at from record r join passage q on q.record_id = r.id where r.rack_id = k.id and r.kind = 'passage' and r.happened_at > w.since and ${stands("r.id")} order by r.happened_at desc limit 1) p on true
+    left join lateral (select x.iso from record r join cross_cut x on x.record_id = r.id where r.rack_id = k.id and r.kind = 'cross-cut' and r.happened_at > w.since and ${stands("r.id")} order by r.happened_at desc limit 1) x on true
+    left join lateral (select f.defect from record r join defect f on f.record_id = r.id where r.rack_id = k.id and r.kind = 'defect' and f.pieces_affected is distinct from 0 and r.happened_at > w.since and ${stands("r.id")} order by r.happened_at desc limit 1) f on true
+    left join lateral (select count(*) as readings from record r join thickness_reading t on t.record_id = r.id where r.rack_id = k.id and r.kind = 'thickness' and t.rejected_reason is null and r.happened_at > w.since and ${stands("r.id")}) t on true
+    left join lateral (select max(coalesce(q.left_at, q.entered_at)) filter (where q.stage = 'blast') as blasted_at, max(coalesce(q.left_at, q.entered_at)) filter (where q.stage = 'conversion') as converted_at from record r join passage q on q.record_id = r.id where r.rack_id = k.id and r.kind = 'passage' and q.stage in ('blast', 'conversion') and r.happened_at > w.since and ${stands("r.id")}) b on true
+    left join lateral (select coalesce(bool_or(r.kind = 'solvent-rub'), false) as rubbed, coalesce(bool_or(r.kind = 'coat'), false) as coated, max(r.happened_at) filter (where q.step = 'solvent-wipe' and q.done and ${stands("r.id")}) as wiped_at from record r left join prep_step q on q.record_id = r.id where r.rack_id = k.id and r.kind in ('solvent-rub', 'coat', 'prep-step') and r.happened_at > w.since) u on true
     where k.hung_at > ${since} and k.hung_at <= ${at} and (d.decision is null or d.decision in ('hold', 'scuff-and-recoat', 'strip'))
-      and (${person.customerId}::uuid is null or j.customer_id = ${person.customerId}::uuid)
+      and ${forPerson(person, "j.customer_id")}
     order by k.hung_at desc limit 40`.execute(db);
   return rows.reverse();
 }
@@ -296,9 +295,7 @@ async function openBakes(db: Kysely<Database>, person: Person, at: Date, site: S
     .where("record.happened_at", ">", since)
     .where("record.happened_at", "<=", at)
     .where("bake.pulled_at", "is", null)
-    .where(({ not, exists, selectFrom }) =>
-      not(exists(selectFrom("record as s").select("s.id").whereRef("s.supersedes", "=", "record.id"))),
-    )
+    .where(stands("record.id"))
     .execute();
   if (rows.length === 0) return [];
   const ids = rows.map((r) => r.id);
@@ -322,9 +319,7 @@ async function openBakes(db: Kysely<Database>, person: Person, at: Date, site: S
     const stored = channelsOf(channels.filter((c) => c.record_id === row.id));
     const mine = bySection[n] ?? stored;
     const inside = places.filter((p) => p.record_id === row.id);
-    const racks = inside
-      .filter((p) => person.customerId === null || p.customer_id === person.customerId)
-      .map((p) => p.number);
+    const racks = inside.filter((p) => seesCustomer(person, p.customer_id)).map((p) => p.number);
     if (racks.length === 0) return [];
     const base = {
       recordId: row.id,
@@ -405,16 +400,14 @@ async function openBakes(db: Kysely<Database>, person: Person, at: Date, site: S
 async function structures(db: Kysely<Database>, person: Person) {
   const { rows } = await sql<{ code: string; name: string; lastVisit: Date | null }>`
     select s.code, s.name, v.last_visit as "lastVisit" from structure s left join lateral (select max(r.happened_at) as last_visit from record r where r.structure_id = s.id and r.kind = 'visit') v on true
-    where (${person.customerId}::uuid is null or s.customer_id = ${person.customerId}::uuid) order by v.last_visit nulls first limit 20`.execute(
-    db,
-  );
+    where ${forPerson(person, "s.customer_id")} order by v.last_visit nulls first limit 20`.execute(db);
   return rows;
 }
 
 async function cases(db: Kysely<Database>, person: Person) {
   const { rows } = await sql<{ number: string; defect: string; zone: string }>`
     select c.number, c.defect, c.zone from root_cause_case c left join structure s on s.id = c.structure_id left join rack k on k.id = c.rack_id left join job j on j.id = k.job_id
-    where not exists (select 1 from record r where r.case_id = c.id and r.kind = 'confirmation') and (${person.customerId}::uuid is null or coalesce(s.customer_id, j.customer_id) = ${person.customerId}::uuid) order by c.opened_at desc limit 20`.execute(
+    where not exists (select 1 from record r where r.case_id = c.id and r.kind = 'confirmation') and ${forPerson(person, "s.customer_id", "j.customer_id")} order by c.opened_at desc limit 20`.execute(
     db,
   );
   return rows;

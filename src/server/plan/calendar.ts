@@ -3,13 +3,16 @@ import * as v from "valibot";
 import { bakeMinutesFor, type Schedule, type StageOfWork, schedule, type WorkToPlan } from "@/core/plan";
 import { type Result, valueOrThrow } from "@/core/result";
 import { hoursWithin, type WorkWeek, workDays } from "@/core/shifts";
+import { forPerson } from "@/db/queries/for-person";
+import { lock } from "@/db/queries/locks";
 import type { Database } from "@/db/schema";
-import { type EntryOutcome, outcomeOf, refuse } from "../entries/made";
 import { badEntry, text } from "../input";
-import { storeRecord } from "../record/store-record";
+import { type EntryOutcome, refuse } from "../outcome";
+import { storeOne } from "../record/store-record";
 import { planSchema } from "../requirement";
 import { type SetupData, setupAt, siteAt } from "../setup/setup-data";
 import type { Person } from "../sign-in/roles";
+import { type Clock, write } from "../write";
 import { measuredPart } from "./load-plan";
 
 export type CalendarJob = {
@@ -68,7 +71,7 @@ export async function loadCalendar(db: Kysely<Database>, person: Person, at: Dat
     from job j
     left join lateral (select d.document from record r join job_plan d on d.record_id = r.id where r.job_id = j.id and r.kind = 'plan' order by d.version desc limit 1) p on true
     left join lateral (select d.start_at from record r join job_start d on d.record_id = r.id where r.job_id = j.id and r.kind = 'job-start' order by r.happened_at desc, r.id desc limit 1) s on true
-    where (${person.customerId}::uuid is null or j.customer_id = ${person.customerId}::uuid)
+    where ${forPerson(person, "j.customer_id")}
       and (j.due_on is null or j.due_on >= ${new Date(at.getTime() - 60 * 86_400_000)}) and j.received_at > ${new Date(at.getTime() - 120 * 86_400_000)}
     order by j.received_at desc, j.number desc limit ${MOST_JOBS}`.execute(db);
   const week = weekOf(site);
@@ -155,27 +158,32 @@ const startSchema = v.object({
 });
 
 /** A person sets a job's start, or gives it back. The one before stays on record. Failures: `bad-entry`, `unknown-job`, `in-the-past`, and the store's. */
-export async function setStart(db: Kysely<Database>, person: Person, input: unknown, at: Date): Promise<EntryOutcome> {
+export async function setStart(
+  db: Kysely<Database>,
+  person: Person,
+  input: unknown,
+  clock: Clock,
+): Promise<EntryOutcome> {
   const parsed = v.safeParse(startSchema, input);
   if (!parsed.success) return refuse(badEntry(parsed.issues));
   const { id, job: number, startAt } = parsed.output;
-  if (startAt && startAt.getTime() < at.getTime() - 5 * 60_000)
-    return refuse({
-      kind: "in-the-past",
-      what: "start",
-      value: startAt.toISOString().slice(0, 16).replace("T", " "),
-      today: at.toISOString().slice(0, 16).replace("T", " "),
-    });
-  const job = await db
-    .selectFrom("job")
-    .select("id")
-    .where("number", "=", number)
-    .$if(person.customerId !== null, (q) => q.where("customer_id", "=", person.customerId as string))
-    .executeTakeFirst();
-  if (!job) return refuse({ kind: "unknown-job", number });
-  return outcomeOf(
-    await storeRecord(
-      db,
+  return write(db, [lock.job(number)], clock, async (trx, at) => {
+    if (startAt && startAt.getTime() < at.getTime() - 5 * 60_000)
+      return refuse({
+        kind: "in-the-past",
+        what: "start",
+        value: startAt.toISOString().slice(0, 16).replace("T", " "),
+        today: at.toISOString().slice(0, 16).replace("T", " "),
+      });
+    const job = await trx
+      .selectFrom("job")
+      .select("id")
+      .where("number", "=", number)
+      .where(forPerson(person, "customer_id"))
+      .executeTakeFirst();
+    if (!job) return refuse({ kind: "unknown-job", number });
+    return storeOne(
+      trx,
       {
         id,
         kind: "job-start",
@@ -187,6 +195,6 @@ export async function setStart(db: Kysely<Database>, person: Person, input: unkn
         details: { job_start: [{ start_at: startAt }] },
       },
       at,
-    ),
-  );
+    );
+  });
 }

@@ -2,12 +2,14 @@ import type { Kysely } from "kysely";
 import * as v from "valibot";
 import { lineStagesOf, refusals } from "@/core/plan";
 import type { Json } from "@/db/detail-tables";
+import { lock } from "@/db/queries/locks";
 import type { Database } from "@/db/schema";
-import { type EntryOutcome, outcomeOf, refuse } from "../entries/made";
 import { badEntry, said, text } from "../input";
-import { storeRecord } from "../record/store-record";
+import { type EntryOutcome, refuse } from "../outcome";
+import { storeOne } from "../record/store-record";
 import { conditionSchema, type Plan, planSchema, systemSchema } from "../requirement";
 import type { Person } from "../sign-in/roles";
+import { type Clock, write } from "../write";
 import { loadPlanFile } from "./load-plan";
 
 const changeSchema = v.object({
@@ -43,72 +45,75 @@ export async function changePlan(
   db: Kysely<Database>,
   person: Person,
   input: unknown,
-  at: Date,
+  clock: Clock,
 ): Promise<EntryOutcome> {
   const parsed = v.safeParse(changeSchema, input);
   if (!parsed.success) return refuse(badEntry(parsed.issues));
   const change = parsed.output;
   const key = `plan:${change.id}`;
-  const again = await db.selectFrom("record").select("id").where("idempotency_key", "=", key).executeTakeFirst();
-  if (again) return { ok: true, recordId: again.id, already: true };
-  const file = await loadPlanFile(db, person, change.job, at);
-  if (!file) return refuse({ kind: "unknown-job", number: change.job });
-  const { plan } = file;
-  const newest = plan.versions.at(-1);
-  if (plan.version !== change.seen)
-    return refuse({ kind: "changed-meanwhile", by: newest?.by ?? "", version: plan.version });
-  if (plan.released && plan.version > 0 && change.reason.length < 3)
-    return refuse({ kind: "reason-needed", version: plan.version });
-  const system = change.system ?? plan.system;
-  const exposure = change.exposure ?? plan.exposure;
-  if (!file.part) return refuse({ kind: "no-measures", part: file.partName });
-  const service = { exposure, lifeYears: plan.lifeYears, finish: plan.finish, serviceC: plan.serviceC };
-  const against = system ? refusals(file.part, service, system) : [];
-  const unanswered = against.find((r) => !change.overrule[r.kind] && !plan.overruled.some((o) => o.kind === r.kind));
-  if (unanswered) return refuse({ ...unanswered, kind: "refused-system", refusal: unanswered.kind });
-  const overruled = against.map((r) => {
-    const before = plan.overruled.find((o) => o.kind === r.kind);
-    return change.overrule[r.kind] || !before
-      ? { kind: r.kind, reason: change.overrule[r.kind] ?? "", by: person.name }
-      : before;
-  });
-  const next: Plan = {
-    stages: plan.stages,
-    primer: system ? system.primer !== "none" : plan.primer,
-    exposure,
-    offered: [],
-    pieces: change.pieces ?? plan.pieces,
-    condition: change.condition ?? plan.condition,
-    lifeYears: change.lifeYears === undefined ? plan.lifeYears : change.lifeYears,
-    finish: plan.finish,
-    handSteps: plan.handSteps,
-    serviceC: plan.serviceC,
-    system,
-    overruled,
-  };
-  const stages = system ? lineStagesOf(file.routeFor(next)) : plan.stages;
-  const outcome = await storeRecord(
-    db,
-    {
-      id: change.id,
-      kind: "plan",
-      happenedAt: at,
-      by: person.username,
-      grade: "measured",
-      idempotencyKey: key,
-      jobId: file.jobId,
-      supersedes: newest ? { recordId: newest.recordId, reason: change.reason || "Planned further" } : null,
-      details: {
-        job_plan: [
-          {
-            version: plan.version + 1,
-            released: change.release,
-            document: JSON.parse(JSON.stringify({ ...next, stages: [...stages] })) as Json,
-          },
-        ],
+  return write(db, [lock.job(change.job)], clock, async (trx, at) => {
+    const again = await trx.selectFrom("record").select("id").where("idempotency_key", "=", key).executeTakeFirst();
+    if (again) return { ok: true, recordId: again.id, already: true };
+    const file = await loadPlanFile(trx, person, change.job, at);
+    if (!file) return refuse({ kind: "unknown-job", number: change.job });
+    const { plan } = file;
+    const newest = plan.versions.at(-1);
+    if (plan.version !== change.seen)
+      return refuse({ kind: "changed-meanwhile", by: newest?.by ?? "", version: plan.version });
+    if (plan.released && plan.version > 0 && change.reason.length < 3)
+      return refuse({ kind: "reason-needed", version: plan.version });
+    const system = change.system ?? plan.system;
+    const exposure = change.exposure ?? plan.exposure;
+    if (!file.part) return refuse({ kind: "no-measures", part: file.partName });
+    const service = { exposure, lifeYears: plan.lifeYears, finish: plan.finish, serviceC: plan.serviceC };
+    const against = system ? refusals(file.part, service, system) : [];
+    const unanswered = against.find((r) => !change.overrule[r.kind] && !plan.overruled.some((o) => o.kind === r.kind));
+    if (unanswered) return refuse({ ...unanswered, kind: "refused-system", refusal: unanswered.kind });
+    const overruled = against.map((r) => {
+      const before = plan.overruled.find((o) => o.kind === r.kind);
+      return change.overrule[r.kind] || !before
+        ? { kind: r.kind, reason: change.overrule[r.kind] ?? "", by: person.name }
+        : before;
+    });
+    const next: Plan = {
+      stages: plan.stages,
+      primer: system ? system.primer !== "none" : plan.primer,
+      exposure,
+      offered: [],
+      pieces: change.pieces ?? plan.pieces,
+      condition: change.condition ?? plan.condition,
+      lifeYears: change.lifeYears === undefined ? plan.lifeYears : change.lifeYears,
+      finish: plan.finish,
+      handSteps: plan.handSteps,
+      serviceC: plan.serviceC,
+      system,
+      overruled,
+    };
+    const stages = system ? lineStagesOf(file.routeFor(next)) : plan.stages;
+    return storeOne(
+      trx,
+      {
+        id: change.id,
+        kind: "plan",
+        happenedAt: at,
+        by: person.username,
+        grade: "measured",
+        idempotencyKey: key,
+        jobId: file.jobId,
+        supersedes: newest
+          ? { recordId: newest.recordId, reason: change.reason || "Planned further", inCourse: true }
+          : null,
+        details: {
+          job_plan: [
+            {
+              version: plan.version + 1,
+              released: change.release,
+              document: JSON.parse(JSON.stringify({ ...next, stages: [...stages] })) as Json,
+            },
+          ],
+        },
       },
-    },
-    at,
-  );
-  return outcomeOf(outcome);
+      at,
+    );
+  });
 }

@@ -24,6 +24,7 @@ import {
   routeCard,
 } from "@/core/plan";
 import type { Result } from "@/core/result";
+import { forPerson } from "@/db/queries/for-person";
 import type { Database } from "@/db/schema";
 import { type Plan, requirementSchema } from "../requirement";
 import { type SetupData, type SetupItem, setupAt, siteAt } from "../setup/setup-data";
@@ -79,7 +80,7 @@ export async function loadPlanFile(db: Kysely<Database>, person: Person, number:
     .selectFrom("job")
     .selectAll()
     .where("number", "=", number)
-    .$if(person.customerId !== null, (q) => q.where("customer_id", "=", person.customerId as string))
+    .where(forPerson(person, "customer_id"))
     .executeTakeFirst();
   if (!job) return null;
   const [plan, parts, powders, lots, equipment, baths, customers, site] = await Promise.all([

@@ -1,10 +1,13 @@
 import type { Kysely } from "kysely";
 import * as v from "valibot";
+import { forPerson } from "@/db/queries/for-person";
+import { lock } from "@/db/queries/locks";
 import type { Database } from "@/db/schema";
-import { type EntryOutcome, outcomeOf, refuse } from "../entries/made";
 import { badEntry, filled, text } from "../input";
-import { storeRecord } from "../record/store-record";
+import { type EntryOutcome, refuse } from "../outcome";
+import { storeOne } from "../record/store-record";
 import type { Person } from "../sign-in/roles";
+import { type Clock, write } from "../write";
 
 const id = v.pipe(v.string(), v.uuid("is not an id"));
 const amount = v.nullable(
@@ -36,20 +39,25 @@ export const answerSchema = v.object({
   note: text(300),
 });
 /** Offers an option on a job: what, how much of it, its price, and the risk taken by going without, in plain words. Failures: `bad-entry`, `unknown-job`, and the store's. */
-export async function makeOffer(db: Kysely<Database>, person: Person, input: unknown, at: Date): Promise<EntryOutcome> {
+export async function makeOffer(
+  db: Kysely<Database>,
+  person: Person,
+  input: unknown,
+  clock: Clock,
+): Promise<EntryOutcome> {
   const parsed = v.safeParse(offerSchema, input);
   if (!parsed.success) return refuse(badEntry(parsed.issues));
   const o = parsed.output;
-  const job = await db
-    .selectFrom("job")
-    .select("id")
-    .where("number", "=", o.job)
-    .$if(person.customerId !== null, (q) => q.where("customer_id", "=", person.customerId as string))
-    .executeTakeFirst();
-  if (!job) return refuse({ kind: "unknown-job", number: o.job });
-  return outcomeOf(
-    await storeRecord(
-      db,
+  return write(db, [lock.key(`offer:${o.id}`)], clock, async (trx, at) => {
+    const job = await trx
+      .selectFrom("job")
+      .select("id")
+      .where("number", "=", o.job)
+      .where(forPerson(person, "customer_id"))
+      .executeTakeFirst();
+    if (!job) return refuse({ kind: "unknown-job", number: o.job });
+    return storeOne(
+      trx,
       {
         id: o.id,
         kind: "offer",
@@ -73,8 +81,8 @@ export async function makeOffer(db: Kysely<Database>, person: Person, input: unk
         },
       },
       at,
-    ),
-  );
+    );
+  });
 }
 
 /** The customer's answer to an offer, with whose word it was, how and when; a later answer stands, the earlier stays on record. Failures: `bad-entry`, `unknown-offer`, `in-the-future`, and the store's. */
@@ -82,24 +90,24 @@ export async function answerOffer(
   db: Kysely<Database>,
   person: Person,
   input: unknown,
-  at: Date,
+  clock: Clock,
 ): Promise<EntryOutcome> {
   const parsed = v.safeParse(answerSchema, input);
   if (!parsed.success) return refuse(badEntry(parsed.issues));
   const a = parsed.output;
-  if (new Date(a.on) > at) return refuse({ kind: "in-the-future", happenedAt: a.on });
-  const offer = await db
-    .selectFrom("record")
-    .innerJoin("offer", "offer.record_id", "record.id")
-    .innerJoin("job", "job.id", "record.job_id")
-    .select(["record.job_id", "job.customer_id"])
-    .where("record.id", "=", a.offer)
-    .$if(person.customerId !== null, (q) => q.where("job.customer_id", "=", person.customerId as string))
-    .executeTakeFirst();
-  if (!offer?.job_id) return refuse({ kind: "unknown-offer" });
-  return outcomeOf(
-    await storeRecord(
-      db,
+  return write(db, [lock.key(`answer:${a.id}`)], clock, async (trx, at) => {
+    if (new Date(a.on) > at) return refuse({ kind: "in-the-future", happenedAt: a.on });
+    const offer = await trx
+      .selectFrom("record")
+      .innerJoin("offer", "offer.record_id", "record.id")
+      .innerJoin("job", "job.id", "record.job_id")
+      .select(["record.job_id", "job.customer_id"])
+      .where("record.id", "=", a.offer)
+      .where(forPerson(person, "job.customer_id"))
+      .executeTakeFirst();
+    if (!offer?.job_id) return refuse({ kind: "unknown-offer" });
+    return storeOne(
+      trx,
       {
         id: a.id,
         kind: "offer-answer",
@@ -115,6 +123,6 @@ export async function answerOffer(
         },
       },
       at,
-    ),
-  );
+    );
+  });
 }

@@ -1,7 +1,8 @@
 import { type Kysely, sql } from "kysely";
+import { forPerson } from "@/db/queries/for-person";
 import type { Database } from "@/db/schema";
 import { setupAt } from "../setup/setup-data";
-import type { Person } from "../sign-in/roles";
+import { ofTheShop, type Person } from "../sign-in/roles";
 
 /** Every part as it stands, with its versions and how many jobs were made of it; a customer's person sees the parts of their own jobs. Two queries. */
 export async function partLibrary(db: Kysely<Database>, person: Person, at: Date) {
@@ -11,14 +12,14 @@ export async function partLibrary(db: Kysely<Database>, person: Person, at: Date
     jobs: string;
     versions: { id: string; reason: string; by: string; from: string }[];
   }>`
-    select e.id, (select count(*) from job j where j.part_id = e.id and (${person.customerId}::uuid is null or j.customer_id = ${person.customerId}::uuid)) as jobs,
+    select e.id, (select count(*) from job j where j.part_id = e.id and ${forPerson(person, "j.customer_id")}) as jobs,
       (select json_agg(json_build_object('id', v.id, 'reason', v.reason, 'by', v.by_user, 'from', v.valid_from) order by v.valid_from desc, v.recorded_at desc)
         from setup_version v where v.entity_id = e.id and v.valid_from <= ${at}) as versions
     from setup_entity e where e.kind = 'part'`.execute(db);
   return rows
     .flatMap((row) => {
       const part = parts.get(row.id);
-      if (!part || (person.customerId !== null && Number(row.jobs) === 0)) return [];
+      if (!part || (!ofTheShop(person) && Number(row.jobs) === 0)) return [];
       const { data } = part;
       return [
         {

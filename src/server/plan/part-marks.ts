@@ -3,12 +3,15 @@ import * as v from "valibot";
 import { markKinds } from "@/core/plan";
 import type { Database } from "@/db/schema";
 import { badEntry, text } from "../input";
-import { addVersion } from "../setup/add-version";
-import { type SetupInput, setupAt } from "../setup/setup-data";
+import { refuse } from "../outcome";
+import { type SetupSaved, saveSetup } from "../setup/save-setup";
 import type { Person } from "../sign-in/roles";
+import type { Clock } from "../write";
 
 const inputSchema = v.object({
   part: v.pipe(v.string(), v.uuid("is not a part")),
+  /** The version of the part that was on screen. */
+  seen: v.pipe(v.string(), v.uuid("is not a version")),
   marks: v.pipe(
     v.array(
       v.object({
@@ -25,19 +28,30 @@ const inputSchema = v.object({
   ),
 });
 
-/** Keeps the places set on a part's sketch as a new version of the part. Failures: `bad-entry`, `unknown-set-up`, `unknown-face`. */
-export async function keepMarks(db: Kysely<Database>, person: Person, input: unknown, at: Date) {
+/**
+ * Keeps the places set on a part's sketch as a new version of the part. Failures: `bad-entry`, `unknown-set-up`,
+ * `unknown-spot` (a face it has not), `set-up-changed`.
+ */
+export async function keepMarks(
+  db: Kysely<Database>,
+  person: Person,
+  input: unknown,
+  clock: Clock,
+): Promise<SetupSaved> {
   const parsed = v.safeParse(inputSchema, input);
-  if (!parsed.success) return { ok: false as const, failure: badEntry(parsed.issues, "places") };
-  const part = (await setupAt(db, "part", at)).get(parsed.output.part);
-  if (!part) return { ok: false as const, failure: { kind: "unknown-set-up", what: "part", name: parsed.output.part } };
-  const stray = parsed.output.marks.find((m) => !part.data.faces.some((f) => f.id === m.face));
-  if (stray)
-    return {
-      ok: false as const,
-      failure: { kind: "unknown-spot", face: stray.face, spot: stray.kind, of: part.data.name },
-    };
-  const data: SetupInput<"part"> = { ...part.data, marks: parsed.output.marks };
-  await addVersion<"part">(db, person, { entityId: part.id, at, reason: "Hanging and masking planned", data });
-  return { ok: true as const };
+  if (!parsed.success) return refuse(badEntry(parsed.issues, "places"));
+  const { part: id, seen, marks } = parsed.output;
+  return saveSetup(
+    db,
+    person,
+    "part",
+    { code: null, id, seen, reason: "Hanging and masking planned", data: (part) => ({ ...part, marks }) },
+    clock,
+    {
+      check: (_, __, known) => {
+        const stray = marks.find((m) => !known?.data.faces.some((f) => f.id === m.face));
+        return stray ? { kind: "unknown-spot", face: stray.face, spot: stray.kind, of: known?.data.name ?? "" } : null;
+      },
+    },
+  );
 }

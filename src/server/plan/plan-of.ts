@@ -1,5 +1,6 @@
 import { type Kysely, sql } from "kysely";
 import * as v from "valibot";
+import { stands } from "@/db/queries/stands";
 import type { Database } from "@/db/schema";
 import { type Plan, planSchema } from "../requirement";
 
@@ -69,8 +70,8 @@ export async function planOf(
         coalesce(a.answered_on::text, '') as on, coalesce(a.how, '') as how, coalesce(a.note, '') as note
       from record r join offer o on o.record_id = r.id
       left join lateral (select x.* from offer_answer x join record y on y.id = x.record_id where x.offer_id = r.id and y.happened_at <= ${at}
-        and not exists (select 1 from record s where s.supersedes = y.id) order by y.happened_at desc, y.id desc limit 1) a on true
-      where r.job_id = ${job.id} and r.kind = 'offer' and r.happened_at <= ${at} and not exists (select 1 from record s where s.supersedes = r.id)
+        and ${stands("y.id")} order by y.happened_at desc, y.id desc limit 1) a on true
+      where r.job_id = ${job.id} and r.kind = 'offer' and r.happened_at <= ${at} and ${stands("r.id")}
       order by r.happened_at, r.id`.execute(db),
   ]);
   const first = v.parse(planSchema, job.plan);

@@ -12,6 +12,7 @@ import {
   substrates,
 } from "@/core/plan";
 import type { Failure } from "@/core/result";
+import { lock } from "@/db/queries/locks";
 import type { Database } from "@/db/schema";
 import { badEntry, filled, text } from "../input";
 import { newId } from "../now";
@@ -20,6 +21,7 @@ import { conditionSchema, type Plan, type Requirement, systemSchema } from "../r
 import { addVersion } from "../setup/add-version";
 import { type SetupInput, setupAt, siteAt } from "../setup/setup-data";
 import type { Person } from "../sign-in/roles";
+import { type Clock, momentOf, write } from "../write";
 import { startingFaces } from "./starting-faces";
 
 const size = v.pipe(v.number("is not a number"), v.finite("is not a number"));
@@ -92,7 +94,7 @@ export async function receiveWork(
   db: Kysely<Database>,
   person: Person,
   input: unknown,
-  at: Date,
+  clock: Clock,
 ): Promise<ReceiveOutcome> {
   const parsed = v.safeParse(receiveSchema, input);
   if (!parsed.success) {
@@ -101,16 +103,17 @@ export async function receiveWork(
     return refuse(badEntry(parsed.issues, field));
   }
   const order = parsed.output;
+  const asOf = momentOf(clock);
   const [customers, powders, baths, site] = await Promise.all([
-    setupAt(db, "customer", at),
-    setupAt(db, "powder", at),
-    setupAt(db, "bath", at),
-    siteAt(db, at),
+    setupAt(db, "customer", asOf),
+    setupAt(db, "powder", asOf),
+    setupAt(db, "bath", asOf),
+    siteAt(db, asOf),
   ]);
   if (!customers.has(order.customer)) return refuse({ kind: "unknown-set-up", what: "customer", name: order.customer });
   const powder = powders.get(order.powder);
   if (!powder) return refuse({ kind: "unknown-set-up", what: "powder", name: order.powder });
-  const today = at.toISOString().slice(0, 10);
+  const today = asOf.toISOString().slice(0, 10);
   if (order.dueOn !== null && order.dueOn < today)
     return refuse({ kind: "in-the-past", what: "due date", value: order.dueOn, today });
   const service = {
@@ -177,9 +180,8 @@ export async function receiveWork(
     adhesionWorstIso: site.crossCutWorstIso,
     cureDecidedBy: site.cureDecidedBy,
   };
-  return db.transaction().execute(async (trx): Promise<ReceiveOutcome> => {
-    // One delivery at a time takes its numbers; the same one again finds its jobs by the delivery's id.
-    await sql`select pg_advisory_xact_lock(7206002)`.execute(trx);
+  // One delivery at a time takes its numbers; the same one again finds its jobs by the delivery's id.
+  return write<ReceiveOutcome>(db, [lock.numbers("jobs"), lock.setUp("part")], clock, async (trx, at) => {
     const jobIds = planned.map((_, i) => jobIdOf(order.id, i));
     const there = await trx
       .selectFrom("job")

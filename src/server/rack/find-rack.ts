@@ -1,4 +1,5 @@
 import type { Kysely } from "kysely";
+import { forPerson } from "@/db/queries/for-person";
 import type { Database } from "@/db/schema";
 import type { Person } from "../sign-in/roles";
 
@@ -17,6 +18,6 @@ export async function findRack(db: Kysely<Database>, person: Person, number: str
       "job.customer_id",
     ])
     .where("rack.number", "=", number)
-    .$if(person.customerId !== null, (q) => q.where("job.customer_id", "=", person.customerId as string))
+    .where(forPerson(person, "job.customer_id"))
     .executeTakeFirst();
 }

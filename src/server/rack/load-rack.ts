@@ -1,13 +1,15 @@
-import { type Kysely, sql } from "kysely";
+import type { Kysely } from "kysely";
 import * as v from "valibot";
+import { tablesOf } from "@/core/kinds";
+import { correctionsOf } from "@/db/queries/stands";
 import type { Database, RecordTable } from "@/db/schema";
 import { type BakeSheet, sheetOf } from "../cure/sheet-of";
 import { doubtedSets } from "../film/gauge-checks";
 import { planOf } from "../plan/plan-of";
-import { readDetails, type StoredDetails, tablesOfKind } from "../record/read-details";
+import { readDetails, type StoredDetails } from "../record/read-details";
 import { requirementSchema } from "../requirement";
 import { type SetupItem, setupAt, siteAt } from "../setup/setup-data";
-import type { Person } from "../sign-in/roles";
+import { ofTheShop, type Person } from "../sign-in/roles";
 import { baseOf } from "./base-of";
 import { findRack } from "./find-rack";
 import { evidenceFor, passesOf } from "./passes";
@@ -35,7 +37,7 @@ export async function loadRack(db: Kysely<Database>, person: Person, number: str
       .where("rack_id", "=", rack.id)
       .orderBy("position")
       .execute(),
-    threadOf(db, rack.id).then((all) => (person.customerId === null ? all : all.map((r) => heldToOwn(r, rack)))),
+    threadOf(db, rack.id).then((all) => (ofTheShop(person) ? all : all.map((r) => heldToOwn(r, rack)))),
   ]);
   // As the plan stood when the rack was hung: a later version is not held against it.
   const plan = await planOf(db, job, rack.hung_at);
@@ -164,12 +166,11 @@ async function threadOf(db: Kysely<Database>, rackId: string): Promise<ThreadRec
     .orderBy("happened_at")
     .orderBy("id")
     .execute();
-  const later = await sql<{
-    id: string;
-    supersedes: string;
-  }>`select id, supersedes from record where supersedes = any(${records.map((r) => r.id)}::uuid[])`.execute(db);
-  const supersededBy = new Map(later.rows.map((row) => [row.supersedes, row.id]));
-  const tables = [...new Set(records.flatMap((r) => tablesOfKind[r.kind] ?? []))];
+  const corrections = await correctionsOf(
+    db,
+    records.map((r) => r.id),
+  );
+  const tables = [...new Set(records.flatMap((r) => tablesOf(r.kind)))];
   const details = await readDetails(
     db,
     records.map((r) => r.id),
@@ -178,7 +179,7 @@ async function threadOf(db: Kysely<Database>, rackId: string): Promise<ThreadRec
   return records.map((base) => ({
     base,
     details: details.get(base.id) ?? {},
-    supersededBy: supersededBy.get(base.id) ?? null,
+    supersededBy: corrections.get(base.id)?.id ?? null,
   }));
 }
 

@@ -1,4 +1,5 @@
 import type { Kysely } from "kysely";
+import { forPerson } from "@/db/queries/for-person";
 import type { Database } from "@/db/schema";
 import type { Person } from "../sign-in/roles";
 
@@ -23,7 +24,7 @@ export async function travellerOf(db: Kysely<Database>, person: Person, number: 
     .leftJoin("rack", "rack.job_id", "job.id")
     .select(["job.number", "rack.number as rack"])
     .where("job.number", "=", number)
-    .$if(person.customerId !== null, (q) => q.where("job.customer_id", "=", person.customerId as string))
+    .where(forPerson(person, "job.customer_id"))
     .limit(2)
     .execute();
   const [first, second] = rows;

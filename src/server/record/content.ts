@@ -25,20 +25,23 @@ const contentColumns = [
   "request_hash",
   "supersedes",
   "reason",
+  "in_course",
 ] as const satisfies readonly (keyof RecordTable)[];
 
 export type DetailRows = { readonly [T in DetailTable]?: readonly NewDetail<T>[] };
 
-const tableNames = (Object.keys(detailTables) as DetailTable[]).sort();
-/** Columns in the order of their canonical text, with the key already written. */
-const columnsOf = Object.fromEntries(
-  tableNames.map((table) => [
-    table,
-    Object.keys(detailTables[table])
+/** Columns in the order of their canonical text, with the key already written; worked out once for each table. */
+const columnsOf = (table: DetailTable): readonly { column: string; key: string }[] => {
+  let columns = known.get(table);
+  if (!columns) {
+    columns = Object.keys(detailTables[table])
       .sort()
-      .map((column) => ({ column, key: `${JSON.stringify(column)}:` })),
-  ]),
-) as Record<DetailTable, { column: string; key: string }[]>;
+      .map((column) => ({ column, key: `${JSON.stringify(column)}:` }));
+    known.set(table, columns);
+  }
+  return columns;
+};
+const known = new Map<string, readonly { column: string; key: string }[]>();
 
 /** Strings repeat (faces, spots, typed values), so each is quoted once per digest. */
 type Quoted = Map<string, string>;
@@ -49,7 +52,7 @@ const MOST_QUOTED = 10_000;
 function rowText(table: DetailTable, row: object, quoted: Quoted): string {
   const values = row as Record<string, unknown>;
   let text = "";
-  for (const { column, key } of columnsOf[table]) {
+  for (const { column, key } of columnsOf(table)) {
     const value = values[column];
     if (value === null || value === undefined) continue;
     let said: string;
@@ -68,7 +71,7 @@ function rowText(table: DetailTable, row: object, quoted: Quoted): string {
 export function detailsDigest(details: DetailRows): string {
   const parts: string[] = [];
   const quoted: Quoted = new Map();
-  for (const table of tableNames) {
+  for (const table of (Object.keys(details) as DetailTable[]).sort()) {
     const rows = details[table] as readonly { ordinal?: number }[] | undefined;
     if (!rows?.length) continue;
     parts.push(

@@ -1,13 +1,12 @@
 import { createPrivateKey, createPublicKey, sign, verify } from "node:crypto";
 import { type Kysely, sql } from "kysely";
+import { lock, take } from "@/db/queries/locks";
 import type { Database } from "@/db/schema";
 import { canonicalText, merkleRoot, sha256 } from "./canonical";
 import { contentHash, type DetailRows } from "./content";
 import { readDetails } from "./read-details";
 
 export const FIRST_PREVIOUS_HASH = "0".repeat(64);
-/** Only one sealer at a time; writers are never held up by it. */
-const SEAL_LOCK = 7206002;
 
 type SealHead = { number: number; sealed_at: Date; member_count: number; merkle_root: string; previous_hash: string };
 const sealHash = (seal: SealHead): string =>
@@ -31,7 +30,8 @@ export async function sealRecords(
   sealedAt: Date,
 ): Promise<{ number: number; hash: string; members: number } | null> {
   return db.transaction().execute(async (trx) => {
-    await sql`select pg_advisory_xact_lock(${SEAL_LOCK})`.execute(trx);
+    // Only one sealer at a time; writers are never held up by it.
+    await take(trx, [lock.seal]);
     const members = await trx
       .selectFrom("record")
       .select(["id", "content_hash"])

@@ -1,6 +1,8 @@
 import type { Kysely, Transaction } from "kysely";
+import { kindOf } from "@/core/kinds";
 import type { DetailTable } from "@/db/detail-tables";
 import type { Database, EvidenceGradeColumn, RecordTable } from "@/db/schema";
+import { type EntryOutcome, refuse } from "../outcome";
 import { canonicalText, sha256 } from "./canonical";
 import { contentHash, type DetailRows, detailsDigest } from "./content";
 import { insertDetails } from "./insert-details";
@@ -22,7 +24,12 @@ export type NewRecord = {
   readonly structureId?: string | null;
   readonly caseId?: string | null;
   readonly fileId?: string | null;
-  readonly supersedes?: { readonly recordId: string; readonly reason: string } | null;
+  readonly supersedes?: {
+    readonly recordId: string;
+    readonly reason: string;
+    /** It follows in the ordinary course of things (a load pulled, a stop of the line); it corrects nothing. */
+    readonly inCourse?: boolean;
+  } | null;
   readonly details: DetailRows;
 };
 export type StoreOutcome =
@@ -58,11 +65,24 @@ export async function storeRecord(db: Kysely<Database>, record: NewRecord, store
   }
 }
 
+/** Stores a record within a transaction; the answer as the outcome of what a person did. */
+export async function storeOne(trx: Kysely<Database>, record: NewRecord, at: Date): Promise<EntryOutcome> {
+  return outcomeOf(await storeRecord(trx, record, at));
+}
+/** What the store answered, as an entry's outcome. */
+export const outcomeOf = (outcome: StoreOutcome): EntryOutcome =>
+  outcome.kind === "stored" || outcome.kind === "already-stored"
+    ? { ok: true, recordId: outcome.recordId, already: outcome.kind === "already-stored" }
+    : refuse(outcome);
+
 async function storeIn(trx: Kysely<Database>, record: NewRecord, storedAt: Date): Promise<StoreOutcome> {
   const clash = await findClash(trx, record);
   if (clash) return clash;
   const digest = detailsDigest(record.details);
   if (record.supersedes) {
+    const may = kindOf(record.kind)?.superseded;
+    if (may === "never" || (record.supersedes.inCourse && may !== "in-course-too"))
+      throw new RangeError(`no ${record.kind} is superseded ${record.supersedes.inCourse ? "in course" : "at all"}`);
     const old = await trx
       .selectFrom("record")
       .select("kind")
@@ -104,6 +124,7 @@ export function baseRow(record: NewRecord, storedAt: Date, digest = detailsDiges
     request_hash: requestHash(record, digest),
     supersedes: record.supersedes?.recordId ?? null,
     reason: record.supersedes?.reason ?? null,
+    in_course: record.supersedes?.inCourse ? true : null,
   };
   return { ...base, content_hash: contentHash(base, { digest }) };
 }

@@ -1,6 +1,7 @@
 import { type Kysely, sql } from "kysely";
+import { forPerson } from "@/db/queries/for-person";
 import type { Database } from "@/db/schema";
-import type { Person } from "../sign-in/roles";
+import { ofTheShop, type Person } from "../sign-in/roles";
 
 export type PlaceFound = { readonly href: string; readonly label: string; readonly what: string };
 const views: readonly (PlaceFound & { word: string })[] = [
@@ -29,12 +30,12 @@ export async function places(db: Kysely<Database>, person: Person, word: string)
     select * from (
       (select '/racks/' || k.number as href, 'Rack ' || k.number as label, v.data->>'name' as what from rack k join job j on j.id = k.job_id
         join lateral (select data from setup_version where entity_id = j.part_id order by valid_from desc limit 1) v on true
-        where k.number like ${like} and (${person.customerId}::uuid is null or j.customer_id = ${person.customerId}::uuid) order by k.number limit 4)
-      union all (select '/racks/' || k.number, 'Piece ' || p.serial, 'on rack ' || k.number from piece p join rack k on k.id = p.rack_id join job j on j.id = k.job_id where p.serial = ${typed} and (${person.customerId}::uuid is null or j.customer_id = ${person.customerId}::uuid) limit 1)
-      union all (select '/jobs/' || j.number, 'Job ' || j.number, '' from job j where lower(j.number) like ${like} and (${person.customerId}::uuid is null or j.customer_id = ${person.customerId}::uuid) limit 3)
+        where k.number like ${like} and ${forPerson(person, "j.customer_id")} order by k.number limit 4)
+      union all (select '/racks/' || k.number, 'Piece ' || p.serial, 'on rack ' || k.number from piece p join rack k on k.id = p.rack_id join job j on j.id = k.job_id where p.serial = ${typed} and ${forPerson(person, "j.customer_id")} limit 1)
+      union all (select '/jobs/' || j.number, 'Job ' || j.number, '' from job j where lower(j.number) like ${like} and ${forPerson(person, "j.customer_id")} limit 3)
       union all (select '/pretreat/' || replace(lower(e.code), ' ', '-'), e.code, 'bath' from setup_entity e where e.kind = 'bath' and (lower(e.code) like ${like} or replace(lower(e.code), 'ank ', '') like ${like}) limit 3)
-      union all (select '/causes/' || c.number, 'Case ' || c.number, replace(c.defect, '-', ' ') from root_cause_case c where 'case ' || c.number like ${like} and ${person.customerId}::uuid is null limit 3)
-      union all (select '/field/' || lower(s.code), s.name, s.site from structure s where (lower(s.code) like ${like} or lower(s.name) like ${like}) and (${person.customerId}::uuid is null or s.customer_id = ${person.customerId}::uuid) limit 3)
+      union all (select '/causes/' || c.number, 'Case ' || c.number, replace(c.defect, '-', ' ') from root_cause_case c where 'case ' || c.number like ${like} and ${ofTheShop(person)} limit 3)
+      union all (select '/field/' || lower(s.code), s.name, s.site from structure s where (lower(s.code) like ${like} or lower(s.name) like ${like}) and ${forPerson(person, "s.customer_id")} limit 3)
     ) found limit 8`.execute(db);
   const named = views
     .filter((v) => v.word.split(" ").some((w) => w.startsWith(typed)))

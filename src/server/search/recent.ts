@@ -1,4 +1,7 @@
 import { type Kysely, sql } from "kysely";
+import { changes } from "@/core/kinds";
+import { forPerson } from "@/db/queries/for-person";
+import { corrects } from "@/db/queries/stands";
 import type { Database } from "@/db/schema";
 import type { Person } from "../sign-in/roles";
 
@@ -16,26 +19,6 @@ export type RecordLine = {
   readonly number: number | null;
   readonly text: string | null;
 };
-
-/** Kinds that change how things stand, as against the run of readings and passages. */
-const CHANGES = [
-  "bath-event",
-  "line-stop",
-  "round-skip",
-  "sludge",
-  "metal-mark",
-  "panel-test",
-  "upkeep",
-  "first-panel",
-  "gauge-check",
-  "oven-survey",
-  "cure-trial",
-  "defect",
-  "disposition",
-  "confirmation",
-  "certificate",
-  "visit",
-];
 
 /** The newest records before a moment, one line each. Walks the time index backwards; O(limit). */
 export async function recentRecords(
@@ -69,8 +52,8 @@ export async function recentRecords(
       select r.id, r.kind, r.happened_at as at, r.stored_at as "storedAt", r.by_user as by, k.number as rack, coalesce(e.code, s.name) as place, r.grade, r.supersedes, r.reason
       from record r left join rack k on k.id = r.rack_id left join job j on j.id = r.job_id left join setup_entity e on e.id = r.bath_id left join structure s on s.id = r.structure_id
       where r.stored_at <= ${before} and (${filter.kind ?? null}::text is null or r.kind = ${filter.kind ?? null}) and (${filter.rack ?? null}::text is null or k.number = ${filter.rack ?? null})
-        and (${filter.changesSince ?? null}::timestamptz is null or r.stored_at >= ${filter.changesSince ?? null} and (r.kind = any(${CHANGES}) or (r.supersedes is not null and r.reason not like 'Pulled%' and r.reason not like 'The line stood:%')))
-        and (${person.customerId}::uuid is null or coalesce(j.customer_id, s.customer_id) = ${person.customerId}::uuid)
+        and (${filter.changesSince ?? null}::timestamptz is null or r.stored_at >= ${filter.changesSince ?? null} and (r.kind = any(${changes()}) or ${corrects("r")}))
+        and (${forPerson(person, "j.customer_id", "s.customer_id")})
       order by r.stored_at desc, r.id desc limit ${limit}) p
     order by p."storedAt" desc, p.id desc`.execute(db);
   return rows;

@@ -1,15 +1,15 @@
-import { type Kysely, sql } from "kysely";
+import type { Kysely } from "kysely";
 import * as v from "valibot";
 import { bathParameters, bathRoles, bathSlug, checkBath, takenSlugs, washTemplates } from "@/core/bath";
-import type { Failure } from "@/core/result";
 import { passageStages } from "@/core/shorthand";
+import { lock } from "@/db/queries/locks";
 import type { Database } from "@/db/schema";
 import { badEntry, filled, said, text } from "../input";
-import { newId } from "../now";
-import { canonicalText } from "../record/canonical";
+import { type Outcome, refuse } from "../outcome";
 import { derivedId } from "../record/derived-id";
 import type { Person } from "../sign-in/roles";
-import { addVersion, madeBy } from "./add-version";
+import { type Clock, write } from "../write";
+import { addEntity, saveSetup } from "./save-setup";
 import { recipes, type SetupInput, setupAt } from "./setup-data";
 
 const number = v.pipe(v.number("is not a number"), v.finite("is not a number"));
@@ -62,38 +62,26 @@ const startSchema = v.object({
   id: v.pipe(v.string(), v.uuid("is not an id")),
   template: filled(40),
 });
-export type BathSaved =
-  | { readonly ok: true; readonly href: string; readonly already: boolean }
-  | { readonly ok: false; readonly failure: Failure };
-const refuse = (failure: Failure): BathSaved => ({ ok: false, failure });
+
 export const bathHref = (code: string): string => `/pretreat/${bathSlug(code)}`;
-/** One change of the set-up at a time, so that two people do not both build on the same version. */
-export const SETUP_LOCK = 7206003;
 
 /**
  * A bath set up, or a new version of it from now on; older checks are judged by the version of their time. Failures:
- * `bad-entry`, `bad-bath` (field, value, why), `code-taken`, `unknown-set-up`, `changed-meanwhile` (by).
+ * `bad-entry`, `bad-bath` (field, value, why), those of `saveSetup`.
  */
-export async function saveBath(db: Kysely<Database>, person: Person, input: unknown, at: Date): Promise<BathSaved> {
+export async function saveBath(
+  db: Kysely<Database>,
+  person: Person,
+  input: unknown,
+  clock: Clock,
+): Promise<Outcome<{ readonly href: string; readonly already: boolean }>> {
   const parsed = v.safeParse(saveSchema, input);
   if (!parsed.success) return refuse(badEntry(parsed.issues));
-  const { code, seen, reason, data } = parsed.output;
+  const { data } = parsed.output;
   const checked = checkBath(data as SetupInput<"bath"> & typeof data);
   if (!checked.ok) return refuse(checked.error);
-  return db.transaction().execute(async (trx): Promise<BathSaved> => {
-    await sql`select pg_advisory_xact_lock(${SETUP_LOCK})`.execute(trx);
-    const known = [...(await setupAt(trx, "bath", at)).values()].find(
-      (b) => b.code.toLowerCase() === code.toLowerCase(),
-    );
-    if (!seen && known) return refuse({ kind: "code-taken", code: known.code });
-    if (seen && !known) return refuse({ kind: "unknown-set-up", what: "bath", name: code });
-    const same = known && canonicalText(known.data) === canonicalText(data);
-    if (same) return { ok: true, href: bathHref(known.code), already: true };
-    if (known && known.versionId !== seen)
-      return refuse({ kind: "set-up-changed", by: await madeBy(trx, known.versionId), what: known.code });
-    await keep(trx, person, known?.id ?? null, code, data, reason, at);
-    return { ok: true, href: bathHref(code), already: false };
-  });
+  const saved = await saveSetup(db, person, "bath", parsed.output, clock);
+  return saved.ok ? { ok: true, href: bathHref(saved.code), already: saved.already } : saved;
 }
 
 /**
@@ -104,17 +92,14 @@ export async function startWash(
   db: Kysely<Database>,
   person: Person,
   input: unknown,
-  at: Date,
-): Promise<
-  { readonly ok: true; readonly codes: readonly string[] } | { readonly ok: false; readonly failure: Failure }
-> {
+  clock: Clock,
+): Promise<Outcome<{ readonly codes: readonly string[] }>> {
   const parsed = v.safeParse(startSchema, input);
-  if (!parsed.success) return { ok: false, failure: badEntry(parsed.issues) };
+  if (!parsed.success) return refuse(badEntry(parsed.issues));
   const { id, template: templateId } = parsed.output;
   const template = washTemplates.find((t) => t.id === templateId);
-  if (!template) return { ok: false, failure: { kind: "unknown-set-up", what: "wash", name: templateId } };
-  return db.transaction().execute(async (trx) => {
-    await sql`select pg_advisory_xact_lock(${SETUP_LOCK})`.execute(trx);
+  if (!template) return refuse({ kind: "unknown-set-up", what: "wash", name: templateId });
+  return write(db, [lock.setUp("bath")], clock, async (trx, at) => {
     const taken = new Set([...(await setupAt(trx, "bath", at)).values()].map((b) => b.code.toLowerCase()));
     const ids = template.baths.map((_, i) => derivedId(id, `bath:${i}`));
     // Sent again, after an answer that was lost, it finds its tanks there.
@@ -128,29 +113,12 @@ export async function startWash(
       const code = `Tank ${next}`;
       taken.add(code.toLowerCase());
       const data = { ...bath, name: `${code} ${bath.name}`, retired: false } as SetupInput<"bath">;
-      await trx
-        .insertInto("setup_entity")
-        .values({ id: ids[i] as string, kind: "bath", code })
-        .execute();
-      await keep(trx, person, ids[i] as string, code, data, `Begun from a usual wash: ${template.name}`, at);
+      const reason = `Begun from a usual wash: ${template.name}`;
+      await addEntity<"bath">(trx, person, { id: ids[i], kind: "bath", code, at, reason, data });
       codes.push(code);
     }
     return { ok: true as const, codes };
   });
-}
-
-async function keep(
-  trx: Kysely<Database>,
-  person: Person,
-  entityId: string | null,
-  code: string,
-  data: SetupInput<"bath">,
-  reason: string,
-  at: Date,
-): Promise<void> {
-  const id = entityId ?? newId();
-  if (!entityId) await trx.insertInto("setup_entity").values({ id, kind: "bath", code }).execute();
-  await addVersion<"bath">(trx, person, { entityId: id, at, reason, data });
 }
 
 export type BathVersion = { readonly at: Date; readonly by: string; readonly reason: string };

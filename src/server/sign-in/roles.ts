@@ -21,5 +21,11 @@ export type Person = {
   readonly customerId: string | null;
 };
 
+/** One of the shop's own people, held to no customer. */
+export const ofTheShop = (person: Person): boolean => person.customerId === null;
+/** Whether this person may see what is this customer's. */
+export const seesCustomer = (person: Person, customerId: string | null | undefined): boolean =>
+  ofTheShop(person) || customerId === person.customerId;
+
 /** Rates, cost and margin are the shop's own: for its inspectors, leads and administrators, never for a customer's person. */
-export const seesCost = (person: Person): boolean => person.customerId === null && may(person.role, "inspect");
+export const seesCost = (person: Person): boolean => ofTheShop(person) && may(person.role, "inspect");

@@ -1,6 +1,7 @@
 import { type Kysely, sql } from "kysely";
 import { type BathParameter, judgeBathValue, type ValueAtPassage, valueAtPassage } from "@/core/bath";
 import type { EvidenceGrade, VerdictResult } from "@/core/verdict";
+import { stands } from "@/db/queries/stands";
 import type { Database } from "@/db/schema";
 import { setupAt } from "../setup/setup-data";
 
@@ -82,14 +83,14 @@ export async function conditionsWhenPassed(
     from record r join passage p on p.record_id = r.id
     left join watched w on w.stage = p.stage
     left join lateral (select c.id, c.happened_at, k.value from record c join bath_check k on k.record_id = c.id and k.parameter = w.parameter
-      where c.bath_id = w.bath_id and c.kind = 'bath-check' and c.happened_at <= p.entered_at and c.happened_at >= p.entered_at - w.reach and not exists (select 1 from record s where s.supersedes = c.id)
+      where c.bath_id = w.bath_id and c.kind = 'bath-check' and c.happened_at <= p.entered_at and c.happened_at >= p.entered_at - w.reach and ${stands("c.id")}
       order by c.happened_at desc limit 1) b on true
     left join lateral (select c.id, c.happened_at, k.value from record c join bath_check k on k.record_id = c.id and k.parameter = w.parameter
-      where c.bath_id = w.bath_id and c.kind = 'bath-check' and c.happened_at > p.entered_at and c.happened_at <= p.entered_at + w.reach and not exists (select 1 from record s where s.supersedes = c.id)
+      where c.bath_id = w.bath_id and c.kind = 'bath-check' and c.happened_at > p.entered_at and c.happened_at <= p.entered_at + w.reach and ${stands("c.id")}
       order by c.happened_at limit 1) a on true
     left join lateral (select array_agg(v.happened_at) as events from record v where v.bath_id = w.bath_id and v.kind = 'bath-event'
       and v.happened_at > coalesce(b.happened_at, p.entered_at - interval '2 days') and v.happened_at <= coalesce(a.happened_at, p.entered_at + interval '2 days')) e on true
-    where r.rack_id = any(${rackIds}::uuid[]) and r.kind = 'passage' and not exists (select 1 from record s where s.supersedes = r.id)
+    where r.rack_id = any(${rackIds}::uuid[]) and r.kind = 'passage' and ${stands("r.id")}
     order by r.rack_id, p.entered_at, w.parameter`.execute(db);
   const byId = new Map(baths.map((bath) => [bath.id, bath]));
   const passages = new Map<string, PassageCondition>();

@@ -7,7 +7,7 @@ import { withUnit } from "../format";
 import { usePreferences } from "../preferences-context";
 import { failureText } from "../words/failures";
 import { conditionFigure, prepFigure } from "../words/preparation";
-import type { LineActions, Place } from "./line-actions";
+import { isQuestion, type LineActions, type Place } from "./line-actions";
 
 export type EntryContext = {
   /** How a line is understood here, or null to leave it to the frame. */
@@ -35,6 +35,8 @@ export function EntryLine({ context, actions }: { context: EntryContext | null; 
   const [message, setMessage] = useState<{ good: boolean; text: string } | null>(null);
   const [busy, setBusy] = useState(false);
   const [numberPad, setNumberPad] = useState(false);
+  /** What was asked about as it stands typed: entered again, it was looked at. */
+  const asked = useRef<string | null>(null);
   const pending = useRef<{ text: string; id: string } | null>(null);
   const parsed = text.trim() === "" ? null : parseShorthand(text, units);
   const goingTo = parsed?.ok && parsed.value.kind === "go-to" ? parsed.value.word : null;
@@ -83,10 +85,17 @@ export function EntryLine({ context, actions }: { context: EntryContext | null; 
     // The same typed line keeps its id through retries, so that it is stored once.
     if (pending.current?.text !== text) pending.current = { text, id: uuidv7() };
     const outcome = await actions
-      .saveShorthand(understood, pending.current.id, new Date().toISOString())
+      .saveShorthand(understood, pending.current.id, new Date().toISOString(), asked.current === text)
       .catch(() => ({ ok: false as const, failure: { kind: "not-saved" } }));
     setBusy(false);
-    if (!outcome.ok) return setMessage({ good: false, text: failureText(outcome.failure) });
+    if (!outcome.ok) {
+      const question = isQuestion(outcome.failure.kind);
+      asked.current = question ? text : null;
+      return setMessage({
+        good: false,
+        text: `${failureText(outcome.failure)}${question ? " Enter once more keeps it as it stands." : ""}`,
+      });
+    }
     pending.current = null;
     done(outcome.already ? "Already recorded." : "Recorded.");
     router.refresh();

@@ -22,11 +22,13 @@ type Outcome =
 /** Where it hangs, what is masked or plugged, where it rests and drains: placed on the sketch, kept as a new version of the part. */
 export function MarksForm({
   part,
+  version,
   faces,
   marks,
   save,
 }: {
   part: string;
+  version: string;
   faces: readonly SketchFace[];
   marks: readonly Mark[];
   save: (input: unknown) => Promise<Outcome>;
@@ -45,13 +47,16 @@ export function MarksForm({
     setDraft([...draft, { kind, face, at: [Math.round(x), Math.round(y)], note: "", key: uuidv7() }]);
   const plain = draft.map(({ key: _, ...mark }) => mark);
   const changed = JSON.stringify(plain) !== JSON.stringify(marks);
+  // What is placed builds on the version it was begun from; another's, kept meanwhile, does not replace it.
+  const [begunFrom, setBegunFrom] = useState(version);
+  if (!changed && begunFrom !== version) setBegunFrom(version);
   return (
     <form
       className="grid grid-cols-[auto_minmax(0,1fr)] gap-7 max-[820px]:grid-cols-1"
       onSubmit={async (e) => {
         e.preventDefault();
         setState({ busy: true, message: null });
-        const outcome = await save({ part, marks: plain }).catch(
+        const outcome = await save({ part, seen: begunFrom, marks: plain }).catch(
           (): Outcome => ({ ok: false, failure: { kind: "not-saved" } }),
         );
         setState({

@@ -233,6 +233,8 @@ export function ThicknessStation({
         instrument: source === "gauge" && gauge ? gauge : null,
         typedUnit: units === "us" ? "mil" : "um",
         coatNo: 1,
+        // What is unlike its neighbours was asked about as it came.
+        sure: true,
         supersedes: correcting ? { recordId: correcting.recordId, reason } : null,
         readings: draft.map(({ face, spot, valueUm, typed, rejectedReason }) => ({
           face,

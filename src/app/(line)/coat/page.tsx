@@ -3,6 +3,7 @@ import Link from "next/link";
 import { currentLine } from "@/server/line/current-line";
 import { preferences } from "@/server/preferences";
 import { personOnPage } from "@/server/sign-in/person";
+import { ofTheShop } from "@/server/sign-in/roles";
 import { StagePage } from "@/ui/shift/stage-page";
 
 export const metadata: Metadata = { title: "Coat" };
@@ -21,7 +22,7 @@ export default async function Page() {
       empty="No rack is in a booth. Scan one in: rack 1046 in booth"
       to="/coat"
     >
-      {person.customerId === null && (
+      {ofTheShop(person) && (
         <p className="mt-4 flex flex-wrap gap-x-5">
           <Link className="link inline-flex min-h-11 items-center" href="/coat/powders">
             Powders and lots

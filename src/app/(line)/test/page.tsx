@@ -3,7 +3,7 @@ import Link from "next/link";
 import { currentLine } from "@/server/line/current-line";
 import { preferences } from "@/server/preferences";
 import { personOnPage } from "@/server/sign-in/person";
-import { may } from "@/server/sign-in/roles";
+import { may, ofTheShop } from "@/server/sign-in/roles";
 import { StagePage } from "@/ui/shift/stage-page";
 
 export const metadata: Metadata = { title: "Test" };
@@ -22,7 +22,7 @@ export default async function Page() {
       empty="Nothing waits to be tested."
       to="/thickness"
     >
-      {person.customerId === null && (
+      {ofTheShop(person) && (
         <p className="mt-4 flex flex-wrap gap-x-5">
           <Link className="link inline-flex min-h-11 items-center" href="/test/film">
             Film over time

@@ -5,7 +5,7 @@ import { database } from "@/server/database";
 import { now } from "@/server/now";
 import { siteAt } from "@/server/setup/setup-data";
 import { personOnPage } from "@/server/sign-in/person";
-import { may } from "@/server/sign-in/roles";
+import { may, ofTheShop } from "@/server/sign-in/roles";
 import { loadUpkeep } from "@/server/upkeep/load-upkeep";
 import { stagesToBegin } from "@/server/upkeep/save-upkeep";
 import { dateAndTime } from "@/ui/format";
@@ -23,7 +23,7 @@ export const metadata: Metadata = { title: "Upkeep" };
 export default async function UpkeepPage() {
   const person = await personOnPage();
   // What a shop keeps up is its own affair, not a customer's.
-  if (person.customerId !== null) notFound();
+  if (!ofTheShop(person)) notFound();
   const at = now();
   const [files, site] = await Promise.all([loadUpkeep(database(), at, { history: 6 }), siteAt(database(), at)]);
   const [mayLog, mayChange] = [may(person.role, "log-line"), may(person.role, "release")];

@@ -9,7 +9,7 @@ import { now } from "@/server/now";
 import { preferences } from "@/server/preferences";
 import { setupAt, siteAt } from "@/server/setup/setup-data";
 import { personOnPage } from "@/server/sign-in/person";
-import { may, seesCost } from "@/server/sign-in/roles";
+import { may, ofTheShop, seesCost } from "@/server/sign-in/roles";
 import { ScheduleCurve } from "@/ui/charts/schedule-curve";
 import { FirstPanelForm } from "@/ui/coat/first-panel-form";
 import { JudgeAgain } from "@/ui/coat/judge-again";
@@ -56,7 +56,7 @@ const blank = {
 export default async function PowdersPage() {
   const person = await personOnPage();
   // What a shop has in store is its own affair.
-  if (person.customerId !== null) notFound();
+  if (!ofTheShop(person)) notFound();
   const at = now();
   const [lots, powders, site, { units }] = await Promise.all([
     powderLots(database(), at),
@@ -227,7 +227,7 @@ export default async function PowdersPage() {
                     units={units}
                   />
                   {d.hazards && <p className="caution m-0">{d.hazards}</p>}
-                  {mayInspect && person.customerId === null && <JudgeAgain code={p.code} timeZone={site.timeZone} />}
+                  {mayInspect && ofTheShop(person) && <JudgeAgain code={p.code} timeZone={site.timeZone} />}
                   <p className="small faint m-0">This version since {dateAndTime(p.validFrom, site.timeZone)}</p>
                   {mayChange && (
                     <details>

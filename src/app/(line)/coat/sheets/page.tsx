@@ -6,7 +6,7 @@ import { now } from "@/server/now";
 import { preferences } from "@/server/preferences";
 import { setupAt, siteAt } from "@/server/setup/setup-data";
 import { personOnPage } from "@/server/sign-in/person";
-import { may } from "@/server/sign-in/roles";
+import { may, ofTheShop } from "@/server/sign-in/roles";
 import { type SetupSheet, SheetForm } from "@/ui/coat/sheet-form";
 import { dateAndTime, withUnit } from "@/ui/format";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
@@ -40,7 +40,7 @@ const blank: SetupSheet = {
 
 export default async function SheetsPage() {
   const person = await personOnPage();
-  if (person.customerId !== null) notFound();
+  if (!ofTheShop(person)) notFound();
   const at = now();
   const [sheets, powders, parts, site, { units }] = await Promise.all([
     setupAt(database(), "setup-sheet", at),

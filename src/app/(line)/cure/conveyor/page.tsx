@@ -1,4 +1,5 @@
 import type { Metadata } from "next";
+import { forPerson } from "@/db/queries/for-person";
 import { metalOf } from "@/server/cure/metal-of";
 import { database } from "@/server/database";
 import { currentLine } from "@/server/line/current-line";
@@ -26,7 +27,7 @@ export default async function ConveyorPage() {
     .selectFrom("job")
     .select(["part_id", "powder_id"])
     .distinctOn("part_id")
-    .$if(person.customerId !== null, (q) => q.where("customer_id", "=", person.customerId as string))
+    .where(forPerson(person, "customer_id"))
     .orderBy("part_id")
     .orderBy("number", "desc")
     .execute();

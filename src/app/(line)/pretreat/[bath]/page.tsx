@@ -12,7 +12,7 @@ import { currentLine } from "@/server/line/current-line";
 import { preferences } from "@/server/preferences";
 import { siteAt } from "@/server/setup/setup-data";
 import { personOnPage } from "@/server/sign-in/person";
-import { may, seesCost } from "@/server/sign-in/roles";
+import { may, ofTheShop, seesCost } from "@/server/sign-in/roles";
 import { BathCheckForm } from "@/ui/bath/bath-check-form";
 import { AdditionAdvice, BathVerdict, SeriesChart, SeriesWords } from "@/ui/bath/bath-panel";
 import { ExposureList } from "@/ui/bath/exposure-list";
@@ -88,7 +88,7 @@ export default async function BathPage({ params }: { params: Promise<{ bath: str
     chemicalStock(database(), line.at),
     siteAt(database(), line.at),
     // How much a shop runs through its baths is its own affair.
-    person.customerId === null ? bathWork(database(), file.bath, line.at) : null,
+    ofTheShop(person) ? bathWork(database(), file.bath, line.at) : null,
   ]);
   const reaction = file.series.find((s) => s.reaction);
   return (

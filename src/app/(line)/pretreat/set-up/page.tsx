@@ -8,7 +8,7 @@ import { preferences } from "@/server/preferences";
 import { bathHref } from "@/server/setup/save-bath";
 import { setupAt, siteAt } from "@/server/setup/setup-data";
 import { personOnPage } from "@/server/sign-in/person";
-import { may } from "@/server/sign-in/roles";
+import { may, ofTheShop } from "@/server/sign-in/roles";
 import { BathSetupForm } from "@/ui/bath/bath-setup-form";
 import { BeginWash } from "@/ui/bath/begin-wash";
 import { ChemicalForm } from "@/ui/bath/chemical-form";
@@ -31,7 +31,7 @@ export default async function WashSetUpPage() {
   const at = now();
   const [stock, baths, lines, site, { units }] = await Promise.all([
     // What a shop has in store is its own affair.
-    person.customerId === null ? chemicalStock(database(), at) : [],
+    ofTheShop(person) ? chemicalStock(database(), at) : [],
     setupAt(database(), "bath", at),
     setupAt(database(), "line", at),
     siteAt(database(), at),

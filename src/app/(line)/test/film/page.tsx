@@ -7,7 +7,7 @@ import { now } from "@/server/now";
 import { preferences } from "@/server/preferences";
 import { setupAt, siteAt } from "@/server/setup/setup-data";
 import { personOnPage } from "@/server/sign-in/person";
-import { seesCost } from "@/server/sign-in/roles";
+import { ofTheShop, seesCost } from "@/server/sign-in/roles";
 import { FilmGroups } from "@/ui/charts/film-groups";
 import { SubgroupChart } from "@/ui/charts/subgroup-chart";
 import { withUnit } from "@/ui/format";
@@ -38,7 +38,7 @@ export default async function FilmTrendsPage({
 }) {
   const person = await personOnPage();
   // Trends go over all customers' work.
-  if (person.customerId !== null) notFound();
+  if (!ofTheShop(person)) notFound();
   const asked = await searchParams;
   const at = now();
   const [powders, parts, site, { units }] = await Promise.all([

@@ -1,4 +1,5 @@
 import { sql } from "kysely";
+import { forPerson } from "@/db/queries/for-person";
 import { database } from "@/server/database";
 import { personWith } from "@/server/sign-in/person";
 
@@ -12,9 +13,7 @@ export async function GET(_: Request, { params }: { params: Promise<{ id: string
   if (!/^[0-9a-f-]{36}$/.test(id)) return Response.json({ kind: "unknown-file" }, { status: 404 });
   const { rows } = await sql<{ bytes: Buffer; media_type: string; name: string }>`
     select f.bytes, f.media_type, f.name from file f join record r on r.file_id = f.id left join structure s on s.id = r.structure_id left join job j on j.id = r.job_id
-    where f.id = ${id} and (${who.person.customerId}::uuid is null or coalesce(s.customer_id, j.customer_id) = ${who.person.customerId}::uuid) limit 1`.execute(
-    database(),
-  );
+    where f.id = ${id} and ${forPerson(who.person, "s.customer_id", "j.customer_id")} limit 1`.execute(database());
   const file = rows[0];
   if (!file) return Response.json({ kind: "unknown-file" }, { status: 404 });
   const inline = file.media_type === "image/jpeg";

@@ -113,8 +113,8 @@ export default async function FitPage({ params }: { params: Promise<{ number: st
           <h2>Where it hangs, what stays bare, where it drains</h2>
           {may(person.role, "release") ? (
             <MarksForm
-              key={file.partItem.versionId}
               part={file.partItem.id}
+              version={file.partItem.versionId}
               faces={file.partItem.data.faces.map((f) => ({ ...f, spots: [] }))}
               marks={file.partItem.data.marks}
               save={placeMarks}

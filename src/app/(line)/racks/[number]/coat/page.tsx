@@ -17,7 +17,7 @@ import { loadRack, newest } from "@/server/rack/load-rack";
 import { filmAsked } from "@/server/requirement";
 import { setupAt, siteAt } from "@/server/setup/setup-data";
 import { personOnPage } from "@/server/sign-in/person";
-import { may } from "@/server/sign-in/roles";
+import { may, ofTheShop } from "@/server/sign-in/roles";
 import { CoachLines } from "@/ui/coat/coach-lines";
 import { CoatChanges } from "@/ui/coat/coat-changes";
 import { CoatForm } from "@/ui/coat/coat-form";
@@ -58,9 +58,7 @@ export default async function CoatPage({ params }: { params: Promise<{ number: s
     lastPreFlight(database(), line.at),
     heightPairs(database(), rack.powder.id, line.at),
     // Other customers' racks are none of this person's business.
-    person.customerId === null
-      ? coatHistory(database(), { partId: rack.part.id, powderId: rack.powder.id }, line.at)
-      : [],
+    ofTheShop(person) ? coatHistory(database(), { partId: rack.part.id, powderId: rack.powder.id }, line.at) : [],
     preferences(),
   ]);
   const mayLog = may(person.role, "log-line");

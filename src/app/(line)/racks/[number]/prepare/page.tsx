@@ -13,11 +13,11 @@ import {
 } from "@/core/preparation";
 import { passageStages } from "@/core/shorthand";
 import { database } from "@/server/database";
-import { lastHow } from "@/server/entries/metal-entries";
 import { airBefore } from "@/server/line/air";
 import { currentLine } from "@/server/line/current-line";
 import { preferences } from "@/server/preferences";
 import { askedSteps, hottestCureC } from "@/server/rack/asked-steps";
+import { lastHow } from "@/server/rack/last-how";
 import { loadRack } from "@/server/rack/load-rack";
 import { filmAsked } from "@/server/requirement";
 import { setupAt, siteAt } from "@/server/setup/setup-data";

@@ -1,7 +1,7 @@
 import { bathParameters, codeOfSlug } from "@/core/bath";
 import { bathHistory } from "@/server/baths/bath-history";
+import { findBath } from "@/server/baths/find-bath";
 import { database } from "@/server/database";
-import { findBath } from "@/server/entries/bath-entries";
 import { now } from "@/server/now";
 import { personWith } from "@/server/sign-in/person";
 

@@ -4,6 +4,7 @@ import { errorText, log } from "@/server/log";
 import { now } from "@/server/now";
 import { setupAt } from "@/server/setup/setup-data";
 import { personWith } from "@/server/sign-in/person";
+import { ofTheShop } from "@/server/sign-in/roles";
 
 export const dynamic = "force-dynamic";
 
@@ -17,7 +18,7 @@ export async function GET(request: Request, { params }: { params: Promise<{ code
     (p) => p.code.toLowerCase() === code.toLowerCase(),
   );
   // It goes over all customers' work.
-  if (!powder || who.person.customerId !== null)
+  if (!powder || !ofTheShop(who.person))
     return Response.json({ kind: "unknown-set-up", what: "powder", name: code.slice(0, 40) }, { status: 404 });
   const encoder = new TextEncoder();
   const answer = new ReadableStream({

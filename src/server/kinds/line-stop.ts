@@ -1,17 +1,23 @@
 import { type Kysely, sql } from "kysely";
 import { afterStop } from "@/core/line";
+import { correctionsOf, stands } from "@/db/queries/stands";
 import type { Database } from "@/db/schema";
 import { inLineAt } from "../line/line-stops";
+import { refuse } from "../outcome";
 import { setupAt } from "../setup/setup-data";
-import type { Entry } from "./entry";
-import { type Made, type Part, refuse } from "./made";
+import type { Made, Makes, Of, Part } from "./made";
+
+export const makes: Makes<"line-stop" | "line-stop-back"> = {
+  "line-stop": ({ db }, entry) => lineStop(db, entry),
+  "line-stop-back": ({ db }, entry) => takeStopBack(db, entry),
+};
 
 /**
  * A stop of the line: kept as it was, and every passage it lengthened or put off is superseded by itself as it then
  * was, with the stop as the reason. Nothing is lost: the passages as planned stay on record. Failures: `unknown-set-up`,
  * `bad-stop`, `stop-in-a-stop` (it begins inside another).
  */
-export async function lineStop(db: Kysely<Database>, entry: Extract<Entry, { kind: "line-stop" }>): Promise<Made> {
+export async function lineStop(db: Kysely<Database>, entry: Of<"line-stop">): Promise<Made> {
   const line = [...(await setupAt(db, "line", entry.happenedAt)).values()].find(
     (l) => l.code.toLowerCase() === entry.line.toLowerCase(),
   );
@@ -36,7 +42,7 @@ export async function lineStop(db: Kysely<Database>, entry: Extract<Entry, { kin
     .where("line_stop.to_at", ">", entry.happenedAt)
     // Sent twice at once: the other of the two is no other stop.
     .where("record.idempotency_key", "!=", stopKey)
-    .where(sql<boolean>`not exists (select 1 from record s where s.supersedes = record.id)`)
+    .where(sql<boolean>`${stands("record.id")}`)
     .executeTakeFirst();
   if (inside) return refuse({ kind: "stop-in-a-stop", from: inside.from_at.toISOString() });
   const runs = await inLineAt(db, { id: line.id, stages: line.data.stages.map((s) => s.stage) }, entry.happenedAt);
@@ -58,7 +64,7 @@ export async function lineStop(db: Kysely<Database>, entry: Extract<Entry, { kin
         grade: "by-procedure",
         jobId: was.jobId,
         rackId: was.rackId,
-        supersedes: { recordId: was.recordId, reason: `The line stood: ${entry.cause}` },
+        supersedes: { recordId: was.recordId, reason: `The line stood: ${entry.cause}`, inCourse: true },
         details: {
           passage: [
             {
@@ -82,10 +88,7 @@ export async function lineStop(db: Kysely<Database>, entry: Extract<Entry, { kin
  * as it was before. Failures: `unknown-stop`, `stop-built-upon` (a passage was corrected since: that one first), and the
  * store's `already-superseded`.
  */
-export async function takeStopBack(
-  db: Kysely<Database>,
-  entry: Extract<Entry, { kind: "line-stop-back" }>,
-): Promise<Made> {
+export async function takeStopBack(db: Kysely<Database>, entry: Of<"line-stop-back">): Promise<Made> {
   const stop = await db
     .selectFrom("record")
     .innerJoin("line_stop", "line_stop.record_id", "record.id")
@@ -104,15 +107,18 @@ export async function takeStopBack(
     left_at: Date | null;
     source: string;
     line_id: string | null;
-    later: string | null;
   }>`
-    select m.id, m.rack_id, m.job_id, k.number, p.stage, p.entered_at, p.left_at, p.source, p.line_id, (select s.idempotency_key from record s where s.supersedes = m.id) as later
+    select m.id, m.rack_id, m.job_id, k.number, p.stage, p.entered_at, p.left_at, p.source, p.line_id
     from record m join passage p on p.record_id = m.supersedes join rack k on k.id = m.rack_id
     where m.stored_at = ${stop.stored_at} and m.kind = 'passage' and starts_with(m.idempotency_key, ${prefix})`.execute(
     db,
   );
   const again = `${entry.idempotencyKey}:`;
-  const built = rows.find((row) => row.later !== null && !row.later.startsWith(again));
+  const later = await correctionsOf(
+    db,
+    rows.map((row) => row.id),
+  );
+  const built = rows.find((row) => later.has(row.id) && !later.get(row.id)?.key.startsWith(again));
   if (built) return refuse({ kind: "stop-built-upon", number: built.number, stage: built.stage });
   return {
     ok: true,
@@ -133,7 +139,7 @@ export async function takeStopBack(
           grade: "by-procedure",
           jobId: row.job_id,
           rackId: row.rack_id,
-          supersedes: { recordId: row.id, reason: `The stop was taken back: ${entry.reason}` },
+          supersedes: { recordId: row.id, reason: `The stop was taken back: ${entry.reason}`, inCourse: true },
           details: {
             passage: [
               {

@@ -1,15 +1,19 @@
 import type { Kysely } from "kysely";
 import { measureHolds } from "@/core/upkeep";
 import type { Database } from "@/db/schema";
+import { refuse } from "../outcome";
 import { setupAt } from "../setup/setup-data";
-import type { Entry } from "./entry";
-import { type Made, refuse } from "./made";
+import type { Made, Makes, Of } from "./made";
+
+export const makes: Makes<"upkeep"> = {
+  upkeep: ({ db }, entry) => upkeep(db, entry),
+};
 
 /**
  * Upkeep that was done. A value beyond its limits cannot be called in order (`upkeep-not-in-order`: name, value, limits);
  * what others do wants their name, and a supplier's visit what came of it (`upkeep-without`).
  */
-export async function upkeep(db: Kysely<Database>, entry: Extract<Entry, { kind: "upkeep" }>): Promise<Made> {
+export async function upkeep(db: Kysely<Database>, entry: Of<"upkeep">): Promise<Made> {
   const item = [...(await setupAt(db, "upkeep", entry.happenedAt)).values()].find(
     (u) => u.code.toLowerCase() === entry.item.toLowerCase(),
   );

@@ -1,0 +1,86 @@
+import { bake } from "./bake";
+import { bakeEvent } from "./bake-event";
+import { baseMetal } from "./base-metal";
+import { bathCheck } from "./bath-check";
+import { bathEvent } from "./bath-event";
+import { certificate } from "./certificate";
+import { coat } from "./coat";
+import { condition } from "./condition";
+import { confirmation } from "./confirmation";
+import { crossCut } from "./cross-cut";
+import { cureTest } from "./cure-test";
+import { cureTrial } from "./cure-trial";
+import { defect } from "./defect";
+import { disposition } from "./disposition";
+import { dryOff } from "./dry-off";
+import { filmPlan } from "./film-plan";
+import { finding } from "./finding";
+import { firstPanel } from "./first-panel";
+import { gaugeCheck } from "./gauge-check";
+import { jobStart } from "./job-start";
+import { lampCheck } from "./lamp-check";
+import { lineStop } from "./line-stop";
+import { metalMark } from "./metal-mark";
+import { offer } from "./offer";
+import { offerAnswer } from "./offer-answer";
+import { outgas } from "./outgas";
+import { ovenSurvey } from "./oven-survey";
+import { panelTest } from "./panel-test";
+import { passage } from "./passage";
+import { photo } from "./photo";
+import { plan } from "./plan";
+import { powderHeight } from "./powder-height";
+import { preFlight } from "./pre-flight";
+import { prepStep } from "./prep-step";
+import { roundSkip } from "./round-skip";
+import { sludge } from "./sludge";
+import { solventRub } from "./solvent-rub";
+import { thickness } from "./thickness";
+import { upkeep } from "./upkeep";
+import { visit } from "./visit";
+import { washPanel } from "./wash-panel";
+
+/** Every kind of record there is, each told in its own file. */
+export const allKinds = [
+  passage,
+  bathCheck,
+  bathEvent,
+  lineStop,
+  roundSkip,
+  washPanel,
+  sludge,
+  dryOff,
+  outgas,
+  metalMark,
+  panelTest,
+  upkeep,
+  preFlight,
+  lampCheck,
+  powderHeight,
+  firstPanel,
+  gaugeCheck,
+  baseMetal,
+  filmPlan,
+  thickness,
+  bake,
+  bakeEvent,
+  ovenSurvey,
+  cureTrial,
+  cureTest,
+  coat,
+  prepStep,
+  condition,
+  crossCut,
+  solventRub,
+  defect,
+  disposition,
+  certificate,
+  visit,
+  finding,
+  confirmation,
+  photo,
+  plan,
+  offer,
+  offerAnswer,
+  jobStart,
+] as const;

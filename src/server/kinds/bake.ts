@@ -1,0 +1,177 @@
+import type { Kysely } from "kysely";
+import { sql } from "kysely";
+import { tablesOf } from "@/core/kinds";
+import { stands } from "@/db/queries/stands";
+import type { Database } from "@/db/schema";
+import { refuse } from "../outcome";
+import { findRack } from "../rack/find-rack";
+import { loadRack } from "../rack/load-rack";
+import { ovenTooSoon } from "../rack/order-of-work";
+import { readDetails } from "../record/read-details";
+import { byCode } from "../setup/by-code";
+import { setupAt } from "../setup/setup-data";
+import type { Person } from "../sign-in/roles";
+import type { Made, Makes, Of, Part } from "./made";
+import { passageOf } from "./passage";
+
+export const makes: Makes<"load" | "trace"> = {
+  trace: ({ db, person, at }, entry) => trace(db, person, entry, at),
+  load: ({ db, person }, entry) => load(db, person, entry),
+};
+
+/** A load into an oven. Its trace comes later, by import or from the recorder; until then its cure is by procedure. */
+export async function load(db: Kysely<Database>, person: Person, entry: Of<"load">): Promise<Made> {
+  const ovens = await setupAt(db, "oven", entry.happenedAt);
+  const oven = [...ovens.values()].find((o) => o.code.toLowerCase() === entry.oven.toLowerCase());
+  if (!oven) return refuse({ kind: "unknown-oven-name", name: entry.oven });
+  const lamps = oven.data.type === "lamps";
+  if (lamps && !entry.sections) return refuse({ kind: "sections-missing", oven: oven.code });
+  if (lamps && entry.places.length > 1) return refuse({ kind: "lamps-one-rack", count: entry.places.length });
+  if (entry.setPointC !== null && entry.setPointC > oven.data.mostSetPointC)
+    return refuse({ kind: "over-the-oven", setC: entry.setPointC, mostC: oven.data.mostSetPointC, oven: oven.code });
+  const numbers = entry.places.map((p) => p.rack);
+  const twice = numbers.find((n, i) => numbers.indexOf(n) !== i);
+  if (twice) return refuse({ kind: "value-given-twice", parameter: `rack ${twice}` });
+  const racks = await Promise.all(numbers.map((number) => findRack(db, person, number)));
+  const stray = racks.findIndex((rack) => !rack);
+  if (stray >= 0) return refuse({ kind: "unknown-rack", number: numbers[stray] });
+  const found = racks.flatMap((rack) => rack ?? []);
+  const [first] = found;
+  if (!first) return refuse({ kind: "unknown-rack", number: "" });
+  const inOven = await db
+    .selectFrom("bake_place")
+    .innerJoin("bake", "bake.record_id", "bake_place.record_id")
+    .innerJoin("record", "record.id", "bake.record_id")
+    .innerJoin("rack", "rack.id", "bake_place.rack_id")
+    .select(["rack.number", "bake.load_no", "record.idempotency_key"])
+    .where(
+      "bake_place.rack_id",
+      "in",
+      found.map((rack) => rack.id),
+    )
+    .where("bake.pulled_at", "is", null)
+    .where("record.happened_at", ">", new Date(entry.happenedAt.getTime() - 24 * 3_600_000))
+    .where(stands("record.id"))
+    .executeTakeFirst();
+  if (inOven && inOven.idempotency_key !== `${entry.idempotencyKey}:bake`)
+    return refuse({ kind: "rack-in-oven", number: inOven.number, load: inOven.load_no });
+  const parts = await setupAt(db, "part", entry.happenedAt);
+  for (const rack of found) {
+    // Only metal with rubber in it is looked into: a load may hold forty racks.
+    if (!parts.get(rack.part_id)?.data.features.includes("rubber-or-seals")) continue;
+    const file = await loadRack(db, person, rack.number);
+    const tooSoon = file && ovenTooSoon(file);
+    if (tooSoon) return refuse(tooSoon);
+  }
+  const bake: Part = {
+    name: "bake",
+    kind: "bake",
+    happenedAt: entry.happenedAt,
+    grade: "by-procedure",
+    details: {
+      bake: [
+        {
+          oven_id: oven.id,
+          load_no: entry.loadNo,
+          powder_id: first.powder_id,
+          door_closed_at: entry.happenedAt,
+          pulled_at: null,
+          timing: lamps ? "section-by-section" : entry.timing,
+          set_point_c: lamps ? null : entry.setPointC,
+          sections: lamps ? entry.sections : null,
+          air_c: lamps ? null : entry.airC,
+        },
+      ],
+      bake_place: entry.places.map((place, i) => ({
+        rack_id: (found[i] as (typeof found)[number]).id,
+        place: place.place || "–",
+        channel: place.channel || null,
+      })),
+    },
+  };
+  return { ok: true, several: [bake, ...found.map((rack) => passageOf(rack, "oven", entry.happenedAt))] };
+}
+
+/** A trace this near to the door of a load without one belongs to it. */
+const SAME_BAKE_MS = 60 * 60_000;
+
+/**
+ * A recorder's trace: the load this rack was put into by hand about then is completed by it where it has none; else it
+ * is a bake of its own. Failures: `unknown-rack`, `in-the-future`, `unknown-oven`, `unknown-oven-name`.
+ */
+async function trace(db: Kysely<Database>, person: Person, entry: Of<"trace">, at: Date): Promise<Made> {
+  const rack = await findRack(db, person, entry.rack);
+  if (!rack) return refuse({ kind: "unknown-rack", number: entry.rack });
+  if (entry.happenedAt > at) return refuse({ kind: "in-the-future", happenedAt: entry.happenedAt.toISOString() });
+  const ovens = [...(await setupAt(db, "oven", at)).values()];
+  const oven = entry.oven ? byCode(ovens, entry.oven) : (ovens.find((o) => o.data.type !== "lamps") ?? ovens[0]);
+  if (!oven)
+    return entry.oven ? refuse({ kind: "unknown-oven-name", name: entry.oven }) : refuse({ kind: "unknown-oven" });
+  const bake_channel = entry.channels.map((c, i) => ({
+    ordinal: i + 1,
+    name: c.name,
+    medium: c.medium,
+    time_s: c.timeS,
+    temp_c: c.tempC,
+  }));
+  const open = await loadWithoutTrace(db, rack.id, entry.happenedAt);
+  const bake = { name: "bake", kind: "bake" as const, happenedAt: entry.happenedAt, grade: "measured" as const };
+  if (open)
+    return {
+      ok: true,
+      several: [
+        {
+          ...bake,
+          supersedes: { recordId: open.id, reason: "Trace added", inCourse: true },
+          details: {
+            ...open.details,
+            bake: (open.details.bake ?? []).map((row) => ({ ...row, door_closed_at: entry.happenedAt })),
+            bake_channel,
+          },
+        },
+      ],
+    };
+  return {
+    ok: true,
+    several: [
+      {
+        ...bake,
+        details: {
+          bake: [
+            {
+              oven_id: oven.id,
+              load_no: entry.loadNo,
+              powder_id: rack.powder_id,
+              door_closed_at: entry.happenedAt,
+              pulled_at: null,
+              timing: "metal-at-temperature",
+              set_point_c: null,
+            },
+          ],
+          bake_place: [{ rack_id: rack.id, place: entry.place || "–", channel: null }],
+          bake_channel,
+        },
+      },
+    ],
+  };
+}
+
+/** The load this rack was put into by hand about then, if it has no trace yet. */
+async function loadWithoutTrace(db: Kysely<Database>, rackId: string, started: Date) {
+  const open = await db
+    .selectFrom("bake_place")
+    .innerJoin("bake", "bake.record_id", "bake_place.record_id")
+    .select(["bake.record_id as id"])
+    .where("bake_place.rack_id", "=", rackId)
+    // Under lamps the readings of its sections are its trace.
+    .where("bake.sections", "is", null)
+    .where("bake.door_closed_at", ">=", new Date(started.getTime() - SAME_BAKE_MS))
+    .where("bake.door_closed_at", "<=", new Date(started.getTime() + SAME_BAKE_MS))
+    .where(sql<boolean>`${stands("bake.record_id")}`)
+    .where(sql<boolean>`not exists (select 1 from bake_channel c where c.record_id = bake.record_id)`)
+    .orderBy("bake.door_closed_at", "desc")
+    .limit(1)
+    .executeTakeFirst();
+  if (!open) return null;
+  return { id: open.id, details: (await readDetails(db, [open.id], tablesOf("bake"))).get(open.id) ?? {} };
+}

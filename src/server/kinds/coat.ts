@@ -1,0 +1,76 @@
+import type { Kysely } from "kysely";
+import { usedFromHopper } from "@/core/powder";
+import type { Database } from "@/db/schema";
+import { refuse } from "../outcome";
+import { loadRack } from "../rack/load-rack";
+import { coatTooSoon } from "../rack/order-of-work";
+import { setupAt, siteAt } from "../setup/setup-data";
+import type { Person } from "../sign-in/roles";
+import type { Made, Makes, Of } from "./made";
+
+export const makes: Makes<"coat"> = {
+  coat: ({ db, person }, entry) => coat(db, person, entry),
+};
+
+/** A coat of powder on a rack, with what was set and what left the hopper. Graded as measured where earth or voltage was read, by procedure where neither was. */
+export async function coat(db: Kysely<Database>, person: Person, entry: Of<"coat">): Promise<Made> {
+  const rack = await loadRack(db, person, entry.rack);
+  if (!rack) return refuse({ kind: "unknown-rack", number: entry.rack });
+  const tooSoon = entry.supersedes ? null : coatTooSoon(rack);
+  if (tooSoon) return refuse(tooSoon);
+  const [sheets, site, lots, powders] = await Promise.all([
+    entry.sheet ? setupAt(db, "setup-sheet", entry.happenedAt) : null,
+    siteAt(db, entry.happenedAt),
+    setupAt(db, "lot", entry.happenedAt),
+    setupAt(db, "powder", entry.happenedAt),
+  ]);
+  const lot = [...lots.values()].find((l) => l.code.toLowerCase() === entry.lot.toLowerCase());
+  if (!lot) return refuse({ kind: "unknown-set-up", what: "lot", name: entry.lot });
+  const sheet = [...(sheets?.values() ?? [])].find((s) => s.code.toLowerCase() === entry.sheet?.toLowerCase());
+  if (entry.sheet && !sheet) return refuse({ kind: "unknown-set-up", what: "set-up sheet", name: entry.sheet });
+  if (entry.hopperBeforeKg !== null && entry.hopperAfterKg !== null) {
+    const used = usedFromHopper(entry.hopperBeforeKg, entry.hopperAfterKg, entry.hopperAddedKg ?? 0);
+    if (!used.ok) return refuse(used.error);
+  }
+  const asked = powders.get(rack.powder.id);
+  const primer = [...powders.values()].find((p) => p.code === lot.data.powderCode)?.data.traits.includes("primer");
+  if (entry.layer === "top" && asked && lot.data.powderCode !== asked.code)
+    return refuse({ kind: "wrong-powder", lot: lot.code, asked: asked.code });
+  if (entry.layer === "primer" && !primer) return refuse({ kind: "not-a-primer", lot: lot.code });
+  return {
+    ok: true,
+    where: { jobId: rack.job.id, rackId: rack.id },
+    grade: entry.earthMohm !== null || entry.kv !== null ? "measured" : "by-procedure",
+    details: {
+      coat: [
+        {
+          coat_no: entry.coatNo,
+          layer: entry.layer,
+          lot_id: lot.id,
+          booth: entry.booth,
+          kv: entry.kv,
+          current_ua: entry.currentUa,
+          gun_air_kpa: entry.gunAirKPa,
+          distance_mm: entry.distanceMm,
+          earth_mohm: entry.earthMohm,
+          hook_cycles: entry.hookCycles,
+          // What is hot by its reading is hot, whatever was ticked.
+          sprayed_hot: entry.metalC !== null && entry.metalC > site.boothMetalC ? true : entry.sprayedHot,
+          metal_c: entry.metalC,
+          colour_change_before: entry.colourChangeBefore,
+          reclaim_percent: entry.reclaimPercent,
+          gun: entry.gun || null,
+          sheet_id: sheet?.id ?? null,
+          situation: entry.situation,
+          system: entry.system,
+          gun_air_rest_kpa: entry.gunAirRestKPa,
+          booth_air_m_per_s: entry.boothAirMPerS,
+          passes: entry.passes,
+          hopper_before_kg: entry.hopperBeforeKg,
+          hopper_after_kg: entry.hopperAfterKg,
+          hopper_added_kg: entry.hopperAddedKg,
+        },
+      ],
+    },
+  };
+}

@@ -1,0 +1,78 @@
+import type { EntryKind } from "@/core/kinds";
+import { makes as bake } from "./bake";
+import { makes as bakeEvent } from "./bake-event";
+import { makes as baseMetal } from "./base-metal";
+import { makes as bathCheck } from "./bath-check";
+import { makes as bathEvent } from "./bath-event";
+import { makes as coat } from "./coat";
+import { makes as condition } from "./condition";
+import { makes as crossCut } from "./cross-cut";
+import { makes as cureTest } from "./cure-test";
+import { makes as cureTrial } from "./cure-trial";
+import { makes as defect } from "./defect";
+import { makes as dryOff } from "./dry-off";
+import { makes as filmPlan } from "./film-plan";
+import { makes as finding } from "./finding";
+import { makes as firstPanel } from "./first-panel";
+import { makes as gaugeCheck } from "./gauge-check";
+import { makes as lampCheck } from "./lamp-check";
+import { makes as lineStop } from "./line-stop";
+import type { Make, Makes } from "./made";
+import { makes as metalMark } from "./metal-mark";
+import { makes as outgas } from "./outgas";
+import { makes as ovenSurvey } from "./oven-survey";
+import { makes as panelTest } from "./panel-test";
+import { makes as passage } from "./passage";
+import { makes as powderHeight } from "./powder-height";
+import { makes as preFlight } from "./pre-flight";
+import { makes as prepStep } from "./prep-step";
+import { makes as roundSkip } from "./round-skip";
+import { makes as sludge } from "./sludge";
+import { makes as solventRub } from "./solvent-rub";
+import { makes as thickness } from "./thickness";
+import { makes as upkeep } from "./upkeep";
+import { makes as visit } from "./visit";
+import { makes as washPanel } from "./wash-panel";
+
+const known: Makes<EntryKind> = {
+  ...bakeEvent,
+  ...bake,
+  ...baseMetal,
+  ...bathCheck,
+  ...bathEvent,
+  ...coat,
+  ...condition,
+  ...crossCut,
+  ...cureTest,
+  ...cureTrial,
+  ...defect,
+  ...dryOff,
+  ...filmPlan,
+  ...finding,
+  ...firstPanel,
+  ...gaugeCheck,
+  ...lampCheck,
+  ...lineStop,
+  ...metalMark,
+  ...outgas,
+  ...ovenSurvey,
+  ...panelTest,
+  ...passage,
+  ...powderHeight,
+  ...preFlight,
+  ...prepStep,
+  ...roundSkip,
+  ...sludge,
+  ...solventRub,
+  ...thickness,
+  ...upkeep,
+  ...visit,
+  ...washPanel,
+};
+const all = new Map<string, Make<EntryKind>>(Object.entries(known) as [string, Make<EntryKind>][]);
+/** How an entry is made; undefined for what nobody enters. */
+export const makerOf = (entry: string): Make<EntryKind> | undefined => all.get(entry);
+/** Takes in how the entries of a kind from outside are made. */
+export const addMakes = (makes: { readonly [entry: string]: Make<never> }): void => {
+  for (const [entry, make] of Object.entries(makes)) all.set(entry, make as unknown as Make<EntryKind>);
+};
