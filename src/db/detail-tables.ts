@@ -1,4 +1,5 @@
 import { type DetailTables, detailTables as known } from "@/core/kinds";
+import type { DetailTable } from "@/core/kinds/rows";
 
 /**
  * The typed details of each record kind, from the kinds themselves: column → PostgreSQL type, "?" where it may be null.
@@ -6,40 +7,6 @@ import { type DetailTables, detailTables as known } from "@/core/kinds";
  */
 export const detailTables = known as unknown as DetailTables & Record<string, DetailTables[keyof DetailTables]>;
 
-export type DetailTable = keyof DetailTables & string;
-
-type Scalar = {
-  text: string;
-  uuid: string;
-  int: number;
-  float8: number;
-  boolean: boolean;
-  timestamptz: Date;
-  date: string;
-  "float8[]": (number | null)[];
-  jsonb: Json;
-};
-export type Json = string | number | boolean | null | readonly Json[] | { readonly [key: string]: Json };
-type Columns<T extends DetailTable> = DetailTables[T];
-type Required<C> = {
-  [K in keyof C as C[K] extends `${string}?` ? never : K]: C[K] extends keyof Scalar ? Scalar[C[K]] : never;
-};
-type Optional<C> = {
-  [K in keyof C as C[K] extends `${string}?` ? K : never]?: C[K] extends `${infer S extends keyof Scalar}?`
-    ? Scalar[S] | null
-    : never;
-};
-type Plain<T> = { -readonly [K in keyof T]: T[K] };
-/** A detail row as it is written; `record_id` is added when it is stored. */
-export type NewDetail<T extends DetailTable> = Plain<Required<Columns<T>> & Optional<Columns<T>>>;
-type Stored<C> = {
-  -readonly [K in keyof C]: C[K] extends `${infer S extends keyof Scalar}?`
-    ? Scalar[S] | null
-    : C[K] extends keyof Scalar
-      ? Scalar[C[K]]
-      : never;
-};
-/** A detail row as it is read. */
-export type DetailRow<T extends DetailTable> = { record_id: string } & Stored<Columns<T>>;
+export type { DetailRow, DetailTable, Json, NewDetail } from "@/core/kinds/rows";
 
 export const detailTableNames = (): DetailTable[] => Object.keys(detailTables) as DetailTable[];

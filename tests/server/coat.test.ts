@@ -9,7 +9,7 @@ import { receiveLots, savePowder, saveSheet } from "@/server/coat/save-powder";
 import { sheetFor } from "@/server/coat/sheet-for";
 import { storeEntry } from "@/server/entries/store-entry";
 import { airBefore } from "@/server/line/air";
-import { now } from "@/server/now";
+import { newId, now } from "@/server/now";
 import { judgeRack } from "@/server/rack/judge-rack";
 import { loadRack } from "@/server/rack/load-rack";
 import { setupAt, siteAt } from "@/server/setup/setup-data";
@@ -419,14 +419,25 @@ describe("the gauge and the metal under the film", () => {
       rack,
       source: "gauge",
       typedUnit: "um",
-      instrument: "731",
+      instrument: "T9",
       coatNo: 1,
       readings: seatFilm(um),
     });
+  beforeAll(async () => {
+    // A gauge of its own: what the line read with its gauge, and when, is another matter.
+    const id = newId();
+    await t.app.insertInto("setup_entity").values({ id, kind: "instrument", code: "T9" }).execute();
+    const data = JSON.stringify({ name: "Film gauge T9", kind: "film-gauge", serial: "T9" });
+    const version = { id: newId(), entity_id: id, valid_from: ago(3000), recorded_at: ago(3000) };
+    await t.app
+      .insertInto("setup_version")
+      .values({ ...version, by_user: "dagny", reason: "for the test", data })
+      .execute();
+  });
   const check = (readingsUm: number[], minutes: number) =>
     stored(t, inspector, ago(minutes), {
       kind: "gauge-check",
-      instrument: "731",
+      instrument: "T9",
       shims: [{ certifiedUm: 75, toleranceUm: 1, readingsUm }],
       note: "",
     });
@@ -457,7 +468,7 @@ describe("the gauge and the metal under the film", () => {
     expect(doubted).toMatchObject({ result: "watch", doubted: true });
     expect(itemSentence(doubted, "metric").word).toBe("Gauge in question");
     const { gaugeChecks, readingsInQuestion } = await import("@/server/film/gauge-checks");
-    const gauge = await entityId(t, "instrument", "731");
+    const gauge = await entityId(t, "instrument", "T9");
     const listed = await readingsInQuestion(t.app, gauge, await gaugeChecks(t.app, gauge, at));
     expect(listed.map((r) => r.rack)).toEqual(["P101"]);
     expect(listed[0]?.readings).toBe(30);

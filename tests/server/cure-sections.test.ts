@@ -8,7 +8,7 @@ import { newId, now } from "@/server/now";
 import { judgeRack } from "@/server/rack/judge-rack";
 import { loadRack } from "@/server/rack/load-rack";
 import { recentRecords } from "@/server/search/recent";
-import { recordSentence } from "@/ui/words/records";
+import { sayRecord } from "@/ui/kinds/say-record";
 import { person, type TestDatabase, testDatabase } from "../support/database";
 import { entityId, entryAt, freshRack, stored } from "../support/entries";
 
@@ -108,7 +108,9 @@ test("lit, read section by section, off: judged by its sections, the one cut sho
   ]);
   // On the record each reading is told with its section; what was pulled is no correction that a shift must hear of.
   const told = await recentRecords(t.app, lead, at, 60, { rack: "K100" });
-  expect(told.filter((r) => r.kind === "bake-event").map(recordSentence)).toContain("metal read by infrared, Left");
+  expect(told.filter((r) => r.kind === "bake-event").map((r) => sayRecord(r, "metric"))).toContainEqual(
+    expect.stringMatching(/^metal read by infrared, \d+ °C, Left$/),
+  );
   const changes = await recentRecords(t.app, lead, at, 200, { changesSince: ago(120) });
   expect(changes.some((r) => r.kind === "bake")).toBe(false);
   const cure = await cureOf("K100");
@@ -192,7 +194,8 @@ describe("a recorder's file for a rack that is under lamps", () => {
       .where("rack.number", "=", "K111")
       .executeTakeFirstOrThrow();
     expect(row.code).toMatch(/^Oven/);
-    expect(await importFile(t.app, inspector, file("K111", ago(40), { oven: "Oven 9" }), at)).toMatchObject({
+    await freshRack(t, "K112", { at: ago(300) });
+    expect(await importFile(t.app, inspector, file("K112", ago(40), { oven: "Oven 9" }), at)).toMatchObject({
       ok: false,
       failure: { kind: "unknown-oven-name", name: "Oven 9" },
     });

@@ -12,10 +12,10 @@ import { conditionsWhenPassed } from "@/server/trace/conditions";
 import { SeriesChart, SeriesWords } from "@/ui/bath/bath-panel";
 import { ReadinessChart } from "@/ui/bath/readiness-chart";
 import { clock } from "@/ui/format";
+import { sayRecord } from "@/ui/kinds/say-record";
 import { beadsOf } from "@/ui/rack/beads";
 import { Thread } from "@/ui/rack/thread";
 import { dueList } from "@/ui/shift/due-list";
-import { recordSentence } from "@/ui/words/records";
 import { person, type TestDatabase, testDatabase } from "../support/database";
 
 let t: TestDatabase;
@@ -125,11 +125,11 @@ describe("the demo's whole record as it is read", () => {
     for (const kind of ["passage", "bath-check", "bath-event", "thickness", "bake", "coat", "disposition", "offer"])
       expect(kinds, kind).toContain(kind);
     for (const record of records) {
-      const said = recordSentence(record);
+      const said = sayRecord(record, "metric");
       readable(said, record.kind);
       expect(said.length, record.kind).toBeGreaterThan(3);
       if (record.kind === "passage") expect(said).toMatch(/^into [a-z ]+$/);
-      if (record.kind === "thickness") expect(said).toMatch(/^film, \d+ readings$/);
+      if (record.kind === "thickness") expect(said).toMatch(/^film, \d+ readings?$/);
     }
   });
 });

@@ -6,10 +6,11 @@ import { valueOrThrow } from "@/core/result";
 import { judgeSpotArea } from "@/core/thickness";
 import type { VerdictItem } from "@/server/rack/judge-rack";
 import { minutesSeconds } from "@/ui/format";
+import { recordSentence } from "@/ui/kinds";
+import type { SaidDetails } from "@/ui/kinds/said";
 import { bathFigure, bathValue, bathWindow, inUnits, parameterName } from "@/ui/words/baths";
 import { conditionFigure, prepFigure, prepStepName } from "@/ui/words/preparation";
 import { foundText, itemName, itemOut, itemSentence } from "@/ui/words/reasons";
-import { recordSentence } from "@/ui/words/records";
 
 type Of<K extends VerdictItem["item"]> = Extract<VerdictItem, { item: K }>;
 const common = { grade: "measured" as const, sources: [] };
@@ -191,29 +192,64 @@ describe("what the record holds about a finding", () => {
 });
 
 describe("a record in a few words", () => {
-  const said = (kind: string, number: number | null, text: string | null) => recordSentence({ kind, number, text });
-  test("each says what it is about", () => {
+  const said = (
+    kind: string,
+    details: object,
+    units: "metric" | "us" = "metric",
+    counts: Record<string, number> = {},
+  ) =>
+    recordSentence(kind, details as SaidDetails, {
+      units,
+      name: (id) => ({ o: "Oven 1", l: "GR-505/4471", u: "Nozzles" })[id ?? ""] ?? "",
+      count: (table) => counts[table] ?? 0,
+    });
+  test("each says what it is about, with its values in the reader's units", () => {
     expect([
-      said("passage", null, "dry-off"),
-      said("thickness", 15, null),
-      said("bake", null, "417"),
-      said("prep-step", 46, "blast"),
-      said("prep-step", null, "solvent-wipe"),
-      said("cross-cut", 2, null),
-      said("cross-cut", null, null),
-      said("disposition", null, "scuff-and-recoat"),
-      said("bath-event", null, null),
-      said("something-new", null, null),
+      said("passage", { passage: [{ stage: "dry-off" }] }),
+      said("bath-check", {
+        bath_check: [
+          { parameter: "ph", value: 5.2 },
+          { parameter: "temperature", value: 48 },
+        ],
+      }),
+      said("bath-check", { bath_check: [{ parameter: "temperature", value: 48 }] }, "us"),
+      said("bath-event", { bath_event: [{ event: "addition", amount_l: 2, product: "Zinaphos 20" }] }),
+      said("bath-event", {}),
+      said("thickness", {}, "metric", { thickness_reading: 15 }),
+      said("bake", { bake: [{ oven_id: "o", load_no: "417", pulled_at: null }] }),
+      said("bake", { bake: [{ oven_id: "o", load_no: "417", pulled_at: new Date() }] }),
+      said("prep-step", { prep_step: [{ step: "blast", done: true, value: 46 }] }),
+      said("prep-step", { prep_step: [{ step: "blast", done: true, value: 50.8 }] }, "us"),
+      said("prep-step", { prep_step: [{ step: "solvent-wipe", done: false, value: null, note: "no oil" }] }),
+      said("cross-cut", { cross_cut: [{ iso: 2 }] }),
+      said("defect", { defect: [{ defect: "orange-peel", pieces_affected: 2, face: "F" }] }),
+      said("defect", { defect: [{ defect: "orange-peel", pieces_affected: 0 }] }),
+      said("disposition", { disposition: [{ decision: "scuff-and-recoat" }] }),
+      said("upkeep", { upkeep_done: [{ item_id: "u", result: "put-right" }] }),
+      said("coat", { coat: [{ layer: "top", lot_id: "l" }] }),
+      said("line-stop", { line_stop: [{ from_at: new Date(0), to_at: new Date(1_500_000), cause: "chain" }] }),
+      said("line-stop", {}),
+      said("something-new", {}),
     ]).toEqual([
       "into dry off",
-      "film, 15 readings",
-      "in oven, load 417",
-      "blast 46",
-      "solvent wipe",
-      "cross-cut grade 2",
-      "cross-cut grade –",
-      "scuff and recoat",
+      "read pH 5.20, temperature 48 °C",
+      "read temperature 118 °F",
+      "addition 2.0 L Zinaphos 20",
       "addition or change",
+      "film, 15 readings",
+      "in Oven 1, load 417",
+      "out of Oven 1, load 417",
+      "blast, 46.0 µm",
+      "blast, 2.00 mil",
+      "solvent wipe left out: no oil",
+      "cross-cut grade 2",
+      "orange peel seen on F",
+      "looked for orange peel, none seen",
+      "scuff and recoat",
+      "Nozzles: put right",
+      "coated, top, lot GR-505/4471",
+      "the line stood 25 min, chain",
+      "stop of the line taken back",
       "something new",
     ]);
   });

@@ -1,18 +1,21 @@
 import { readdirSync, readFileSync } from "node:fs";
 import path from "node:path";
 import { describe, expect, test } from "vitest";
-import { kinds } from "@/core/kinds";
+import { kinds, tablesOf } from "@/core/kinds";
 import { decisions } from "@/server/release/dispose";
 import { countOf, figure, span, when, withUnit } from "@/ui/format";
+import { recordSentence } from "@/ui/kinds";
+import type { SaidDetails } from "@/ui/kinds/said";
 import { decisionWords } from "@/ui/words/decisions";
 import { failureText } from "@/ui/words/failures";
 import { bakeReason, filmReason, foundText } from "@/ui/words/reasons";
-import { recordSentence } from "@/ui/words/records";
 
 const filesBelow = (directory: string): string[] =>
   readdirSync(directory, { withFileTypes: true }).flatMap((e) =>
     e.isDirectory() ? filesBelow(path.join(directory, e.name)) : [path.join(directory, e.name)],
   );
+
+const saying = { units: "metric" as const, name: () => "", count: () => 0 };
 
 describe("words", () => {
   test("a failure becomes a sentence with its value and what to do", () => {
@@ -95,7 +98,8 @@ describe("words", () => {
   test("every decision and record kind has its word", () => {
     for (const decision of decisions) expect(decisionWords[decision]).toBeTruthy();
     for (const { kind } of kinds())
-      expect(recordSentence({ kind, number: 1, text: "x" })).not.toMatch(/undefined|null/);
+      for (const empty of [{}, Object.fromEntries(tablesOf(kind).map((table) => [table, []]))])
+        expect(recordSentence(kind, empty, saying), kind).toMatch(/^(?!.*(undefined|null|NaN)).{3,}$/);
   });
   test("what the record holds about a finding reads as a fact with its limits", () => {
     expect(
@@ -129,9 +133,16 @@ describe("figures", () => {
     expect(countOf(2, "box", "boxes")).toBe("2 boxes");
   });
   test("what is noted of a load is told by its event, and its section where it has one", () => {
-    const said = (text: string) => recordSentence({ kind: "bake-event", number: null, text });
+    const said = (event: string, more: object = {}, units: "metric" | "us" = "metric") =>
+      recordSentence("bake-event", { bake_event: [{ event, ...more }] } as unknown as SaidDetails, {
+        ...saying,
+        units,
+      });
     expect(said("melted")).toBe("film melted");
-    expect(said("infrared · Left leaf, top")).toBe("metal read by infrared, Left leaf, top");
+    expect(said("infrared", { section: "Left leaf, top", value_c: 187 })).toBe(
+      "metal read by infrared, 187 °C, Left leaf, top",
+    );
+    expect(said("infrared", { value_c: 187 }, "us")).toBe("metal read by infrared, 369 °F");
     expect(said("cooling")).toBe("set to cool");
     expect(said("something-new")).toBe("something new");
   });

@@ -87,10 +87,10 @@ export default async function ShiftPage() {
           title={`Changed since ${when(line.shift.previousBegan, line.at, line.timeZone)}, last shift and this`}
         >
           {changed.length === 0 && <p className="soft">No addition, defect, decision or correction.</p>}
-          <RecordLines records={changed} timeZone={line.timeZone} />
+          <RecordLines records={changed} timeZone={line.timeZone} units={units} />
         </MarginBlock>
         <MarginBlock title="Latest on record">
-          <RecordLines records={recent} timeZone={line.timeZone} />
+          <RecordLines records={recent} timeZone={line.timeZone} units={units} />
         </MarginBlock>
         <MarginBlock title="Racks on the line">
           {line.racks.length === 0 && <p className="soft">None in the last three days.</p>}

@@ -32,6 +32,7 @@ export const bake = defineKind({
     bake_place: { rack_id: "uuid", place: "text", channel: "text?" },
     bake_channel: { ordinal: "int", name: "text", medium: "text", time_s: "float8[]", temp_c: "float8[]" },
   },
+  counted: ["bake_channel"],
   change: false,
   superseded: "in-course-too",
   entries: {

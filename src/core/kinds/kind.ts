@@ -13,6 +13,8 @@ export type Kind = {
   readonly kind: string;
   /** Its typed detail tables: column → type. A table with an `ordinal` keeps its rows in that order. */
   readonly tables: { readonly [table: string]: Columns };
+  /** Tables that may hold very many rows: where records are listed they are counted, not read. */
+  readonly counted?: readonly string[];
   /** Tables of another kind that it writes rows to as well. */
   readonly also?: readonly string[];
   /** Whether it changes how things stand, as against the run of readings and passages: the shift before is told of it. */

@@ -11,6 +11,7 @@ export const outgas = defineKind({
   },
   /** Rows of another kind's tables that it writes as well. */
   also: ["bake_channel"],
+  counted: ["bake_channel"],
   change: false,
   superseded: "by-correction",
   entries: {

@@ -17,6 +17,7 @@ export const ovenSurvey = defineKind({
     },
     survey_place: { ordinal: "int", place: "text", time_s: "float8[]", temp_c: "float8[]" },
   },
+  counted: ["survey_place"],
   change: true,
   superseded: "by-correction",
   entries: {

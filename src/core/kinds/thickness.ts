@@ -18,6 +18,7 @@ export const thickness = defineKind({
       rejected_reason: "text?",
     },
   },
+  counted: ["thickness_reading"],
   change: false,
   superseded: "by-correction",
   entries: {

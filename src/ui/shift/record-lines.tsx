@@ -1,10 +1,19 @@
 import Link from "next/link";
+import type { UnitSystem } from "@/core/units";
 import type { RecordLine } from "@/server/search/recent";
 import { clock } from "../format";
-import { recordSentence } from "../words/records";
+import { sayRecord } from "../kinds/say-record";
 
 /** Records, one line each: when, where, what, by whom; a correction says what it was for. */
-export function RecordLines({ records, timeZone }: { records: readonly RecordLine[]; timeZone: string }) {
+export function RecordLines({
+  records,
+  timeZone,
+  units,
+}: {
+  records: readonly RecordLine[];
+  timeZone: string;
+  units: UnitSystem;
+}) {
   return records.map((r) => (
     <div key={r.id} className="row grid-cols-[46px_minmax(0,1fr)_auto]">
       <span className="fig faint small">{clock(r.at, timeZone)}</span>
@@ -16,8 +25,8 @@ export function RecordLines({ records, timeZone }: { records: readonly RecordLin
         ) : (
           (r.place ?? "")
         )}{" "}
-        {recordSentence(r)}
-        {r.supersedes && r.reason ? <span className="soft"> (corrected: {r.reason})</span> : ""}
+        {sayRecord(r, units)}
+        {r.corrects ? <span className="soft"> (corrected: {r.corrects})</span> : ""}
       </span>
       <span className="small faint">{r.by}</span>
     </div>

@@ -1,51 +1,32 @@
 import type { Metadata } from "next";
 import Link from "next/link";
+import { kinds } from "@/core/kinds";
 import { database } from "@/server/database";
 import { currentLine } from "@/server/line/current-line";
+import { preferences } from "@/server/preferences";
 import { recentRecords } from "@/server/search/recent";
 import { personOnPage } from "@/server/sign-in/person";
 import { dateAndTime } from "@/ui/format";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
+import { kindName } from "@/ui/kinds";
+import { sayRecord } from "@/ui/kinds/say-record";
 import { Grade } from "@/ui/marks/verdict";
-import { recordSentence } from "@/ui/words/records";
 
 export const metadata: Metadata = { title: "Records" };
 const PAGE = 60;
-const kinds = [
-  "bath-check",
-  "bath-event",
-  "round-skip",
-  "line-stop",
-  "wash-panel",
-  "sludge",
-  "passage",
-  "prep-step",
-  "coat",
-  "bake",
-  "thickness",
-  "cross-cut",
-  "solvent-rub",
-  "defect",
-  "disposition",
-  "visit",
-  "finding",
-  "confirmation",
-  "photo",
-  "condition",
-];
-
 export default async function RecordsPage({
   searchParams,
 }: {
   searchParams: Promise<{ kind?: string; rack?: string; before?: string }>;
 }) {
   const person = await personOnPage();
-  const line = await currentLine(person);
+  const [line, { units }] = await Promise.all([currentLine(person), preferences()]);
+  const all = kinds().map((k) => k.kind);
   const { kind, rack, before } = await searchParams;
   const from = before && !Number.isNaN(Date.parse(before)) ? new Date(before) : line.at;
   const records = await recentRecords(database(), person, from, PAGE, {
-    kind: kinds.includes(kind ?? "") ? (kind ?? null) : null,
+    kind: all.includes(kind ?? "") ? (kind ?? null) : null,
     rack: rack ?? null,
   });
   const last = records.at(-1);
@@ -63,9 +44,9 @@ export default async function RecordsPage({
             <label htmlFor="kind">Kind</label>
             <select id="kind" name="kind" className="input" defaultValue={kind ?? ""}>
               <option value="">every kind</option>
-              {kinds.map((k) => (
+              {all.map((k) => (
                 <option key={k} value={k}>
-                  {k.replaceAll("-", " ")}
+                  {kindName(k)}
                 </option>
               ))}
             </select>
@@ -96,8 +77,8 @@ export default async function RecordsPage({
                 )}
               </span>
               <span>
-                {recordSentence(r)}
-                {r.supersedes ? <span className="soft">, corrects an earlier one: “{r.reason}”</span> : ""}
+                {sayRecord(r, units)}
+                {r.corrects ? <span className="soft">, corrects an earlier one: “{r.corrects}”</span> : ""}
               </span>
               <span className="faint small max-[700px]:hidden">{r.by}</span>
               <Grade grade={r.grade as "measured"} />

@@ -1,0 +1,10 @@
+import { withUnit } from "../format";
+import { bakeEventSentence } from "../words/cure";
+import { type Say, words } from "./said";
+
+export const say: Say = ({ bake_event: [row] = [] }, { units }) => {
+  const said = bakeEventSentence[row?.event ?? ""] ?? words(row?.event);
+  return [said, row?.value_c == null ? "" : withUnit(row.value_c, "temperature", units), row?.section ?? ""]
+    .filter(Boolean)
+    .join(", ");
+};

@@ -1,0 +1,3 @@
+import { type Say, words } from "./said";
+
+export const say: Say = ({ finding: [row] = [] }) => `${words(row?.finding)}: ${words(row?.state)}`;

@@ -1,0 +1,3 @@
+import type { Say } from "./said";
+
+export const say: Say = ({ photo: [row] = [] }) => (row && row.caption !== "photo" ? `photo: ${row.caption}` : "photo");

@@ -1,0 +1,4 @@
+import { countOf } from "../format";
+import type { Say } from "./said";
+
+export const say: Say = ({ powder_height: rows = [] }) => `height of the powder, ${countOf(rows.length, "reading")}`;
