@@ -4,6 +4,7 @@ import pg from "pg";
 import { connect } from "../src/db/connect";
 import { grantApplicationRole, migrateToLatest } from "../src/db/prepare";
 import { loadDemo } from "../src/demo/load-demo";
+import { completeStanding } from "../src/server/line/standing";
 import { now } from "../src/server/now";
 
 const url = process.env.DATABASE_URL ?? "";
@@ -48,4 +49,5 @@ if (process.argv.includes("--demo") || resetDemo) {
     console.log(`Demo loaded: ${loaded.racks} racks, ${loaded.records} records, ${loaded.readings} readings.`);
   }
 }
+await completeStanding(db);
 await db.destroy();

@@ -13,7 +13,7 @@ export async function migrateToLatest(db: Kysely<Database>): Promise<string[]> {
 }
 
 /**
- * Makes the application's role, with SELECT and INSERT on the record and no more; only sign-in tables may change.
+ * Makes the application's role, with SELECT and INSERT on the record and no more; only sign-in tables and what is derived may change.
  * The password is sent as a parameter to format(), never spliced into SQL here.
  */
 export async function grantApplicationRole(db: Kysely<Database>, password: string): Promise<void> {
@@ -34,6 +34,7 @@ revoke all on all tables in schema public from ${APPLICATION_ROLE};
 grant select, insert on all tables in schema public to ${APPLICATION_ROLE};
 grant usage on all sequences in schema public to ${APPLICATION_ROLE};
 grant update, delete on "user", "session", "account", "verification" to ${APPLICATION_ROLE};
+grant update on rack_standing to ${APPLICATION_ROLE};
 grant delete on sign_in_attempt to ${APPLICATION_ROLE};
 revoke all on kysely_migration, kysely_migration_lock from ${APPLICATION_ROLE};
 grant select on kysely_migration to ${APPLICATION_ROLE};

@@ -28,7 +28,36 @@ export interface RecordTable {
   in_course: boolean | null;
   content_hash: string;
 }
+/** Where a rack stands and what it waits for: derived, written with what changes it. */
+export interface RackStandingTable {
+  rack_id: string;
+  number: string;
+  job_id: string;
+  customer_id: string;
+  part_id: string;
+  hung_at: Date;
+  stage: string;
+  passage: string;
+  since: Date;
+  open: boolean;
+  state: string;
+  result: string;
+  next: string | null;
+  next_since: Date;
+  held_by: string | null;
+  readings: number;
+  asked: number;
+  defect: string | null;
+  iso: number | null;
+  bare_since: Date | null;
+  unsealed_since: Date | null;
+  wiped_at: Date | null;
+  /** The load it is in an oven with. */
+  bake_id: string | null;
+  gone_at: Date | null;
+}
 interface Tables {
+  rack_standing: RackStandingTable;
   setup_entity: { id: string; kind: string; code: string };
   setup_version: {
     id: string;

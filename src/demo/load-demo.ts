@@ -3,6 +3,7 @@ import { hash } from "@node-rs/argon2";
 import type { Kysely } from "kysely";
 import { type SimulatedRack, simulateLine } from "@/core/simulated-line";
 import type { Database } from "@/db/schema";
+import { completeStanding } from "@/server/line/standing";
 import { sealRecords } from "@/server/record/seal";
 import type { NewRecord } from "@/server/record/store-record";
 import type { PlanInput, Requirement } from "@/server/requirement";
@@ -11,6 +12,7 @@ import { bathRecords } from "./bath-records";
 import { DEMO_SEED, demoLine, midnightOf, recoatedRack, roughRacks } from "./demo-line";
 import { DAY, demoId, insertRecords, type Made } from "./demo-record";
 import { loadField } from "./field-records";
+import { decideOldRacks } from "./old-decisions";
 import { loadOvenStories } from "./oven-records";
 import { insertOffersFirst, loadPlans, offerRecords, type ToldOffer } from "./plan-records";
 import { powderRecords } from "./powder-records";
@@ -68,9 +70,11 @@ export async function loadDemo(
     records.push(...(await loadOvenStories(trx, made, anchor)));
     await insertRecords(trx, records);
     const field = (await loadField(trx, made, first, anchor)) + (await loadPlans(trx, made, anchor));
+    await completeStanding(trx);
+    const decided = await decideOldRacks(trx, anchor);
     return {
       racks: line.racks.length + old.racks.length,
-      records: records.length + field,
+      records: records.length + field + decided,
       readings: records.reduce((n, r) => n + (r.details.thickness_reading?.length ?? 0), 0),
     };
   });

@@ -108,7 +108,7 @@ describe("the demo's whole record as it is read", () => {
         expect(said.length, item.what).toBeGreaterThan(2);
         readable(said, item.what);
       }
-      expect(item.href, item.what).toMatch(/^\/[a-z0-9/-]+(#[A-Z0-9-]+)?$/);
+      expect(item.href, item.what).toMatch(/^\/[a-z0-9/-]+(\?stage=[a-z]+)?(#[A-Z0-9-]+)?$/);
     }
     const toCome = due.flatMap((d) => (d.atMs === null || d.atMs <= line.at.getTime() ? [] : [d.atMs]));
     expect(toCome).toEqual([...toCome].sort((a, b) => a - b));

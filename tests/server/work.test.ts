@@ -1,5 +1,6 @@
 import sharp from "sharp";
 import { afterAll, beforeAll, describe, expect, test } from "vitest";
+import { railStages } from "@/core/line";
 import { valueOrThrow } from "@/core/result";
 import { parseShorthand } from "@/core/shorthand";
 import { loadBath } from "@/server/baths/load-bath";
@@ -12,7 +13,7 @@ import { addPhoto } from "@/server/field/add-photo";
 import { loadStructure, structuresOfRack } from "@/server/field/load-structure";
 import { exportJob, listJobs, loadJob } from "@/server/jobs/load-job";
 import { makeJob, makeRack, makeStructure } from "@/server/jobs/make-job";
-import { loadLine, railStages } from "@/server/line/load-line";
+import { loadLine } from "@/server/line/load-line";
 import { railFacts } from "@/server/line/rail-facts";
 import { newId, now } from "@/server/now";
 import { judgeRack } from "@/server/rack/judge-rack";

@@ -1,10 +1,19 @@
 import { describe, expect, test } from "vitest";
-import type { Line, OpenBake, RackOnLine, RackState } from "@/server/line/load-line";
+import { type NextStep, type RackState, railStages } from "@/core/line";
+import type { Line, OpenBake, RackOnLine } from "@/server/line/load-line";
 import { railFacts } from "@/server/line/rail-facts";
 import { dueList } from "@/ui/shift/due-list";
 
 const at = new Date("2026-05-04T10:00:00Z");
 const minutes = (n: number) => new Date(at.getTime() + n * 60_000);
+const waitsFor: Partial<Record<RackState, NextStep>> = {
+  "film-open": "film",
+  "to-release": "release",
+  held: "decide",
+  "to-recoat": "recoat",
+  "to-strip": "strip",
+  bare: "wash",
+};
 const rack = (number: string, what: RackState, over: Partial<RackOnLine> = {}): RackOnLine => ({
   number,
   part: "Bracket",
@@ -15,6 +24,9 @@ const rack = (number: string, what: RackState, over: Partial<RackOnLine> = {}): 
   open: true,
   result: "in",
   what,
+  job: "J-1",
+  next: waitsFor[what] ?? "cure",
+  nextSince: minutes(-30),
   readings: 0,
   asked: 30,
   defect: null,
@@ -46,7 +58,11 @@ const line = (over: Partial<Line> = {}): Line => ({
   structuresDue: [],
   openCases: [],
   upkeep: [],
-  jobsDue: 2,
+  jobs: { open: 2, overdue: 0 },
+  counts: Object.fromEntries(
+    railStages.map((stage) => [stage, (over.racks ?? []).filter((r) => r.stage === stage).length]),
+  ) as Line["counts"],
+  openCaseCount: (over.openCases ?? []).length,
   bareLimitHours: 4,
   humidityPercent: null,
   dewPointMarginC: 3,
@@ -120,8 +136,52 @@ describe("what needs a hand", () => {
     );
     expect(item).toMatchObject([{ word, result, href }]);
   });
-  test("a running rack needs nothing", () => {
-    expect(dueList(line({ racks: [rack("100", "running")] }), "metric")).toEqual([]);
+  test("a running rack is told last, with what comes next and since when, and is due at no hour", () => {
+    const due = dueList(line({ racks: [rack("100", "running")], bakes: [bake()] }), "metric");
+    expect(due.at(-1)).toEqual({
+      atMs: null,
+      what: "Rack 100, into the oven",
+      why: "Bracket: in booth 30 min ago",
+      result: "in",
+      word: "Running",
+      href: "/racks/100/cure",
+      stage: "coat",
+    });
+  });
+  test("what is due after a pull stays until it is done: the trace, the film, the tests", () => {
+    const due = dueList(
+      line({
+        racks: [
+          rack("1", "running", { stage: "test", next: "trace" }),
+          rack("2", "running", { stage: "test", next: "film" }),
+          rack("3", "running", { stage: "test", next: "tests", readings: 30, iso: 0 }),
+          rack("4", "running", { stage: "test", next: "tests", readings: 30 }),
+        ],
+      }),
+      "metric",
+    );
+    expect(due.map((d) => [d.what, d.why, d.word, d.href])).toEqual([
+      [
+        "Rack 1, trace",
+        "Bracket: out of the oven 30 min ago with no metal temperature on record, so its cure is not known",
+        "No trace",
+        "/racks/1/cure",
+      ],
+      ["Rack 2, film", "Bracket: out of the oven 30 min ago, no reading yet", "0 of 30", "/racks/2/thickness"],
+      ["Rack 3, tests", "Bracket: film is read; the rub is to come", "To test", "/racks/3/bench"],
+      ["Rack 4, tests", "Bracket: film is read; cross-cut and rub are to come", "To test", "/racks/4/bench"],
+    ]);
+    for (const item of due) expect(item).toMatchObject({ result: "unknown", atMs: at.getTime() });
+  });
+  test("racks and cases that are not named are counted, with where they are", () => {
+    const racks = [rack("1", "held", { stage: "release" })];
+    const counts = { ...line({ racks }).counts, release: 41 };
+    const due = dueList(line({ racks, counts, openCaseCount: 3 }), "metric");
+    expect(due.find((d) => d.href === "/racks?stage=release")).toMatchObject({
+      what: "40 more racks",
+      stage: "release",
+    });
+    expect(due.find((d) => d.href === "/causes")).toMatchObject({ what: "3 more cases" });
   });
   test("bare metal is due at the shop's limit, and out past it", () => {
     const bare = (ago: number) =>
@@ -153,7 +213,7 @@ describe("the rail", () => {
     ["cure", { bakes: [bake({ index: 10, pullAt: null })] }, "Oven 1 heating"],
     ["cure", { bakes: [bake({ index: null, pullAt: null })] }, "Oven 1 load 12"],
     ["cure", {}, ""],
-    ["plan", { jobsDue: 1 }, "1 job open"],
+    ["plan", { jobs: { open: 1, overdue: 0 } }, "1 job open"],
     ["plan", {}, "2 jobs open"],
     ["coat", { racks: [rack("100", "running")] }, "100 in booth"],
     ["prepare", { racks: [rack("100", "to-recoat", { stage: "prepare" })] }, "1 in hand"],
@@ -199,10 +259,10 @@ describe("clocks that start by themselves", () => {
       result: "watch",
       atMs: minutes(6).getTime(),
     });
-    expect(of({ wipedAtMs: minutes(-10).getTime() })).toEqual([]);
+    expect(of({ wipedAtMs: minutes(-10).getTime() }).filter((d) => d.atMs !== null)).toEqual([]);
   });
   test("an unsealed coat: said with a quarter of its time left, and out past it", () => {
-    expect(of({ unsealedSinceMs: minutes(-17 * 60).getTime() })).toEqual([]);
+    expect(of({ unsealedSinceMs: minutes(-17 * 60).getTime() }).filter((d) => d.atMs !== null)).toEqual([]);
     expect(of({ unsealedSinceMs: minutes(-19 * 60).getTime() })[0]).toMatchObject({
       what: "Rack 100, unsealed coat",
       word: "Coat by 16:00",

@@ -14,7 +14,7 @@ import { Shape, Verdict } from "@/ui/marks/verdict";
 import { type DueItem, dueList } from "@/ui/shift/due-list";
 import { RecordLines } from "@/ui/shift/record-lines";
 import { parameterName } from "@/ui/words/baths";
-import { stageNames } from "@/ui/words/reasons";
+import { nextName, nextSoFar } from "@/ui/words/next";
 
 export const metadata: Metadata = { title: "Shift" };
 
@@ -29,6 +29,7 @@ export default async function ShiftPage() {
   const due = dueList(line, units);
   const shown = line.baths.find((b) => b.result !== "in") ?? line.baths[0];
   const series = shown?.series.find((s) => s.points.at(-1)?.result === shown.result) ?? shown?.series[0];
+  const onLine = Object.values(line.counts).reduce((a, b) => a + b, 0);
   const dueRow = (item: DueItem) => (
     <Link
       key={`${item.what}${item.word}`}
@@ -93,25 +94,23 @@ export default async function ShiftPage() {
           <RecordLines records={recent} timeZone={line.timeZone} units={units} />
         </MarginBlock>
         <MarginBlock title="Racks on the line">
-          {line.racks.length === 0 && <p className="soft">None in the last three days.</p>}
+          {onLine === 0 && <p className="soft">None. Hang one under its job.</p>}
           {line.racks.slice(-12).map((r) => (
             <div key={r.number} className="row grid-cols-[48px_minmax(0,1fr)_16px]">
-              <Link className="link fig font-bold" href={`/racks/${r.number}`}>
+              <Link className="link fig font-bold" href={`/racks/${r.number}`} prefetch={false}>
                 {r.number}
               </Link>
               <span>
-                {r.part},{" "}
-                {r.what === "held"
-                  ? "held at release"
-                  : r.what === "film-open"
-                    ? `film ${r.readings} of ${r.asked}`
-                    : r.stage === "test"
-                      ? "cooling, to test"
-                      : `${stageNames[r.stage]?.toLowerCase()}: ${r.passage}`}
+                {r.part}, {r.next ? nextName[r.next].toLowerCase() : ""} {nextSoFar(r)}
               </span>
               <Shape result={r.result} />
             </div>
           ))}
+          {onLine > 0 && (
+            <Link className="link inline-flex min-h-11 items-center" href="/racks">
+              {onLine === 1 ? "The one rack on the line" : `All ${onLine} racks on the line`}
+            </Link>
+          )}
         </MarginBlock>
       </Margin>
     </>

@@ -1,2 +1,3 @@
 export * from "./line-stop";
 export * from "./passages-from-speed";
+export * from "./standing";

@@ -14,6 +14,7 @@ import * as cure from "./2026-11-28T070000-cure";
 import * as cureTest from "./2026-11-28T083000-cure-test";
 import * as cureSections from "./2026-11-28T100000-cure-sections";
 import * as oneClock from "./2026-11-28T180000-one-clock";
+import * as rackStanding from "./2026-11-28T190000-rack-standing";
 
 const migrations: Record<string, Migration> = {
   "2026-11-23T140000-record": record,
@@ -31,6 +32,7 @@ const migrations: Record<string, Migration> = {
   "2026-11-28T083000-cure-test": cureTest,
   "2026-11-28T100000-cure-sections": cureSections,
   "2026-11-28T180000-one-clock": oneClock,
+  "2026-11-28T190000-rack-standing": rackStanding,
 };
 /** A fixed list rather than a folder scan, so that it loads alike under tsx, Vitest and Next. */
 export const migrationProvider: MigrationProvider = { getMigrations: async () => migrations };

@@ -9,6 +9,7 @@ import { NeighbourWatch, type StrangeReading } from "@/core/thickness";
 import { connectAlone } from "@/db/connect";
 import { forPerson } from "@/db/queries/for-person";
 import type { Database } from "@/db/schema";
+import { refreshStanding } from "../line/standing";
 import { newId } from "../now";
 import { detailsDigest, RowsDigest } from "../record/content";
 import { insertDetails } from "../record/insert-details";
@@ -128,6 +129,10 @@ export async function importMany(
       records.map((r) => ({ record_id: r.record.id, values: r.set })),
     );
     await insertFaces(db, read.targets);
+    await refreshStanding(
+      db,
+      records.map((r) => r.record.rackId ?? ""),
+    );
     await client.query("commit");
     return { ok: true, readings: read.readings, leftOut: read.leftOut, racks: records.length, already: false };
   } catch (error) {

@@ -4,6 +4,7 @@ import { lock } from "@/db/queries/locks";
 import type { Database } from "@/db/schema";
 import { findStructure } from "../field/find-structure";
 import { badEntry, filled } from "../input";
+import { refreshStanding } from "../line/standing";
 import { newId } from "../now";
 import { type Outcome, refuse } from "../outcome";
 import { findRack } from "../rack/find-rack";
@@ -117,6 +118,7 @@ export async function makeRack(db: Kysely<Database>, person: Person, input: unkn
         })),
       )
       .execute();
+    await refreshStanding(trx, [id]);
     return { ok: true, href: `/racks/${number}` };
   });
 }

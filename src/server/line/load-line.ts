@@ -15,54 +15,11 @@ import { type SetupData, setupAt, siteAt } from "../setup/setup-data";
 import { ofTheShop, type Person, seesCustomer } from "../sign-in/roles";
 import { loadUpkeep, type UpkeepFile } from "../upkeep/load-upkeep";
 import { airBefore } from "./air";
+import { openLoadIds, type RackOnLine, racksOnLine, type StageCounts } from "./racks";
 
-export const railStages = ["plan", "prepare", "pretreat", "coat", "cure", "test", "release", "field"] as const;
-export type RailStage = (typeof railStages)[number];
-export const stageOfPassage: Record<string, RailStage> = {
-  blast: "prepare",
-  prebake: "prepare",
-  clean: "pretreat",
-  "clean-rinse": "pretreat",
-  conversion: "pretreat",
-  rinse: "pretreat",
-  seal: "pretreat",
-  "final-rinse": "pretreat",
-  "dry-off": "pretreat",
-  booth: "coat",
-  oven: "cure",
-  cool: "test",
-};
+export type { RailStage } from "@/core/line";
+export type { RackOnLine } from "./racks";
 
-export type RackState =
-  | "held"
-  | "adhesion-out"
-  | "defect"
-  | "film-open"
-  | "to-release"
-  | "running"
-  | "bare"
-  | "to-recoat"
-  | "to-strip";
-export type RackOnLine = {
-  readonly number: string;
-  readonly part: string;
-  readonly customer: string;
-  readonly stage: RailStage;
-  readonly passage: string;
-  readonly since: Date;
-  readonly open: boolean;
-  readonly result: VerdictResult;
-  readonly what: RackState;
-  readonly readings: number;
-  readonly asked: number;
-  readonly defect: string | null;
-  readonly iso: number | null;
-  readonly bareSinceMs: number | null;
-  /** Out of the conversion bath and not coated: an unsealed coat protects for a day or so. */
-  readonly unsealedSinceMs: number | null;
-  /** Wiped with solvent and not coated: it must be gone before powder or heat. */
-  readonly wipedAtMs: number | null;
-};
 export type OpenBake = {
   readonly recordId: string;
   readonly oven: string;
@@ -80,14 +37,18 @@ export type OpenBake = {
 };
 export type Line = {
   readonly at: Date;
+  /** Of each stage the most urgent; how many there are in all is in `counts`. */
   readonly racks: readonly RackOnLine[];
+  readonly counts: StageCounts;
   readonly baths: readonly BathFile[];
   readonly bakes: readonly OpenBake[];
   readonly structuresDue: readonly { code: string; name: string; lastVisit: Date | null }[];
   readonly openCases: readonly { number: string; defect: string; zone: string }[];
   /** What the line runs on, the most urgent first; none for a customer's person. */
   readonly upkeep: readonly UpkeepFile[];
-  readonly jobsDue: number;
+  readonly jobs: { readonly open: number; readonly overdue: number };
+  /** Open cases in all, of which the newest are named. */
+  readonly openCaseCount: number;
   readonly bareLimitHours: number;
   /** The humidity that limit is for; null where none was read and the usual limit stands. */
   readonly humidityPercent: number | null;
@@ -111,9 +72,6 @@ function shiftNow(at: Date, site: SetupData<"site">): Line["shift"] {
   return { name: shift.name, previousBegan: new Date(at.getTime() - shift.minutesSincePreviousBegan * 60_000) };
 }
 
-/** Racks no older than this without a decision are on the line. */
-const DAYS_ON_LINE = 3;
-
 /** What is running, due, out and waiting at a moment. A fixed handful of queries, each on an index, whatever the history. */
 export async function loadLine(db: Kysely<Database>, person: Person, at: Date): Promise<Line> {
   const [site, parts, customers, codes] = await Promise.all([
@@ -122,9 +80,9 @@ export async function loadLine(db: Kysely<Database>, person: Person, at: Date): 
     setupAt(db, "customer", at),
     setupAt(db, "bath", at),
   ]);
-  const [air, racks, baths, bakes, structuresDue, openCases, upkeep, jobs] = await Promise.all([
+  const [air, { racks, counts }, baths, bakes, structuresDue, openCases, upkeep, jobs] = await Promise.all([
     site.bareLimits.length > 0 ? airBefore(db, at) : null,
-    racksOnLine(db, person, at),
+    racksOnLine(db, person, at, { parts, customers }),
     Promise.all(
       [...codes.values()].filter((bath) => !bath.data.retired).map((bath) => loadBath(db, bath.code, at, 8, codes)),
     ),
@@ -132,30 +90,20 @@ export async function loadLine(db: Kysely<Database>, person: Person, at: Date): 
     structures(db, person),
     cases(db, person),
     ofTheShop(person) ? loadUpkeep(db, at) : [],
-    db
-      .selectFrom("job")
-      .select(({ fn }) => fn.countAll<string>().as("n"))
-      .where("due_on", ">=", at.toISOString().slice(0, 10))
-      .where(forPerson(person, "customer_id"))
-      .executeTakeFirstOrThrow(),
+    jobsInHand(db, person, dayIn(at, site.timeZone)),
   ]);
   const humidityPercent = air?.readings.find((r) => r.quantity === "humidity")?.value ?? null;
   return {
     at,
-    racks: racks.map((row) =>
-      describeRack(
-        row,
-        parts.get(row.part_id)?.data,
-        customers.get(row.customer_id)?.data.name ?? "",
-        site.crossCutWorstIso,
-      ),
-    ),
+    racks,
+    counts,
     baths: baths.filter((b) => b !== null),
     bakes,
     structuresDue,
-    openCases,
+    openCases: openCases.named,
+    openCaseCount: openCases.total,
     upkeep,
-    jobsDue: Number(jobs.n),
+    jobs,
     bareLimitHours: valueOrThrow(bareLimitHours(humidityPercent, site.bareLimits, site.bareLimitHours)),
     humidityPercent,
     dewPointMarginC: site.dewPointMarginC,
@@ -167,118 +115,13 @@ export async function loadLine(db: Kysely<Database>, person: Person, at: Date): 
   };
 }
 
-type RackRow = {
-  number: string;
-  part_id: string;
-  customer_id: string;
-  hung_at: Date;
-  stage: string | null;
-  entered_at: Date | null;
-  left_at: Date | null;
-  decision: string | null;
-  reworked_at: Date | null;
-  iso: number | null;
-  defect: string | null;
-  readings: string;
-  rubbed: boolean;
-  blasted_at: Date | null;
-  converted_at: Date | null;
-  wiped_at: Date | null;
-  coated: boolean;
-};
-
-async function racksOnLine(db: Kysely<Database>, person: Person, at: Date): Promise<RackRow[]> {
-  const since = new Date(at.getTime() - DAYS_ON_LINE * 86_400_000);
-  const { rows } = await sql<RackRow>`
-    select k.number, j.part_id, j.customer_id, k.hung_at, p.stage, p.entered_at, p.left_at, d.decision, w.at as reworked_at, x.iso, f.defect, t.readings, u.rubbed, b.blasted_at, b.converted_at, u.wiped_at, u.coated
-    from rack k join job j on j.id = k.job_id
-    left join lateral (select d.decision from record r join disposition d on d.record_id = r.id where r.rack_id = k.id and r.kind = 'disposition' order by r.happened_at desc limit 1) d on true
-    left join lateral (select max(r.happened_at) as at, coalesce(max(r.happened_at), '-infinity') as since from record r join disposition d on d.record_id = r.id where r.rack_id = k.id and r.kind = 'disposition' and d.decision in ('scuff-and-recoat', 'strip')) w on true
-    left join lateral (select q.stage, q.entered_at, q.left_at from record r join passage q on q.record_id = r.id where r.rack_id = k.id and r.kind = 'passage' and r.happened_at > w.since and ${stands("r.id")} order by r.happened_at desc limit 1) p on true
-    left join lateral (select x.iso from record r join cross_cut x on x.record_id = r.id where r.rack_id = k.id and r.kind = 'cross-cut' and r.happened_at > w.since and ${stands("r.id")} order by r.happened_at desc limit 1) x on true
-    left join lateral (select f.defect from record r join defect f on f.record_id = r.id where r.rack_id = k.id and r.kind = 'defect' and f.pieces_affected is distinct from 0 and r.happened_at > w.since and ${stands("r.id")} order by r.happened_at desc limit 1) f on true
-    left join lateral (select count(*) as readings from record r join thickness_reading t on t.record_id = r.id where r.rack_id = k.id and r.kind = 'thickness' and t.rejected_reason is null and r.happened_at > w.since and ${stands("r.id")}) t on true
-    left join lateral (select max(coalesce(q.left_at, q.entered_at)) filter (where q.stage = 'blast') as blasted_at, max(coalesce(q.left_at, q.entered_at)) filter (where q.stage = 'conversion') as converted_at from record r join passage q on q.record_id = r.id where r.rack_id = k.id and r.kind = 'passage' and q.stage in ('blast', 'conversion') and r.happened_at > w.since and ${stands("r.id")}) b on true
-    left join lateral (select coalesce(bool_or(r.kind = 'solvent-rub'), false) as rubbed, coalesce(bool_or(r.kind = 'coat'), false) as coated, max(r.happened_at) filter (where q.step = 'solvent-wipe' and q.done and ${stands("r.id")}) as wiped_at from record r left join prep_step q on q.record_id = r.id where r.rack_id = k.id and r.kind in ('solvent-rub', 'coat', 'prep-step') and r.happened_at > w.since) u on true
-    where k.hung_at > ${since} and k.hung_at <= ${at} and (d.decision is null or d.decision in ('hold', 'scuff-and-recoat', 'strip'))
-      and ${forPerson(person, "j.customer_id")}
-    order by k.hung_at desc limit 40`.execute(db);
-  return rows.reverse();
-}
-
-function describeRack(
-  row: RackRow,
-  part: { name: string; faces: readonly { spots: readonly unknown[] }[] } | undefined,
-  customer: string,
-  worstIso: number,
-): RackOnLine {
-  const asked = 3 * (part?.faces.reduce((n, face) => n + face.spots.length, 0) ?? 0);
-  const readings = Number(row.readings);
-  const done = row.stage === "oven" && row.left_at !== null;
-  const sentBack = row.reworked_at !== null && row.stage === null && row.decision !== "hold";
-  const stage: RailStage = sentBack
-    ? "prepare"
-    : row.decision === "hold"
-      ? "release"
-      : readings > 0
-        ? readings >= asked && row.rubbed
-          ? "release"
-          : "test"
-        : done
-          ? "test"
-          : (stageOfPassage[row.stage ?? "blast"] ?? "prepare");
-  const bareSinceMs = row.blasted_at && !row.coated ? row.blasted_at.getTime() : null;
-  const what: RackState = sentBack
-    ? row.decision === "strip"
-      ? "to-strip"
-      : "to-recoat"
-    : row.decision === "hold"
-      ? "held"
-      : (row.iso ?? 0) > worstIso
-        ? "adhesion-out"
-        : row.defect
-          ? "defect"
-          : readings > 0 && readings < asked
-            ? "film-open"
-            : stage === "release"
-              ? "to-release"
-              : bareSinceMs && row.left_at !== null
-                ? "bare"
-                : "running";
-  const result: VerdictResult =
-    what === "held" || what === "adhesion-out"
-      ? "out"
-      : what === "defect" || sentBack
-        ? "watch"
-        : what === "film-open"
-          ? "unknown"
-          : "in";
-  return {
-    number: row.number,
-    part: part?.name ?? "",
-    customer,
-    stage,
-    passage: row.stage ?? (sentBack ? "sent back" : "blast"),
-    since: row.left_at ?? row.entered_at ?? row.reworked_at ?? row.hung_at,
-    open: row.left_at === null,
-    result,
-    what,
-    readings,
-    asked,
-    defect: row.defect,
-    iso: row.iso,
-    bareSinceMs,
-    unsealedSinceMs: row.coated ? null : (row.converted_at?.getTime() ?? null),
-    wipedAtMs: row.coated ? null : (row.wiped_at?.getTime() ?? null),
-  };
-}
-
 /** What is to be done first comes first: no trace at all, then the soonest pull, then what still heats. */
 const urgencyOf = (bake: OpenBake): number =>
   bake.index === null ? bake.closedAt.getTime() - 1e13 : (bake.pullAt?.getTime() ?? Number.POSITIVE_INFINITY);
 
 async function openBakes(db: Kysely<Database>, person: Person, at: Date, site: SetupData<"site">): Promise<OpenBake[]> {
-  const since = new Date(at.getTime() - 12 * 3_600_000);
+  const inside = await openLoadIds(db, person);
+  if (inside.length === 0) return [];
   const rows = await db
     .selectFrom("record")
     .innerJoin("bake", "bake.record_id", "record.id")
@@ -291,8 +134,7 @@ async function openBakes(db: Kysely<Database>, person: Person, at: Date, site: S
       "bake.set_point_c",
       "bake.sections",
     ])
-    .where("record.kind", "=", "bake")
-    .where("record.happened_at", ">", since)
+    .where("record.id", "in", inside)
     .where("record.happened_at", "<=", at)
     .where("bake.pulled_at", "is", null)
     .where(stands("record.id"))
@@ -404,11 +246,28 @@ async function structures(db: Kysely<Database>, person: Person) {
   return rows;
 }
 
+/** The newest cases without a confirmed cause, and how many there are of all. */
 async function cases(db: Kysely<Database>, person: Person) {
-  const { rows } = await sql<{ number: string; defect: string; zone: string }>`
-    select c.number, c.defect, c.zone from root_cause_case c left join structure s on s.id = c.structure_id left join rack k on k.id = c.rack_id left join job j on j.id = k.job_id
+  const { rows } = await sql<{ number: string; defect: string; zone: string; total: number }>`
+    select c.number, c.defect, c.zone, count(*) over ()::int as total from root_cause_case c left join structure s on s.id = c.structure_id left join rack k on k.id = c.rack_id left join job j on j.id = k.job_id
     where not exists (select 1 from record r where r.case_id = c.id and r.kind = 'confirmation') and ${forPerson(person, "s.customer_id", "j.customer_id")} order by c.opened_at desc limit 20`.execute(
     db,
   );
-  return rows;
+  return { named: rows, total: rows[0]?.total ?? 0 };
 }
+
+/** Jobs in hand: with a rack on the line, none hung yet, or fewer pieces hung than ordered; those past their day are overdue. */
+async function jobsInHand(db: Kysely<Database>, person: Person, today: string): Promise<Line["jobs"]> {
+  const { rows } = await sql<{ open: number; overdue: number }>`
+    select count(*)::int as open, count(*) filter (where j.due_on < ${today}::date)::int as overdue from job j
+    where ${forPerson(person, "j.customer_id")} and (
+      exists (select 1 from rack_standing s where s.job_id = j.id and s.gone_at is null)
+      or not exists (select 1 from rack_standing s where s.job_id = j.id)
+      or (select count(*) from piece p join rack k on k.id = p.rack_id where k.job_id = j.id) < coalesce((j.plan->>'pieces')::int, 0))`.execute(
+    db,
+  );
+  return rows[0] ?? { open: 0, overdue: 0 };
+}
+
+/** The day at a moment where the site is, as 2026-11-28. */
+export const dayIn = (at: Date, timeZone: string): string => new Intl.DateTimeFormat("en-CA", { timeZone }).format(at);

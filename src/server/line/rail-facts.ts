@@ -1,12 +1,14 @@
+import { type RailStage, railStages } from "@/core/line";
 import type { VerdictResult } from "@/core/verdict";
 import { washReadiness } from "../baths/wash-readiness";
-import type { Line, RackOnLine, RailStage } from "./load-line";
-import { railStages } from "./load-line";
+import type { Line, RackOnLine } from "./load-line";
 
 export type RailFacts = {
   readonly stages: readonly {
     readonly id: RailStage;
     readonly fact: { readonly text: string | null; readonly prefix: string; readonly sinceMs: number | null };
+    /** How many racks there are; the tags are of the most urgent. */
+    readonly racks: number;
     readonly tags: readonly { readonly number: string; readonly result: VerdictResult; readonly word: string }[];
   }[];
 };
@@ -28,6 +30,7 @@ export function railFacts(line: Line, clock: (at: Date) => string): RailFacts {
   return {
     stages: railStages.map((id) => ({
       id,
+      racks: line.counts[id],
       tags: line.racks
         .filter((r) => r.stage === id)
         .map((r) => ({ number: r.number, result: r.result, word: words[r.what] })),
@@ -42,10 +45,17 @@ function factOf(
   clock: (at: Date) => string,
 ): { text: string | null; prefix: string; sinceMs: number | null } {
   const here = line.racks.filter((r) => r.stage === id);
+  const count = line.counts[id];
   const say = (text: string) => ({ text, prefix: "", sinceMs: null });
   switch (id) {
     case "plan":
-      return say(line.jobsDue === 1 ? "1 job open" : `${line.jobsDue} jobs open`);
+      return say(
+        line.jobs.overdue > 0
+          ? `${line.jobs.overdue} of ${line.jobs.open} late`
+          : line.jobs.open === 1
+            ? "1 job open"
+            : `${line.jobs.open} jobs open`,
+      );
     case "prepare": {
       const wet = here.find(
         (r) => r.wipedAtMs !== null && r.wipedAtMs + line.flashOffMinutes * 60_000 > line.at.getTime(),
@@ -55,7 +65,7 @@ function factOf(
       const bare = here.find((r) => r.bareSinceMs !== null);
       return bare?.bareSinceMs
         ? { text: null, prefix: `${bare.number} bare`, sinceMs: line.at.getTime() - bare.bareSinceMs }
-        : say(here.length ? `${here.length} in hand` : "");
+        : say(count > 0 ? `${count} in hand` : "");
     }
     case "pretreat": {
       const first = [...line.baths]
@@ -86,11 +96,11 @@ function factOf(
     }
     case "test": {
       const open = here.find((r) => r.what === "film-open");
-      return say(open ? `${open.number} in hand` : here.length ? `${here.length} to test` : "");
+      return say(open ? `${open.number} in hand` : count > 0 ? `${count} to test` : "");
     }
     case "release": {
       const held = here.filter((r) => r.what === "held").length;
-      return say(held ? `${held} held` : here.length ? `${here.length} to release` : "");
+      return say(held ? `${held} held` : count > 0 ? `${count} to release` : "");
     }
     case "field":
       return say(line.structuresDue[0] ? line.structuresDue[0].name : "");

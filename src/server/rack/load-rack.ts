@@ -1,6 +1,7 @@
 import type { Kysely } from "kysely";
 import * as v from "valibot";
 import { tablesOf } from "@/core/kinds";
+import type { NextStep } from "@/core/line";
 import { correctionsOf } from "@/db/queries/stands";
 import type { Database, RecordTable } from "@/db/schema";
 import { type BakeSheet, sheetOf } from "../cure/sheet-of";
@@ -25,7 +26,7 @@ export type RackFile = NonNullable<Awaited<ReturnType<typeof loadRack>>>;
 export async function loadRack(db: Kysely<Database>, person: Person, number: string) {
   const rack = await findRack(db, person, number);
   if (!rack) return null;
-  const [site, job, parts, powders, customers, pieces, thread] = await Promise.all([
+  const [site, job, parts, powders, customers, pieces, thread, standing] = await Promise.all([
     siteAt(db, rack.hung_at),
     db.selectFrom("job").selectAll().where("id", "=", rack.job_id).executeTakeFirstOrThrow(),
     setupAt(db, "part", rack.hung_at),
@@ -38,6 +39,11 @@ export async function loadRack(db: Kysely<Database>, person: Person, number: str
       .orderBy("position")
       .execute(),
     threadOf(db, rack.id).then((all) => (ofTheShop(person) ? all : all.map((r) => heldToOwn(r, rack)))),
+    db
+      .selectFrom("rack_standing")
+      .select(["stage", "state", "next", "next_since", "readings", "asked", "gone_at"])
+      .where("rack_id", "=", rack.id)
+      .executeTakeFirst(),
   ]);
   // As the plan stood when the rack was hung: a later version is not held against it.
   const plan = await planOf(db, job, rack.hung_at);
@@ -58,6 +64,8 @@ export async function loadRack(db: Kysely<Database>, person: Person, number: str
     number: rack.number,
     hungAt: rack.hung_at,
     pieces,
+    /** Where it stands and what it waits for; null for one whose standing is not on record. */
+    standing: standing ? { ...standing, next: standing.next as NextStep | null } : null,
     job: {
       id: job.id,
       number: job.number,

@@ -1,7 +1,8 @@
-import type { Kysely, Transaction } from "kysely";
+import type { Kysely } from "kysely";
 import { kindOf } from "@/core/kinds";
 import type { DetailTable } from "@/db/detail-tables";
 import type { Database, EvidenceGradeColumn, RecordTable } from "@/db/schema";
+import { refreshStanding } from "../line/standing";
 import { type EntryOutcome, refuse } from "../outcome";
 import { canonicalText, sha256 } from "./canonical";
 import { contentHash, type DetailRows, detailsDigest } from "./content";
@@ -53,10 +54,13 @@ const requestHash = (record: NewRecord, digest: string): string => {
  * answers `already-stored`; with other content `key-conflict`. I/O throws.
  */
 export async function storeRecord(db: Kysely<Database>, record: NewRecord, storedAt: Date): Promise<StoreOutcome> {
+  const whole = async (trx: Kysely<Database>) => {
+    const outcome = await storeIn(trx, record, storedAt);
+    if (outcome.kind === "stored") await refreshStanding(trx, await racksOf(trx, [record]));
+    return outcome;
+  };
   try {
-    return await (db.isTransaction
-      ? storeIn(db as Transaction<Database>, record, storedAt)
-      : db.transaction().execute((trx) => storeIn(trx, record, storedAt)));
+    return await (db.isTransaction ? whole(db) : db.transaction().execute(whole));
   } catch (error) {
     if ((error as { code?: string }).code !== UNIQUE_VIOLATION || db.isTransaction) throw error;
     const clash = await findClash(db, record);
@@ -75,7 +79,8 @@ export const outcomeOf = (outcome: StoreOutcome): EntryOutcome =>
     ? { ok: true, recordId: outcome.recordId, already: outcome.kind === "already-stored" }
     : refuse(outcome);
 
-async function storeIn(trx: Kysely<Database>, record: NewRecord, storedAt: Date): Promise<StoreOutcome> {
+/** Stores one record within a transaction that keeps the racks' standing itself. */
+export async function storeIn(trx: Kysely<Database>, record: NewRecord, storedAt: Date): Promise<StoreOutcome> {
   const clash = await findClash(trx, record);
   if (clash) return clash;
   const digest = detailsDigest(record.details);
@@ -100,6 +105,19 @@ async function storeIn(trx: Kysely<Database>, record: NewRecord, storedAt: Date)
     );
   }
   return { kind: "stored", recordId: record.id, contentHash: row.content_hash };
+}
+
+/** The racks whose standing some records may change: those they are of, and those that rode in their loads, as they are and as they were. */
+export async function racksOf(trx: Kysely<Database>, records: readonly NewRecord[]): Promise<readonly string[]> {
+  const racks = new Set(
+    records.flatMap((r) => [...(r.rackId ? [r.rackId] : []), ...(r.details.bake_place ?? []).map((p) => p.rack_id)]),
+  );
+  const before = records.flatMap((r) => (r.kind === "bake" && r.supersedes ? [r.supersedes.recordId] : []));
+  if (before.length > 0) {
+    const rode = await trx.selectFrom("bake_place").select("rack_id").where("record_id", "in", before).execute();
+    for (const { rack_id } of rode) racks.add(rack_id);
+  }
+  return [...racks];
 }
 
 /** The base row as it will stand, content hash included. */

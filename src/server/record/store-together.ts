@@ -1,7 +1,8 @@
 import type { Kysely } from "kysely";
 import type { Database } from "@/db/schema";
+import { refreshStanding } from "../line/standing";
 import type { EntryOutcome } from "../outcome";
-import { type NewRecord, outcomeOf, storeRecord } from "./store-record";
+import { type NewRecord, outcomeOf, racksOf, storeIn } from "./store-record";
 
 /**
  * Several records of one entry within a transaction, all or none. Answers as for the first of them: new when any is new,
@@ -15,11 +16,12 @@ export async function storeTogether(
   let first: EntryOutcome | null = null;
   let fresh = false;
   for (const record of records) {
-    const outcome = outcomeOf(await storeRecord(trx, record, at));
+    const outcome = outcomeOf(await storeIn(trx, record, at));
     if (!outcome.ok) return outcome;
     fresh ||= !outcome.already;
     first ??= outcome;
   }
   if (!first?.ok) throw new RangeError("no records to store together");
+  if (fresh) await refreshStanding(trx, await racksOf(trx, records));
   return { ...first, already: !fresh };
 }

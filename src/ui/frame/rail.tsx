@@ -68,7 +68,7 @@ function RailLine({ facts }: { facts: RailFacts }) {
               {stage.tags.slice(0, 5).map((tag) => (
                 <Tag key={tag.number} result={tag.result} title={`Rack ${tag.number}: ${tag.word}`} />
               ))}
-              {stage.tags.length > 5 && <span className="fig text-[11px] leading-4">+{stage.tags.length - 5}</span>}
+              {stage.racks > 5 && <span className="fig text-[11px] leading-4">+{stage.racks - 5}</span>}
             </span>
           )}
           <b>{stageNames[stage.id]}</b>

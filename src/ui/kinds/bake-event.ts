@@ -3,7 +3,7 @@ import { bakeEventSentence } from "../words/cure";
 import { type Say, words } from "./said";
 
 export const say: Say = ({ bake_event: [row] = [] }, { units }) => {
-  const said = bakeEventSentence[row?.event ?? ""] ?? words(row?.event);
+  const said = bakeEventSentence[row?.event ?? ""] ?? (words(row?.event) || "load noted");
   return [said, row?.value_c == null ? "" : withUnit(row.value_c, "temperature", units), row?.section ?? ""]
     .filter(Boolean)
     .join(", ");

@@ -1,10 +1,14 @@
 import { bathSlug } from "@/core/bath";
 import { ovenSlug } from "@/core/cure";
+import { type RailStage, railStages } from "@/core/line";
 import type { UnitSystem } from "@/core/units";
 import type { VerdictResult } from "@/core/verdict";
-import type { Line } from "@/server/line/load-line";
+import type { Line, RackOnLine } from "@/server/line/load-line";
 import { clock, span } from "../format";
 import { bathValue, parameterName } from "../words/baths";
+import { nextHref, nextName, rackStateName } from "../words/next";
+import { passageName } from "../words/preparation";
+import { stageNames } from "../words/reasons";
 import { upkeepWord } from "../words/upkeep";
 
 export type DueItem = {
@@ -14,6 +18,8 @@ export type DueItem = {
   readonly result: VerdictResult;
   readonly word: string;
   readonly href: string;
+  /** The stage a rack of it stands at. */
+  readonly stage?: RailStage;
   /** Minutes count: metal that is cured and still in the heat. */
   readonly pressing?: boolean;
 };
@@ -47,6 +53,7 @@ export function dueList(line: Line, units: UnitSystem): DueItem[] {
   const items: DueItem[] = [];
   const now = line.at.getTime();
   const time = (at: Date) => clock(at, line.timeZone);
+  const ago = (rack: RackOnLine) => `${span(now - rack.nextSince.getTime())} ago`;
   for (const bake of line.bakes) {
     if (bake.index === null) {
       items.push({
@@ -103,9 +110,11 @@ export function dueList(line: Line, units: UnitSystem): DueItem[] {
     });
   }
   for (const rack of line.racks) {
+    const before = items.length;
+    const add = (item: DueItem) => items.push({ ...item, stage: rack.stage });
     if (rack.what === "bare" && rack.bareSinceMs !== null) {
       const limit = rack.bareSinceMs + line.bareLimitHours * 3_600_000;
-      items.push({
+      add({
         atMs: limit,
         what: `Rack ${rack.number}, bare metal`,
         why: `Blasted ${time(new Date(rack.bareSinceMs))}; the limit is ${line.bareLimitHours} h${line.humidityPercent === null ? "" : ` at ${line.humidityPercent.toFixed(0)} % humidity`}`,
@@ -116,7 +125,7 @@ export function dueList(line: Line, units: UnitSystem): DueItem[] {
     }
     const flashedOff = (rack.wipedAtMs ?? 0) + line.flashOffMinutes * 60_000;
     if (rack.wipedAtMs !== null && flashedOff > now)
-      items.push({
+      add({
         atMs: flashedOff,
         what: `Rack ${rack.number}, solvent`,
         why: `Wiped ${time(new Date(rack.wipedAtMs))}; it flashes off for ${line.flashOffMinutes} min before powder or heat`,
@@ -126,7 +135,7 @@ export function dueList(line: Line, units: UnitSystem): DueItem[] {
       });
     const sealBy = (rack.unsealedSinceMs ?? 0) + line.unsealedLimitHours * 3_600_000;
     if (rack.unsealedSinceMs !== null && now > sealBy - SAID_BEFORE * line.unsealedLimitHours * 3_600_000)
-      items.push({
+      add({
         atMs: sealBy,
         what: `Rack ${rack.number}, unsealed coat`,
         why: `Out of the conversion bath ${span(now - rack.unsealedSinceMs)} ago; it protects for ${line.unsealedLimitHours} h, then it is washed again`,
@@ -134,17 +143,35 @@ export function dueList(line: Line, units: UnitSystem): DueItem[] {
         word: sealBy < now ? "Wash again" : `Coat by ${time(new Date(sealBy))}`,
         href: `/racks/${rack.number}/coat`,
       });
-    if (rack.what === "film-open")
-      items.push({
+    if (rack.next === "film")
+      add({
         atMs: now,
         what: `Rack ${rack.number}, film`,
-        why: `${rack.part}: ${rack.asked - rack.readings} readings to go`,
+        why: `${rack.part}: ${rack.readings === 0 ? `out of the oven ${ago(rack)}, no reading yet` : `${rack.asked - rack.readings} readings to go`}`,
         result: "unknown",
         word: `${rack.readings} of ${rack.asked}`,
-        href: `/racks/${rack.number}/thickness`,
+        href: nextHref(rack.number, "film"),
+      });
+    if (rack.next === "trace")
+      add({
+        atMs: now,
+        what: `Rack ${rack.number}, trace`,
+        why: `${rack.part}: out of the oven ${ago(rack)} with no metal temperature on record, so its cure is not known`,
+        result: "unknown",
+        word: "No trace",
+        href: nextHref(rack.number, "trace"),
+      });
+    if (rack.next === "tests")
+      add({
+        atMs: now,
+        what: `Rack ${rack.number}, tests`,
+        why: `${rack.part}: film is read; ${rack.iso === null ? "cross-cut and rub are" : "the rub is"} to come`,
+        result: "unknown",
+        word: "To test",
+        href: nextHref(rack.number, "tests"),
       });
     if (rack.what === "held" || rack.what === "adhesion-out" || rack.what === "defect")
-      items.push({
+      add({
         atMs: now,
         what: `Rack ${rack.number}, ${rack.stage}`,
         why: `${rack.part}: ${rack.iso !== null && rack.iso > 1 ? `cross-cut grade ${rack.iso}` : (rack.defect ?? "").replaceAll("-", " ")}${rack.what === "held" ? ", held for a lead" : ""}`,
@@ -153,7 +180,7 @@ export function dueList(line: Line, units: UnitSystem): DueItem[] {
         href: `/racks/${rack.number}/release`,
       });
     if (rack.what === "to-recoat" || rack.what === "to-strip")
-      items.push({
+      add({
         atMs: now,
         what: `Rack ${rack.number}, back to prepare`,
         why: `${rack.part}: sent back ${span(now - rack.since.getTime())} ago to ${rack.what === "to-strip" ? "strip and do again" : "scuff and recoat"}`,
@@ -162,13 +189,36 @@ export function dueList(line: Line, units: UnitSystem): DueItem[] {
         href: `/racks/${rack.number}/prepare`,
       });
     if (rack.what === "to-release")
-      items.push({
+      add({
         atMs: now,
         what: `Rack ${rack.number}, release`,
         why: `${rack.part}: measured and tested`,
         result: "in",
         word: "To release",
         href: `/racks/${rack.number}/release`,
+      });
+    // What is only on its way is told last: nothing of it is late by itself.
+    if (items.length === before && rack.next && rack.next !== "pull")
+      add({
+        atMs: null,
+        what: `Rack ${rack.number}, ${nextName[rack.next].toLowerCase()}`,
+        why: `${rack.part}: ${rack.open ? "in" : "out of"} ${(passageName[rack.passage] ?? rack.passage).toLowerCase()} ${ago(rack)}`,
+        result: "in",
+        word: rackStateName[rack.what],
+        href: nextHref(rack.number, rack.next),
+      });
+  }
+  for (const stage of railStages) {
+    const carried = line.racks.filter((r) => r.stage === stage).length;
+    if (line.counts[stage] > carried)
+      items.push({
+        atMs: null,
+        what: `${line.counts[stage] - carried} more racks`,
+        why: `At ${stageNames[stage]?.toLowerCase()} there are ${line.counts[stage]}; those most pressing are named here`,
+        result: "unknown",
+        word: "See all",
+        href: `/racks?stage=${stage}`,
+        stage,
       });
   }
   for (const { item, done, standing } of line.upkeep) {
@@ -194,6 +244,16 @@ export function dueList(line: Line, units: UnitSystem): DueItem[] {
       result: "watch",
       word: "Not confirmed",
       href: `/causes/${open.number}`,
+    });
+  const unnamed = line.openCaseCount - line.openCases.length;
+  if (unnamed > 0)
+    items.push({
+      atMs: null,
+      what: `${unnamed} more cases`,
+      why: `${line.openCaseCount} cases have no confirmed cause`,
+      result: "watch",
+      word: "See all",
+      href: "/causes",
     });
   return items.sort(byUrgency(now));
 }

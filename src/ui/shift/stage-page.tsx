@@ -1,25 +1,13 @@
-import Link from "next/link";
 import type { ReactNode } from "react";
 import type { UnitSystem } from "@/core/units";
 import type { Line, RailStage } from "@/server/line/load-line";
-import { span } from "../format";
+import type { showRacks } from "@/server/line/show-racks";
 import { Margin, MarginBlock } from "../frame/margin";
 import { PageHead } from "../frame/page-head";
 import { Verdict } from "../marks/verdict";
 import { UpkeepHere } from "../upkeep/upkeep-here";
 import { dueList } from "./due-list";
-
-const words: Record<string, string> = {
-  held: "Held",
-  "adhesion-out": "Adhesion out",
-  defect: "Defect seen",
-  "film-open": "Film in hand",
-  "to-release": "To release",
-  running: "Running",
-  bare: "Bare metal",
-  "to-recoat": "To scuff, recoat",
-  "to-strip": "To strip",
-};
+import { RackList } from "./rack-list";
 
 /** One stage of the line: the racks standing there, what each waits for, and what is due. */
 export function StagePage({
@@ -28,8 +16,9 @@ export function StagePage({
   stage,
   title,
   above,
+  list,
+  path,
   empty,
-  to,
   tabs,
   children,
 }: {
@@ -38,41 +27,22 @@ export function StagePage({
   stage: RailStage;
   title: string;
   above: string;
+  /** The racks that stand here, and what they were asked for by. */
+  list: Awaited<ReturnType<typeof showRacks>>;
+  path: string;
   empty: string;
-  to: string;
   /** The other views of this stage. */
   tabs?: ReactNode;
   children?: ReactNode;
 }) {
-  const racks = line.racks.filter((r) => r.stage === stage);
   const mine = line.upkeep.filter((u) => u.item.data.stage === stage);
-  const due = dueList(line, units).filter((item) => racks.some((r) => item.href.startsWith(`/racks/${r.number}`)));
+  const due = dueList(line, units).filter((item) => item.stage === stage);
   return (
     <>
       <section className="bench">
         <PageHead above={above} title={title} />
         {tabs}
-        <div className="ruled mt-3">
-          {racks.length === 0 && <p className="py-3">{empty}</p>}
-          {racks.map((r) => (
-            <Link
-              key={r.number}
-              href={`/racks/${r.number}${to}`}
-              className="row min-h-[52px] grid-cols-[64px_minmax(0,1fr)_150px_110px_150px] items-center text-ink no-underline hover:bg-sorrel-tint max-[700px]:grid-cols-[64px_minmax(0,1fr)_auto]"
-            >
-              <b className="fig text-[17px]">{r.number}</b>
-              <span>
-                <b>{r.part}</b> <span className="soft">{r.customer}</span>
-              </span>
-              <span className="soft max-[700px]:hidden">
-                {r.passage}
-                {r.open ? "" : ", left"}
-              </span>
-              <span className="fig max-[700px]:hidden">{span(line.at.getTime() - r.since.getTime())}</span>
-              <Verdict result={r.result}>{words[r.what]}</Verdict>
-            </Link>
-          ))}
-        </div>
+        <RackList {...list} path={path} now={line.at} empty={empty} stageFixed />
         {children}
       </section>
       <Margin step={stage}>

@@ -4,6 +4,7 @@ import { loadSurveys } from "@/server/cure/oven-file";
 import { database } from "@/server/database";
 import { currentLine } from "@/server/line/current-line";
 import { nextLoadNumber } from "@/server/line/next-load";
+import { racksToCure, showRacks } from "@/server/line/show-racks";
 import { preferences } from "@/server/preferences";
 import { setupAt } from "@/server/setup/setup-data";
 import { personOnPage } from "@/server/sign-in/person";
@@ -25,7 +26,8 @@ export default async function Page({
   const [line, { units }, search] = await Promise.all([currentLine(person), preferences(), searchParams]);
   const db = database();
   const mayLog = may(person.role, "log-line");
-  const waiting = line.racks.filter((r) => r.stage === "coat");
+  const waiting = mayLog ? await racksToCure(db, person, line.at) : [];
+  const list = await showRacks(db, person, search, line.at, "cure");
   const [ovens, nextLoad, hanging] = await Promise.all([
     setupAt(db, "oven", line.at),
     nextLoadNumber(db, line.at),
@@ -61,8 +63,9 @@ export default async function Page({
       stage="cure"
       title="Cure"
       above="Ovens: racks and loads standing here"
+      list={list}
+      path="/cure"
       empty="No rack is in an oven."
-      to="/cure"
       tabs={<CureTabs here="" />}
     >
       <OpenLoads bakes={line.bakes} now={line.at} timeZone={line.timeZone} mayPull={mayLog} />

@@ -1,6 +1,8 @@
 import type { Metadata } from "next";
 import Link from "next/link";
+import { database } from "@/server/database";
 import { currentLine } from "@/server/line/current-line";
+import { showRacks } from "@/server/line/show-racks";
 import { preferences } from "@/server/preferences";
 import { personOnPage } from "@/server/sign-in/person";
 import { may, ofTheShop } from "@/server/sign-in/roles";
@@ -8,10 +10,14 @@ import { StagePage } from "@/ui/shift/stage-page";
 
 export const metadata: Metadata = { title: "Test" };
 
-export default async function Page() {
+export default async function Page({
+  searchParams,
+}: {
+  searchParams: Promise<Record<string, string | string[] | undefined>>;
+}) {
   const person = await personOnPage();
-  const line = await currentLine(person);
-  const { units } = await preferences();
+  const [line, { units }, search] = await Promise.all([currentLine(person), preferences(), searchParams]);
+  const list = await showRacks(database(), person, search, line.at, "test");
   return (
     <StagePage
       line={line}
@@ -19,8 +25,9 @@ export default async function Page() {
       stage="test"
       title="Test"
       above="Racks out of the oven, to be read and tested"
+      list={list}
+      path="/test"
       empty="Nothing waits to be tested."
-      to="/thickness"
     >
       {ofTheShop(person) && (
         <p className="mt-4 flex flex-wrap gap-x-5">

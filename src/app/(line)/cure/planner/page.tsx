@@ -4,6 +4,7 @@ import { learnOven } from "@/server/cure/learn-oven";
 import { racksToBake } from "@/server/cure/open-load";
 import { database } from "@/server/database";
 import { currentLine } from "@/server/line/current-line";
+import { racksToCure } from "@/server/line/show-racks";
 import { scheduleOfPowder, setupAt, siteAt } from "@/server/setup/setup-data";
 import { personOnPage } from "@/server/sign-in/person";
 import { CureTabs } from "@/ui/cure/cure-tabs";
@@ -23,7 +24,7 @@ export default async function PlannerPage() {
     siteAt(db, line.at),
   ]);
   const batch = [...ovens.values()].filter((o) => o.data.type === "batch");
-  const waiting = line.racks.filter((r) => r.stage === "coat").map((r) => r.number);
+  const waiting = (await racksToCure(database(), person, line.at)).map((r) => r.number);
   const [learnt, racks] = await Promise.all([
     Promise.all(batch.map((o) => learnOven(db, o, line.at))),
     batch[0] ? racksToBake(db, person, waiting, batch[0], line.at) : [],

@@ -118,7 +118,7 @@ export default async function TravellerPage({ params }: { params: Promise<{ numb
               : "every asked proof is on record"}
           </div>
         </PageHead>
-        <RackTabs number={rack.number} here="" />
+        <RackTabs number={rack.number} here="" standing={rack.standing} />
         <Thread beads={beads} />
       </section>
       <Margin step="release">

@@ -41,7 +41,7 @@ export default async function BenchPage({ params }: { params: Promise<{ number: 
           }
           title="Adhesion and cure tests"
         />
-        <RackTabs number={rack.number} here="bench" />
+        <RackTabs number={rack.number} here="bench" standing={rack.standing} />
         {spacing?.ok && spacing.value.method === "x-cut" && (
           <p className="caution mt-4">The film is over 250 µm: use the X-cut, not the lattice.</p>
         )}

@@ -144,7 +144,7 @@ export default async function CoatPage({ params }: { params: Promise<{ number: s
             {coats.length === 0 ? "no coat on record" : `${coats.length} coat${coats.length > 1 ? "s" : ""} on record`}
           </div>
         </PageHead>
-        <RackTabs number={rack.number} here="coat" />
+        <RackTabs number={rack.number} here="coat" standing={rack.standing} />
         {recoat && mayLog && (
           <p className="caution mt-4">
             Over an old film: scuff it first and lower the voltage; the film underneath holds its charge.

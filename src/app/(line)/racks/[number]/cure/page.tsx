@@ -90,7 +90,7 @@ export default async function CurePage({ params }: { params: Promise<{ number: s
             decided by {rack.job.requirement.cureDecidedBy === "index" ? "cure index" : "hold at metal temperature"}
           </div>
         </PageHead>
-        <RackTabs number={rack.number} here="cure" />
+        <RackTabs number={rack.number} here="cure" standing={rack.standing} />
         {!bake && (
           <p className="mt-6">
             No oven trace is on record for this rack. Import the recorder's file under Records, or record the load.

@@ -173,7 +173,7 @@ export default async function PreparePage({ params }: { params: Promise<{ number
             {left === 0 ? "every step asked for is on record" : `${left} of ${asked.length} steps asked for to go`}
           </div>
         </PageHead>
-        <RackTabs number={rack.number} here="prepare" />
+        <RackTabs number={rack.number} here="prepare" standing={rack.standing} />
         <div className="ruled mt-4">
           <h2>Steps</h2>
           {shown.map(row)}

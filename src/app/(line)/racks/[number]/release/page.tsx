@@ -65,7 +65,7 @@ export default async function ReleasePage({ params }: { params: Promise<{ number
             weakest evidence: <Grade grade={verdict.grade} />
           </div>
         </PageHead>
-        <RackTabs number={rack.number} here="release" />
+        <RackTabs number={rack.number} here="release" standing={rack.standing} />
         <div className="ruled mt-4">
           {verdict.items.map((item) => {
             const said = itemSentence(item, units);

@@ -84,7 +84,7 @@ export default async function ThicknessPage({ params }: { params: Promise<{ numb
               : `nominal ${withUnit(film.nominalUm, "thickness", chosen.units)}`}
           </div>
         </PageHead>
-        <RackTabs number={rack.number} here="thickness" />
+        <RackTabs number={rack.number} here="thickness" standing={rack.standing} />
         {cooling?.state === "warm" && (
           <p className="m-0 mt-3 border-watch border-l-4 pl-3">
             The metal is still about <b className="fig">{withUnit(cooling.nowC, "temperature", chosen.units)}</b>

@@ -1,0 +1,199 @@
+import type { VerdictResult } from "../verdict";
+
+export const railStages = ["plan", "prepare", "pretreat", "coat", "cure", "test", "release", "field"] as const;
+export type RailStage = (typeof railStages)[number];
+/** Where on the line each passage is. */
+export const stageOfPassage: Readonly<Record<string, RailStage>> = {
+  blast: "prepare",
+  prebake: "prepare",
+  clean: "pretreat",
+  "clean-rinse": "pretreat",
+  conversion: "pretreat",
+  rinse: "pretreat",
+  seal: "pretreat",
+  "final-rinse": "pretreat",
+  "dry-off": "pretreat",
+  booth: "coat",
+  oven: "cure",
+  cool: "test",
+};
+
+export const rackStates = [
+  "held",
+  "adhesion-out",
+  "defect",
+  "to-recoat",
+  "to-strip",
+  "film-open",
+  "bare",
+  "to-release",
+  "running",
+] as const;
+export type RackState = (typeof rackStates)[number];
+
+/** What a rack waits for, in the order of its way. */
+export const nextSteps = [
+  "prepare",
+  "wash",
+  "coat",
+  "cure",
+  "pull",
+  "trace",
+  "film",
+  "tests",
+  "release",
+  "decide",
+  "recoat",
+  "strip",
+] as const;
+export type NextStep = (typeof nextSteps)[number];
+
+/** What is on record of a rack since it last began its way; moments in ms. */
+export type StandingFacts = {
+  readonly hungMs: number;
+  /** The newest passage. */
+  readonly passage: { readonly stage: string; readonly enteredMs: number; readonly leftMs: number | null } | null;
+  /** The newest decision, and when it was sent back last. */
+  readonly decision: { readonly what: string; readonly atMs: number } | null;
+  readonly reworkedMs: number | null;
+  /** Stages of its route as it was planned. */
+  readonly route: readonly string[];
+  readonly blastedMs: number | null;
+  readonly convertedMs: number | null;
+  readonly wipedMs: number | null;
+  /** The newest coat's layer and when it went on. */
+  readonly coat: { readonly layer: string; readonly atMs: number } | null;
+  /** The newest bake it rode in. */
+  readonly bake: { readonly closedMs: number; readonly pulledMs: number | null; readonly traced: boolean } | null;
+  readonly readings: number;
+  readonly asked: number;
+  /** Cross-cut grade and the worst that is accepted. */
+  readonly iso: number | null;
+  readonly worstIso: number;
+  readonly rubbed: boolean;
+  readonly defect: string | null;
+};
+
+export type Standing = {
+  readonly stage: RailStage;
+  /** The passage it stands in or came out of. */
+  readonly passage: string;
+  readonly sinceMs: number;
+  /** Still in that passage. */
+  readonly open: boolean;
+  readonly state: RackState;
+  readonly result: VerdictResult;
+  readonly next: NextStep | null;
+  /** Since when that is due. */
+  readonly nextSinceMs: number;
+  /** What holds it, by its own name; null where nothing does. */
+  readonly heldBy: "decision" | "adhesion" | "defect" | null;
+  readonly bareSinceMs: number | null;
+  readonly unsealedSinceMs: number | null;
+  readonly wipedMs: number | null;
+  /** When a decision took it off the line; null while it is on it. */
+  readonly goneMs: number | null;
+};
+
+const washes = new Set(["clean", "clean-rinse", "conversion", "rinse", "seal", "final-rinse", "dry-off"]);
+const sendsBack = (decision: string | undefined) => decision === "scuff-and-recoat" || decision === "strip";
+
+/**
+ * Where a rack stands and what it waits for, from its records alone. A decision to accept, to concede or to scrap takes
+ * it off the line, and nothing else does: not its age, not how many others there are.
+ */
+export function standingOf(facts: StandingFacts): Standing {
+  const { passage, decision, bake, coat, readings, asked } = facts;
+  const goneMs = decision && decision.what !== "hold" && !sendsBack(decision.what) ? decision.atMs : null;
+  const held = decision?.what === "hold";
+  const sentBack = facts.reworkedMs !== null && passage === null && !held;
+  const due = nextOf(facts, sentBack);
+  const stage: RailStage = sentBack
+    ? "prepare"
+    : held || due.step === "release"
+      ? "release"
+      : due.step === "trace" || due.step === "film" || due.step === "tests"
+        ? "test"
+        : bake && bake.pulledMs === null
+          ? "cure"
+          : passage
+            ? passage.stage === "oven" && passage.leftMs !== null
+              ? "test"
+              : (stageOfPassage[passage.stage] ?? "prepare")
+            : "prepare";
+  const adhesionOut = (facts.iso ?? 0) > facts.worstIso;
+  const bareSinceMs = facts.blastedMs !== null && !coat ? facts.blastedMs : null;
+  const state: RackState = sentBack
+    ? decision?.what === "strip"
+      ? "to-strip"
+      : "to-recoat"
+    : held
+      ? "held"
+      : adhesionOut
+        ? "adhesion-out"
+        : facts.defect
+          ? "defect"
+          : readings > 0 && readings < asked
+            ? "film-open"
+            : stage === "release"
+              ? "to-release"
+              : bareSinceMs !== null && passage?.leftMs !== null
+                ? "bare"
+                : "running";
+  const result: VerdictResult =
+    state === "held" || state === "adhesion-out"
+      ? "out"
+      : state === "defect" || sentBack
+        ? "watch"
+        : due.step === "trace" || due.step === "film" || due.step === "tests"
+          ? "unknown"
+          : "in";
+  return {
+    stage,
+    passage: passage?.stage ?? (sentBack ? "sent back" : "hung"),
+    sinceMs: passage?.leftMs ?? passage?.enteredMs ?? facts.reworkedMs ?? facts.hungMs,
+    open: passage !== null && passage.leftMs === null,
+    state,
+    result,
+    next: goneMs === null ? due.step : null,
+    nextSinceMs: due.sinceMs,
+    heldBy: held ? "decision" : adhesionOut ? "adhesion" : facts.defect ? "defect" : null,
+    bareSinceMs,
+    unsealedSinceMs: coat ? null : facts.convertedMs,
+    wipedMs: coat ? null : facts.wipedMs,
+    goneMs,
+  };
+}
+
+/** The step that is due, and since when. */
+function nextOf(facts: StandingFacts, sentBack: boolean): { readonly step: NextStep; readonly sinceMs: number } {
+  const { passage, decision, bake, coat } = facts;
+  if (decision?.what === "hold") return { step: "decide", sinceMs: decision.atMs };
+  if (sentBack)
+    return { step: decision?.what === "strip" ? "strip" : "recoat", sinceMs: facts.reworkedMs ?? facts.hungMs };
+  const baked = bake && (!coat || bake.closedMs >= coat.atMs) ? bake : null;
+  if (baked && baked.pulledMs === null && !cameOut(passage, baked.closedMs))
+    return { step: "pull", sinceMs: baked.closedMs };
+  if (baked || facts.readings > 0) {
+    const outMs = baked?.pulledMs ?? passage?.leftMs ?? passage?.enteredMs ?? facts.hungMs;
+    // A primer that was gelled waits for the coat over it.
+    if (coat?.layer === "primer" && facts.readings === 0) return { step: "coat", sinceMs: outMs };
+    if (baked && !baked.traced) return { step: "trace", sinceMs: outMs };
+    if (facts.readings < facts.asked) return { step: "film", sinceMs: outMs };
+    if (facts.iso === null || !facts.rubbed) return { step: "tests", sinceMs: outMs };
+    return { step: "release", sinceMs: outMs };
+  }
+  const left = passage?.leftMs ?? passage?.enteredMs ?? facts.hungMs;
+  if (coat || passage?.stage === "booth") return { step: "cure", sinceMs: coat?.atMs ?? left };
+  if (passage?.stage === "oven" || passage?.stage === "cool") return { step: "trace", sinceMs: left };
+  const toWash = facts.route.some((stage) => washes.has(stage)) && facts.convertedMs === null;
+  if (!passage) return { step: facts.route.length > 0 || toWash ? "prepare" : "coat", sinceMs: facts.hungMs };
+  if (washes.has(passage.stage) && !toWash) return { step: "coat", sinceMs: left };
+  return { step: toWash ? "wash" : "coat", sinceMs: left };
+}
+
+/** A load pulled by hand where its bake does not say so: the rack is on record as out of the oven. */
+const cameOut = (passage: StandingFacts["passage"], closedMs: number): boolean =>
+  passage !== null &&
+  ((passage.stage === "oven" && passage.leftMs !== null && passage.leftMs > closedMs) ||
+    (passage.stage === "cool" && passage.enteredMs > closedMs));

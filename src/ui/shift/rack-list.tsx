@@ -1,0 +1,152 @@
+import Link from "next/link";
+import { type RackState, type RailStage, rackStates, railStages } from "@/core/line";
+import type { RackFilter, RackOnLine } from "@/server/line/racks";
+import { countOf, span } from "../format";
+import { Verdict } from "../marks/verdict";
+import { nextHref, nextName, nextSoFar, rackStateName } from "../words/next";
+import { stageNames } from "../words/reasons";
+
+/** Ages offered as a filter, hours. */
+const ages = [
+  [4, "longer than 4 h"],
+  [24, "longer than a day"],
+  [72, "longer than 3 days"],
+  [168, "longer than a week"],
+] as const;
+
+/** Racks on the line: how many there are, filtered by customer, job, state and age, a page at a time. */
+export function RackList({
+  racks,
+  total,
+  page,
+  perPage,
+  filter,
+  customers,
+  path,
+  now,
+  empty,
+  stageFixed = false,
+}: {
+  racks: readonly RackOnLine[];
+  total: number;
+  page: number;
+  perPage: number;
+  filter: RackFilter;
+  customers: readonly { readonly id: string; readonly name: string }[];
+  /** The page it stands on. */
+  path: string;
+  now: Date;
+  empty: string;
+  /** The stage is the page's own and not chosen here. */
+  stageFixed?: boolean;
+}) {
+  const chosen: Record<string, string> = {
+    ...(filter.stage && !stageFixed ? { stage: filter.stage } : {}),
+    ...(filter.state ? { state: filter.state } : {}),
+    ...(filter.customer ? { customer: filter.customer } : {}),
+    ...(filter.job ? { job: filter.job } : {}),
+    ...(filter.olderThanHours ? { older: String(filter.olderThanHours) } : {}),
+  };
+  const filtered = Object.keys(chosen).length > 0;
+  const to = (n: number) => `${path}?${new URLSearchParams({ ...chosen, ...(n > 1 ? { page: String(n) } : {}) })}`;
+  const last = Math.max(1, Math.ceil(total / perPage));
+  const select = (name: string, label: string, value: string, options: readonly (readonly [string, string])[]) => (
+    <div className="field w-40">
+      <label htmlFor={`racks-${name}`}>{label}</label>
+      <select id={`racks-${name}`} name={name} className="input" defaultValue={value}>
+        <option value="">all</option>
+        {options.map(([v, text]) => (
+          <option key={v} value={v}>
+            {text}
+          </option>
+        ))}
+      </select>
+    </div>
+  );
+  return (
+    <section aria-label="Racks on the line">
+      <p className="m-0 mt-3 flex flex-wrap items-baseline gap-x-4">
+        <b className="fig text-[17px]">{countOf(total, "rack")}</b>
+        <span className="soft">
+          {filtered ? "of those asked for" : "on the line until they are decided"}
+          {last > 1 ? `, page ${page} of ${last}` : ""}
+        </span>
+      </p>
+      {(total > 8 || filtered) && (
+        <form className="no-print mt-2 flex flex-wrap items-end gap-3" action={path}>
+          {!stageFixed && select("stage", "Stage", filter.stage ?? "", stagesOf())}
+          {select("state", "State", filter.state ?? "", statesOf())}
+          {customers.length > 1 &&
+            select(
+              "customer",
+              "Customer",
+              filter.customer ?? "",
+              customers.map((c) => [c.id, c.name] as const),
+            )}
+          <div className="field w-32">
+            <label htmlFor="racks-job">Job</label>
+            <input id="racks-job" name="job" className="input" defaultValue={filter.job ?? ""} placeholder="J-408" />
+          </div>
+          {select(
+            "older",
+            "Waiting",
+            filter.olderThanHours ? String(filter.olderThanHours) : "",
+            ages.map(([h, text]) => [String(h), text] as const),
+          )}
+          <button type="submit" className="btn">
+            Show
+          </button>
+          {filtered && (
+            <Link className="link inline-flex min-h-11 items-center" href={path}>
+              Show all
+            </Link>
+          )}
+        </form>
+      )}
+      <div className="ruled mt-3">
+        {racks.length === 0 && (
+          <p className="py-3">{filtered ? "No rack fits that. Show all, or another customer, job or state." : empty}</p>
+        )}
+        {racks.map((r) => (
+          <Link
+            key={r.number}
+            href={r.next ? nextHref(r.number, r.next) : `/racks/${r.number}`}
+            prefetch={false}
+            className="row min-h-[52px] grid-cols-[64px_minmax(0,1fr)_170px_84px_150px] items-center text-ink no-underline hover:bg-sorrel-tint max-[700px]:grid-cols-[64px_minmax(0,1fr)_auto]"
+          >
+            <b className="fig text-[17px]">{r.number}</b>
+            <span className="min-w-0">
+              <b>{r.part}</b> <span className="soft">{r.customer}</span>{" "}
+              <span className="faint small">
+                {r.job}
+                {stageFixed ? "" : `, ${stageNames[r.stage]?.toLowerCase()}`}
+              </span>
+            </span>
+            <span className="max-[700px]:hidden">
+              {r.next ? nextName[r.next] : ""} <span className="fig soft">{nextSoFar(r)}</span>
+            </span>
+            <span className="fig soft max-[700px]:hidden">{span(now.getTime() - r.nextSince.getTime())}</span>
+            <Verdict result={r.result}>{rackStateName[r.what]}</Verdict>
+          </Link>
+        ))}
+      </div>
+      {last > 1 && (
+        <nav className="mt-3 flex gap-3" aria-label="Pages of racks">
+          {page > 1 && (
+            <Link className="btn" href={to(page - 1)}>
+              Before
+            </Link>
+          )}
+          {page < last && (
+            <Link className="btn" href={to(page + 1)}>
+              Next {Math.min(perPage, total - page * perPage)}
+            </Link>
+          )}
+        </nav>
+      )}
+    </section>
+  );
+}
+const stagesOf = () =>
+  railStages.filter((s): s is RailStage => s !== "plan" && s !== "field").map((s) => [s, stageNames[s] ?? s] as const);
+const statesOf = () => rackStates.map((s: RackState) => [s, rackStateName[s]] as const);
