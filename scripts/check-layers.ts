@@ -7,11 +7,11 @@ const src = path.resolve(import.meta.dirname, "../src");
 const may: Record<string, readonly string[]> = {
   core: ["core"],
   db: ["db", "core"],
-  server: ["server", "db", "core", "demo"],
+  server: ["server", "db", "core"],
   ui: ["ui", "core"],
   workers: ["workers", "core"],
   demo: ["demo", "server", "db", "core"],
-  app: ["app", "ui", "server", "db", "core"],
+  app: ["app", "ui", "server", "db", "core", "demo"],
   types: ["types"],
 };
 const corePackages = new Set(["valibot", "jstat", "papaparse"]);
@@ -51,6 +51,59 @@ for (const file of filesBelow(src)) {
   }
   if (layer === "core" && /\bDate\.now\(|\bMath\.random\(|process\.env|new Date\(\)/.test(text))
     problems.push(`${path.relative(src, file)}: the core reads no clock, chance or environment`);
+}
+// No circle of folders within the server, nor of files anywhere: each can be read after what it stands on.
+const edges = new Map<string, Set<string>>();
+for (const file of filesBelow(src)) {
+  const from = path.relative(src, file).replace(/\.tsx?$/, "");
+  for (const match of readFileSync(file, "utf8").matchAll(
+    /(?:^|\n)\s*(?:import|export)(\s+type)?[^"';]*?from\s+["']([^"']+)["']/g,
+  )) {
+    const [, typeOnly, target = ""] = match;
+    if (typeOnly || !/^[.@]/.test(target)) continue;
+    const to = target.startsWith("@/")
+      ? target.slice(2)
+      : target.startsWith(".")
+        ? path.relative(src, path.resolve(path.dirname(file), target))
+        : null;
+    if (to) edges.set(from, (edges.get(from) ?? new Set()).add(to));
+  }
+}
+const known = new Set([...edges.keys()]);
+const named = (to: string) => (known.has(to) ? to : known.has(`${to}/index`) ? `${to}/index` : null);
+const done = new Set<string>();
+function walk(file: string, above: readonly string[]): void {
+  const at = above.indexOf(file);
+  if (at >= 0) {
+    problems.push(`a circle of imports: ${[...above.slice(at), file].join(" → ")}`);
+    return;
+  }
+  if (done.has(file)) return;
+  for (const to of edges.get(file) ?? []) {
+    const next = named(to);
+    if (next) walk(next, [...above, file]);
+  }
+  done.add(file);
+}
+for (const file of known) walk(file, []);
+// Of two folders of the server one may know the other, types included, not both each other.
+const folders = new Map<string, string>();
+for (const file of filesBelow(path.join(src, "server"))) {
+  const own = path.relative(path.join(src, "server"), file).split(path.sep);
+  if (own.length < 2) continue;
+  for (const [, target = ""] of readFileSync(file, "utf8").matchAll(/from\s+["'](\.[^"']+|@\/server\/[^"']+)["']/g)) {
+    const to = path
+      .relative(
+        path.join(src, "server"),
+        target.startsWith("@/") ? path.join(src, target.slice(2)) : path.resolve(path.dirname(file), target),
+      )
+      .split(path.sep);
+    if (to.length < 2 || to[0] === own[0] || to[0] === "..") continue;
+    folders.set(`${own[0]} ${to[0]}`, `${own.join("/")} imports ${to.join("/")}`);
+    const back = folders.get(`${to[0]} ${own[0]}`);
+    if (back)
+      problems.push(`two folders of the server know each other: ${own.join("/")} imports ${to.join("/")}, ${back}`);
+  }
 }
 for (const problem of problems) console.error(problem);
 console.log(problems.length === 0 ? "Layers hold." : `${problems.length} imports break the layers.`);

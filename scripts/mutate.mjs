@@ -149,6 +149,8 @@ await Promise.all(
   [1, 2].map(async () => {
     for (let fault = queue.shift(); fault; fault = queue.shift()) {
       verdicts.set(fault.id, await tryOne(fault));
+      if (verdicts.get(fault.id) !== "noticed")
+        say(`  ${fault.file}:${fault.line} ${fault.what}: ${verdicts.get(fault.id)}`);
       if (++done % 20 === 0)
         say(`${done} of ${plan.length}, ${[...verdicts.values()].filter((v) => v === "noticed").length} noticed`);
     }

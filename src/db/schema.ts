@@ -86,6 +86,9 @@ interface Tables {
     powder_id: string;
     received_at: Date;
     due_on: string | null;
+    /** The customer's own numbers. */
+    customer_order: string | null;
+    delivery_note: string | null;
     requirement: Written<Json>;
     plan: Written<Json>;
     created_by: string;

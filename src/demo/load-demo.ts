@@ -6,7 +6,7 @@ import type { Database } from "@/db/schema";
 import { completeStanding } from "@/server/line/standing";
 import { sealRecords } from "@/server/record/seal";
 import type { NewRecord } from "@/server/record/store-record";
-import type { PlanInput, Requirement } from "@/server/requirement";
+import type { PlanInput, RequirementInput } from "@/server/requirement";
 import type { SetupInput } from "@/server/setup/setup-data";
 import { bathRecords } from "./bath-records";
 import { DEMO_SEED, demoLine, midnightOf, recoatedRack, roughRacks } from "./demo-line";
@@ -201,7 +201,7 @@ async function loadJobs(
       minUm: number;
       maxUm: number;
     };
-    const requirement: Requirement = {
+    const requirement: RequirementInput = {
       film: { rule: "spot-area", minUm: powder.minUm, maxUm: powder.maxUm, level: 3 },
       adhesionWorstIso: 1,
       cureDecidedBy: "index",

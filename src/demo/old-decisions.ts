@@ -5,16 +5,20 @@ import { DAY, insertRecords, record } from "./demo-record";
 
 /** A shop that works does not leave racks undecided for longer than this. */
 const DECIDED_WITHIN_DAYS = 4;
+const STILL_HELD = 6;
 
 /** The lead's decisions on what was held, and on trial panels that were kept back, a day after each was due. Returns how many. */
 export async function decideOldRacks(db: Kysely<Database>, anchor: Date): Promise<number> {
-  const waiting = await db
+  const old = await db
     .selectFrom("rack_standing")
     .select(["rack_id", "job_id", "number", "state", "next_since"])
     .where("gone_at", "is", null)
     .where("next_since", "<", new Date(anchor.getTime() - DECIDED_WITHIN_DAYS * DAY))
-    .orderBy("number")
+    .orderBy("next_since", "desc")
     .execute();
+  // The newest few are still argued about.
+  const argued = new Set(old.filter((r) => r.state === "held").slice(0, STILL_HELD));
+  const waiting = old.filter((r) => !argued.has(r));
   const records = waiting.map((rack, i) => {
     // Every third of what was held could not be used; what was never read is a trial's panel.
     const [decision, note] =

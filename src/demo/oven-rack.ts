@@ -1,7 +1,7 @@
 import type { Kysely } from "kysely";
 import type { Database } from "@/db/schema";
 import type { NewRecord } from "@/server/record/store-record";
-import type { Requirement } from "@/server/requirement";
+import type { RequirementInput } from "@/server/requirement";
 import { DAY, demoId, type Made, MINUTE, record } from "./demo-record";
 
 export type Work = {
@@ -30,7 +30,7 @@ export async function openJob(
   firstMs: number,
   anchor: Date,
 ): Promise<void> {
-  const requirement: Requirement = {
+  const requirement: RequirementInput = {
     film: { rule: "spot-area", minUm: work.range[0], maxUm: work.range[1], level: 3 },
     adhesionWorstIso: 1,
     cureDecidedBy: "index",

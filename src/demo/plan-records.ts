@@ -5,7 +5,7 @@ import type { Json } from "@/db/detail-tables";
 import type { Database } from "@/db/schema";
 import { startingFaces } from "@/server/plan/starting-faces";
 import type { NewRecord } from "@/server/record/store-record";
-import type { PlanInput, Requirement } from "@/server/requirement";
+import type { PlanInput, RequirementInput } from "@/server/requirement";
 import type { SetupInput } from "@/server/setup/setup-data";
 import { DAY, demoId, insertRecords, type Made, record } from "./demo-record";
 
@@ -241,7 +241,7 @@ export async function loadPlans(db: Kysely<Database>, made: Made, anchor: Date):
         data: JSON.stringify(data),
       })
       .execute();
-    const requirement: Requirement = {
+    const requirement: RequirementInput = {
       film: { rule: "spot-area", minUm: 60, maxUm: 90, level: 3 },
       adhesionWorstIso: 1,
       cureDecidedBy: "index",

@@ -1,4 +1,5 @@
 import * as v from "valibot";
+import { cureTests } from "@/core/bench";
 import {
   curings,
   exposures,
@@ -9,6 +10,8 @@ import {
   primers,
   rustGrades,
 } from "@/core/plan";
+import type { Failure } from "@/core/result";
+import { BEYOND_ANY_FILM_UM } from "@/core/thickness";
 import { filled, text } from "./input";
 
 const finite = v.pipe(v.number(), v.finite());
@@ -26,8 +29,40 @@ export const requirementSchema = v.object({
   ]),
   adhesionWorstIso: v.pipe(v.number(), v.integer(), v.minValue(0), v.maxValue(5)),
   cureDecidedBy: v.picklist(["index", "hold"]),
+  /** Solvent rub: the least grade; null where none is asked. */
+  rub: v.optional(v.nullable(v.object({ leastGrade: v.picklist([0, 1, 2, 3, 4, 5]) })), null),
+  /** How it is looked at, and what it must look like; null where nothing is asked. */
+  appearance: v.optional(
+    v.nullable(v.object({ distanceM: v.nullable(finite), lightLux: v.nullable(finite), note: text(200) })),
+    null,
+  ),
+  /** Tests with what is asked of them. */
+  tests: v.optional(
+    v.array(v.object({ test: v.picklist(cureTests), lower: v.nullable(finite), upper: v.nullable(finite) })),
+    [],
+  ),
 });
 export type Requirement = v.InferOutput<typeof requirementSchema>;
+/** A requirement before it is read. */
+export type RequirementInput = v.InferInput<typeof requirementSchema>;
+
+/** What is asked must be able to be: a film over nothing in the order of its limits, tests likewise, a distance and a light over nothing. */
+export function checkRequirement({ film, appearance, tests }: Requirement): Failure | null {
+  const bad = (field: string, value: unknown, why: string) => ({ kind: "bad-entry", field, value, why });
+  const { minUm, maxUm } = filmAsked(film);
+  if (!(minUm > 0)) return bad("film", minUm, "µm is not over 0");
+  if (minUm > BEYOND_ANY_FILM_UM) return bad("film", minUm, "µm is beyond any film: check the unit");
+  if (maxUm !== null && maxUm <= minUm) return bad("film", `${minUm} to ${maxUm} µm`, "is no range");
+  const crossed = tests.find((t) => t.lower !== null && t.upper !== null && t.upper < t.lower);
+  if (crossed) return bad(crossed.test, `${crossed.lower} to ${crossed.upper}`, "is no range");
+  if (new Set(tests.map((t) => t.test)).size !== tests.length) return bad("tests", "", "have one of them twice");
+  for (const [field, value] of [
+    ["distance", appearance?.distanceM],
+    ["light", appearance?.lightLux],
+  ] as const)
+    if (value !== null && value !== undefined && !(value > 0)) return bad(field, value, "is not over 0");
+  return null;
+}
 
 /** The film asked of the mean, µm, whatever the rule: the least and, where one is set, the most. */
 export const filmAsked = (film: Requirement["film"]): { readonly minUm: number; readonly maxUm: number | null } => ({

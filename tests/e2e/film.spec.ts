@@ -12,7 +12,8 @@ async function emptyRack(page: Page, number: string): Promise<string> {
   await page.waitForURL(new RegExp(`/racks/${number}`));
   return `/racks/${number}/thickness`;
 }
-const read = (page: Page, count: string) => expect(page.getByText(count, { exact: false }).first()).toBeVisible();
+const read = (page: Page, count: string) =>
+  expect(page.locator("main").getByText(count, { exact: false }).first()).toBeVisible();
 
 test("by the streaming gauge: every spot read in walking order, then recorded", async ({ page }) => {
   test.setTimeout(90_000);

@@ -104,7 +104,7 @@ test("by entry line alone: a step, the washer, the air, a load; understood befor
     await page.keyboard.press("Escape");
   }
   await page.goto("/");
-  await expect(page.getByText("Oven 1, load 777")).toBeVisible();
+  await expect(page.locator("main .ruled").first().getByText("Oven 1, load 777")).toBeVisible();
 });
 
 test("a lead sends a rack back: its thread branches, and it is judged on its second pass", async ({ page }) => {

@@ -4,6 +4,7 @@ import { valueOrThrow } from "@/core/result";
 import { workHoursBetween } from "@/core/shifts";
 import { establish } from "@/server/causes/load-case";
 import { loadStructure } from "@/server/field/load-structure";
+import { loadJob } from "@/server/jobs/load-job";
 import { makeRack } from "@/server/jobs/make-job";
 import { newId, now } from "@/server/now";
 import { loadCalendar, setStart } from "@/server/plan/calendar";
@@ -17,6 +18,7 @@ import { receiveWork } from "@/server/plan/receive";
 import { loadRack } from "@/server/rack/load-rack";
 import { rackOfJob, travellerOf } from "@/server/rack/racks-of-job";
 import { setupAt } from "@/server/setup/setup-data";
+import { askedBeside } from "@/ui/words/requirement";
 import { person, type TestDatabase, testDatabase } from "../support/database";
 import { entityId } from "../support/entries";
 
@@ -86,6 +88,71 @@ describe("a delivery", () => {
     expect(leaf.plan.stages).toEqual(["blast", "clean", "conversion", "rinse", "dry-off", "booth", "oven"]);
     expect(leaf.route.at(-1)?.code).toBe("release");
     expect(leaf.requirement.film).toEqual({ rule: "spot-area", minUm: 60, maxUm: 90, level: 3 });
+  });
+  test("what is asked is kept with the job as it was asked, with the customer's own numbers", async () => {
+    const requirement = {
+      film: { rule: "nominal", nominalUm: 80, maxUm: 120 },
+      adhesionWorstIso: 0,
+      cureDecidedBy: "hold",
+      rub: { leastGrade: 4 },
+      appearance: { distanceM: 1, lightLux: 500, note: "no runs on the face" },
+      tests: [{ test: "impact", lower: 25, upper: null }],
+    };
+    const lines = [line("Asked bracket,steel,200x100x100,4,1.2,0.1,50")];
+    const whole = await delivery(lines, { requirement, customerOrder: "PO 7781", deliveryNote: "DN-12" });
+    const outcome = await receiveWork(t.app, lead, whole, at);
+    if (!outcome.ok) throw new Error(JSON.stringify(outcome.failure));
+    const job = await loadJob(t.app, lead, outcome.jobs[0] ?? "", at);
+    expect(job).toMatchObject({ requirement, customerOrder: "PO 7781", deliveryNote: "DN-12", ordered: 50, hung: 0 });
+    if (!job) throw new Error("job");
+    expect(askedBeside(job.requirement)).toEqual([
+      ["Solvent rub", "grade 4 or better"],
+      ["Look", "no runs on the face, from 1 m, in 500 lux"],
+      ["Impact without a crack", "at least 25 kg·cm"],
+    ]);
+    // The same delivery with other limits is no retry.
+    expect(
+      await receiveWork(t.app, lead, { ...whole, requirement: { ...requirement, adhesionWorstIso: 2 } }, at),
+    ).toMatchObject({ failure: { kind: "key-conflict" } });
+  });
+  test.each([
+    ["film of nothing", { film: { rule: "spot-area", minUm: 0, maxUm: 90, level: 3 } }, "film", "µm is not over 0"],
+    ["film limits crossed", { film: { rule: "spot-area", minUm: 90, maxUm: 90, level: 3 } }, "film", "is no range"],
+    [
+      "film in another unit",
+      { film: { rule: "nominal", nominalUm: 80_000, maxUm: null } },
+      "film",
+      "µm is beyond any film: check the unit",
+    ],
+    ["test limits crossed", { tests: [{ test: "gloss-60", lower: 70, upper: 60 }] }, "gloss-60", "is no range"],
+    [
+      "one test twice",
+      {
+        tests: [
+          { test: "bend", lower: null, upper: 5 },
+          { test: "bend", lower: null, upper: 6 },
+        ],
+      },
+      "tests",
+      "have one of them twice",
+    ],
+    ["a look from nowhere", { appearance: { distanceM: 0, lightLux: null, note: "" } }, "distance", "is not over 0"],
+    ["a look in no light", { appearance: { distanceM: null, lightLux: -5, note: "" } }, "light", "is not over 0"],
+  ])("asked wrongly it is refused with its value, and nothing is made: %s", async (_, over, field, why) => {
+    const count = async () => (await t.app.selectFrom("job").select("id").execute()).length;
+    const before = await count();
+    const usual = {
+      film: { rule: "spot-area", minUm: 60, maxUm: 90, level: 3 },
+      adhesionWorstIso: 1,
+      cureDecidedBy: "index",
+    };
+    const lines = [line("Refused bracket,steel,200x100x100,4,1.2,0.1,50")];
+    expect(
+      await receiveWork(t.app, lead, await delivery(lines, { requirement: { ...usual, ...over } }), at),
+    ).toMatchObject({
+      failure: { kind: "bad-entry", field, why },
+    });
+    expect(await count()).toBe(before);
   });
   test("sent twice, or ten times at once, it is one", async () => {
     const same = await delivery([line("Twice bracket,steel,200x100x100,4,1.2,0.1,50")]);

@@ -12,7 +12,7 @@ import { storeEntry } from "@/server/entries/store-entry";
 import { addPhoto } from "@/server/field/add-photo";
 import { loadStructure, structuresOfRack } from "@/server/field/load-structure";
 import { exportJob, listJobs, loadJob } from "@/server/jobs/load-job";
-import { makeJob, makeRack, makeStructure } from "@/server/jobs/make-job";
+import { makeRack, makeStructure, nextRackNumber } from "@/server/jobs/make-job";
 import { loadLine } from "@/server/line/load-line";
 import { railFacts } from "@/server/line/rail-facts";
 import { newId, now } from "@/server/now";
@@ -25,6 +25,7 @@ import { may, roles } from "@/server/sign-in/roles";
 import { conditionsWhenPassed } from "@/server/trace/conditions";
 import { dueList } from "@/ui/shift/due-list";
 import { person, type TestDatabase, testDatabase } from "../support/database";
+import { ownJob } from "../support/entries";
 
 let t: TestDatabase;
 const at = now();
@@ -34,43 +35,19 @@ beforeAll(async () => {
   t = await testDatabase();
 });
 afterAll(() => t.drop());
-const entity = async (kind: string, code: string) =>
-  (
-    await t.app
-      .selectFrom("setup_entity")
-      .select("id")
-      .where("kind", "=", kind)
-      .where("code", "=", code)
-      .executeTakeFirstOrThrow()
-  ).id;
 const entry = (rest: object) => {
   const id = newId();
   return { id, idempotencyKey: `w:${id}`, happenedAt: at.toISOString(), ...rest };
 };
-const job = async (number: string, extra: object = {}) => ({
-  number,
-  customer: await entity("customer", "C1"),
-  part: await entity("part", "FERRY-SEAT"),
-  powder: await entity("powder", "GR-505"),
-  dueOn: "2026-12-24",
-  requirement: {
-    film: { rule: "spot-area", minUm: 60, maxUm: 90, level: 3 },
-    adhesionWorstIso: 1,
-    cureDecidedBy: "index",
-  },
-  plan: { stages: ["blast"], primer: false, exposure: ["salt"], offered: [] },
-  ...extra,
-});
-
 describe("jobs, racks and structures", () => {
   test("are made, listed, found and put up in the field", async () => {
-    expect(await makeJob(t.app, lead, await job("J-W1"), at)).toEqual({ ok: true, href: "/jobs/J-W1" });
+    await ownJob(t, "J-W1", { at });
     expect(await makeRack(t.app, lead, { job: "J-W1", number: "W1001", pieces: 3 }, at)).toEqual({
       ok: true,
       href: "/racks/W1001",
     });
     expect((await loadJob(t.app, lead, "J-W1", at))?.racks.map((r) => r.number)).toEqual(["W1001"]);
-    expect((await listJobs(t.app, lead, at))[0]?.number).toBe("J-W1");
+    expect((await listJobs(t.app, lead, at)).jobs[0]?.number).toBe("J-W1");
     const rack = await loadRack(t.app, lead, "W1001");
     expect(rack?.pieces.map((p) => p.serial)).toEqual(["W1001-01", "W1001-02", "W1001-03"]);
     expect(
@@ -94,34 +71,27 @@ describe("jobs, racks and structures", () => {
     ]);
     expect(await loadStructure(t.app, lead, "gate-1", at)).toMatchObject({ name: "Gate", exposure: ["salt"] });
   });
+  test("a rack over what is left of the order is asked about, and hung when it is sure", async () => {
+    await ownJob(t, "J-W5", { pieces: 5, at });
+    const rack = (number: string, pieces: number, sure = false) =>
+      makeRack(t.app, lead, { job: "J-W5", number, pieces, sure }, at);
+    expect(await rack("W5001", 3)).toMatchObject({ ok: true });
+    expect(await rack("W5002", 3)).toEqual({
+      ok: false,
+      failure: { kind: "more-than-ordered", ordered: 5, hung: 3, pieces: 3 },
+    });
+    expect(await rack("W5002", 2)).toMatchObject({ ok: true });
+    expect(await rack("W5003", 1)).toMatchObject({ failure: { kind: "more-than-ordered", hung: 5 } });
+    expect(await rack("W5003", 1, true)).toMatchObject({ ok: true });
+    expect(await loadJob(t.app, lead, "J-W5", at)).toMatchObject({ ordered: 5, hung: 6 });
+  });
+  test("the next number of a tag follows the racks hung last, and is free", async () => {
+    const next = (await nextRackNumber(t.app)) ?? "";
+    expect(next).toMatch(/^\d{4}$/);
+    expect(await makeRack(t.app, lead, { job: "J-W1", number: next, pieces: 1 }, at)).toMatchObject({ ok: true });
+    expect(await nextRackNumber(t.app)).toBe(String(Number(next) + 1).padStart(4, "0"));
+  });
   test("bad numbers, ranges, names and numbers already taken are refused by name; nothing half-made", async () => {
-    expect(
-      await makeJob(
-        t.app,
-        lead,
-        await job("J-W2", {
-          requirement: {
-            film: { rule: "spot-area", minUm: 90, maxUm: 60, level: 3 },
-            adhesionWorstIso: 1,
-            cureDecidedBy: "index",
-          },
-        }),
-        at,
-      ),
-    ).toMatchObject({ ok: false, failure: { kind: "bad-entry", field: "film" } });
-    expect(await makeJob(t.app, lead, await job("J W/2"), at)).toMatchObject({
-      ok: false,
-      failure: { kind: "bad-entry", field: "number" },
-    });
-    expect(await makeJob(t.app, lead, await job("J-W3", { customer: newId() }), at)).toMatchObject({
-      ok: false,
-      failure: { kind: "unknown-set-up", what: "customer" },
-    });
-    expect(await makeJob(t.app, lead, await job("J-271"), at)).toMatchObject({ ok: true });
-    expect(await makeJob(t.app, lead, await job("J-271"), at)).toMatchObject({
-      ok: false,
-      failure: { kind: "number-taken" },
-    });
     for (const pieces of [0, -1, 1.5, 501, Number.NaN, "4"])
       expect(await makeRack(t.app, lead, { job: "J-408", number: "W2001", pieces }, at), String(pieces)).toMatchObject({
         ok: false,

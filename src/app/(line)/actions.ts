@@ -7,7 +7,7 @@ import { saveCurePlan } from "@/server/cure/save-cure-plan";
 import { saveOven } from "@/server/cure/save-oven";
 import { addPhoto } from "@/server/field/add-photo";
 import { importFile } from "@/server/imports/import-file";
-import { makeJob, makeRack, makeStructure } from "@/server/jobs/make-job";
+import { makeRack, makeStructure } from "@/server/jobs/make-job";
 import { setStart } from "@/server/plan/calendar";
 import { changePlan } from "@/server/plan/change-plan";
 import { answerOffer, makeOffer } from "@/server/plan/offers";
@@ -33,8 +33,7 @@ export const attachPhoto = action(
 /** Step one reads and shows; step two, with `store` set, reads again and stores all or nothing. */
 export const importUpload = action("inspect", "import", importFile);
 
-/** A lead takes a job in; anyone on the line hangs a rack; an inspector puts a structure on record. */
-export const createJob = action("release", "job", makeJob);
+/** Anyone on the line hangs a rack; an inspector puts a structure on record. */
 export const createRack = action("log-line", "rack", makeRack);
 export const createStructure = action("inspect", "structure", makeStructure);
 

@@ -1,5 +1,5 @@
 import type { Metadata } from "next";
-import { demoSignIns } from "@/server/sign-in/demo-sign-ins";
+import { demoSignIns } from "@/demo/demo-sign-ins";
 import { SignInForm } from "@/ui/forms/sign-in-form";
 import { signIn } from "./actions";
 

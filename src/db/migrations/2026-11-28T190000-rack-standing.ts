@@ -2,7 +2,7 @@ import { type Kysely, sql } from "kysely";
 
 /**
  * Where each rack stands and what it waits for: derived from its records, written with them, read by index. No part of
- * the record: it can be worked out again at any time, and `npm run verify` does.
+ * the record: it can be worked out again at any time, and `npm run verify` does. A job keeps the customer's own numbers.
  */
 export async function up(db: Kysely<unknown>): Promise<void> {
   await sql
@@ -18,6 +18,7 @@ create index rack_standing_next on rack_standing (next, next_since) where gone_a
 create index rack_standing_job on rack_standing (job_id);
 create index rack_standing_customer on rack_standing (customer_id) where gone_at is null;
 create index rack_standing_bake on rack_standing (bake_id) where bake_id is not null;
+alter table job add column customer_order text, add column delivery_note text;
 create index rack_number_text on rack (number text_pattern_ops);
 `)
     .execute(db);

@@ -1,12 +1,10 @@
 import { type Kysely, sql } from "kysely";
-import { type Cooling, coolingNow, plateTimeConstant, STILL_AIR_W_PER_M2_K } from "@/core/cure";
+import { type Cooling, coolingNow, plateTimeConstant, STILL_AIR_W_PER_M2_K, USUAL_ROOM_C } from "@/core/cure";
 import { stands } from "@/db/queries/stands";
 import type { Database } from "@/db/schema";
 import { newest, type RackFile } from "../rack/load-rack";
 import { setupAt, siteAt } from "../setup/setup-data";
 import { metalOf } from "./metal-of";
-
-const ROOM_C = 21;
 
 export type RackCooling = Cooling & {
   readonly handleBelowC: number;
@@ -49,7 +47,7 @@ export async function coolingOf(db: Kysely<Database>, rack: RackFile, at: Date):
     sincePullS: since(row.pulled_at),
     reading: said ? { metalC: said.value_c, agoS: since(said.happened_at) } : null,
     tauS: tau.value.tauS,
-    roomC: ROOM_C,
+    roomC: USUAL_ROOM_C,
     handleBelowC: site.handleBelowC,
   });
   if (!cooling.ok) return null;

@@ -7,10 +7,10 @@ import type { VerdictResult } from "@/core/verdict";
 import { forPerson } from "@/db/queries/for-person";
 import { stands } from "@/db/queries/stands";
 import type { Database } from "@/db/schema";
+import { sectionsOf } from "../bake/section-readings";
 import { channelsOf } from "../rack/judge-rack";
 import { scheduleOfPowder, setupAt, siteAt } from "../setup/setup-data";
 import type { Person } from "../sign-in/roles";
-import { sectionsOf } from "./section-readings";
 
 export type ProofPoint = {
   readonly rack: string;

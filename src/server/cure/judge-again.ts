@@ -4,10 +4,10 @@ import { judgeBake, ownChannels, type PowderSchedule } from "@/core/cure";
 import type { VerdictResult } from "@/core/verdict";
 import { stands } from "@/db/queries/stands";
 import type { Database } from "@/db/schema";
+import { sectionsOf } from "../bake/section-readings";
+import { layerOnTop } from "../bake/sheet-of";
 import { channelsOf } from "../rack/judge-rack";
 import { scheduleOfPowder, setupAt, setupSchemas } from "../setup/setup-data";
-import { sectionsOf } from "./section-readings";
-import { layerOnTop } from "./sheet-of";
 
 export type JudgedAgain = {
   readonly rack: string;

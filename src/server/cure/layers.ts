@@ -1,8 +1,8 @@
 import { type GelState, gelState, indexByLayer, judgeBake, type LayerBake } from "@/core/cure";
+import { sectionsOf } from "../bake/section-readings";
 import { channelsOfRack } from "../rack/judge-rack";
 import type { RackFile } from "../rack/load-rack";
 import { scheduleOfPowder } from "../setup/setup-data";
-import { sectionsOf } from "./section-readings";
 
 export type LayerCure = {
   readonly coatNo: number;

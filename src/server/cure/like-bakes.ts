@@ -3,11 +3,11 @@ import { judgeBake, ownChannels, type Trace, thinTrace } from "@/core/cure";
 import { forPerson } from "@/db/queries/for-person";
 import { stands } from "@/db/queries/stands";
 import type { Database } from "@/db/schema";
+import { sectionsOf } from "../bake/section-readings";
+import { layerOnTop } from "../bake/sheet-of";
 import { channelsOf, scheduleOf } from "../rack/judge-rack";
 import type { RackFile } from "../rack/load-rack";
 import type { Person } from "../sign-in/roles";
-import { sectionsOf } from "./section-readings";
-import { layerOnTop } from "./sheet-of";
 
 export type LikeBake = {
   readonly recordId: string;

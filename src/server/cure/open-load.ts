@@ -19,14 +19,14 @@ import { mean, sampleSd } from "@/core/statistics";
 import { forPerson } from "@/db/queries/for-person";
 import { stands } from "@/db/queries/stands";
 import type { Database } from "@/db/schema";
+import { sectionsOf } from "../bake/section-readings";
+import { type CoatOnTop, coatOnTop, sheetOf } from "../bake/sheet-of";
 import { channelsOf } from "../rack/judge-rack";
 import { type SetupItem, setupAt, siteAt } from "../setup/setup-data";
 import type { Person } from "../sign-in/roles";
 import { type LearntOven, learnOven } from "./learn-oven";
 import { metalOf } from "./metal-of";
 import { findOven, loadSurveys } from "./oven-file";
-import { sectionsOf } from "./section-readings";
-import { type CoatOnTop, coatOnTop, sheetOf } from "./sheet-of";
 
 /** A rack as the oven sees it: metal, thickest and thinnest section, mass, the sheet of its powder, and how it heats here. */
 export type BakedRack = {

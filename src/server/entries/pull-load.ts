@@ -5,7 +5,7 @@ import { tablesOf } from "@/core/kinds";
 import { lock } from "@/db/queries/locks";
 import { stands } from "@/db/queries/stands";
 import type { Database } from "@/db/schema";
-import { readSections, sectionsOf } from "../cure/section-readings";
+import { readSections, sectionsOf } from "../bake/section-readings";
 import { passageOf } from "../kinds/passage";
 import { type EntryOutcome, refuse } from "../outcome";
 import { derivedId } from "../record/derived-id";

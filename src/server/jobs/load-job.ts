@@ -7,9 +7,11 @@ import { loadRack, type RackFile } from "../rack/load-rack";
 import { planSchema, requirementSchema } from "../requirement";
 import { setupAt } from "../setup/setup-data";
 import type { Person } from "../sign-in/roles";
+import { piecesOf } from "./make-job";
 
-/** Jobs this person may see, newest first, a page at a time. */
-export async function listJobs(db: Kysely<Database>, person: Person, at: Date, limit = 60) {
+export const JOBS_PER_PAGE = 60;
+/** Jobs this person may see, newest first, a page at a time, and how many there are. */
+export async function listJobs(db: Kysely<Database>, person: Person, at: Date, page = 1) {
   const [customers, parts, powders] = await Promise.all([
     setupAt(db, "customer", at),
     setupAt(db, "part", at),
@@ -25,15 +27,24 @@ export async function listJobs(db: Kysely<Database>, person: Person, at: Date, l
         .as("racks"),
     )
     .select(
+      sql<string>`(select count(*) from rack_standing s where s.job_id = job.id and s.gone_at is null)`.as("on_line"),
+    )
+    .select(
       sql<string>`(select count(*) from record r join offer o on o.record_id = r.id
         join lateral (select x.taken from offer_answer x join record y on y.id = x.record_id where x.offer_id = r.id order by y.happened_at desc, y.id desc limit 1) a on not a.taken
         where r.job_id = job.id and r.kind = 'offer')`.as("declined"),
     )
     .where(forPerson(person, "customer_id"))
     .orderBy("received_at", "desc")
-    .limit(limit)
+    .limit(JOBS_PER_PAGE)
+    .offset((page - 1) * JOBS_PER_PAGE)
     .execute();
-  return rows.map((row) => ({
+  const { total } = await db
+    .selectFrom("job")
+    .select(({ fn }) => fn.countAll<string>().as("total"))
+    .where(forPerson(person, "customer_id"))
+    .executeTakeFirstOrThrow();
+  const jobs = rows.map((row) => ({
     number: row.number,
     receivedAt: row.received_at,
     dueOn: row.due_on,
@@ -43,7 +54,10 @@ export async function listJobs(db: Kysely<Database>, person: Person, at: Date, l
     racks: Number(row.racks ?? 0),
     declined: Number(row.declined) + v.parse(planSchema, row.plan).offered.filter((o) => !o.taken).length,
     plan: v.parse(planSchema, row.plan),
+    /** A rack of it is on the line, or none hangs yet. */
+    inHand: Number(row.on_line) > 0 || Number(row.racks ?? 0) === 0,
   }));
+  return { jobs, total: Number(total) };
 }
 
 export type JobFile = NonNullable<Awaited<ReturnType<typeof loadJob>>>;
@@ -65,11 +79,13 @@ export async function loadJob(db: Kysely<Database>, person: Person, number: stri
   const plan = await planOf(db, row, at);
   const racks = await db
     .selectFrom("rack")
-    .select(["number", "hung_at"])
-    .where("job_id", "=", row.id)
-    .orderBy("hung_at", "desc")
-    .limit(500)
+    .leftJoin("rack_standing", "rack_standing.rack_id", "rack.id")
+    .select(["rack.number", "rack.hung_at", "next", "result", "state", "gone_at", "readings", "asked"])
+    .where("rack.job_id", "=", row.id)
+    .orderBy("rack.hung_at", "desc")
+    .orderBy("rack.number")
     .execute();
+  const { ordered, hung } = await piecesOf(db, row, at);
   const photos = await db
     .selectFrom("record")
     .innerJoin("photo", "photo.record_id", "record.id")
@@ -86,6 +102,11 @@ export async function loadJob(db: Kysely<Database>, person: Person, number: stri
     number: row.number,
     receivedAt: row.received_at,
     dueOn: row.due_on,
+    customerOrder: row.customer_order,
+    deliveryNote: row.delivery_note,
+    /** Pieces ordered by its plan, where it says, and how many were hung. */
+    ordered,
+    hung,
     customer: customers.get(row.customer_id)?.data.name ?? "",
     part: parts.get(row.part_id),
     powder: powders.get(row.powder_id),
@@ -119,6 +140,8 @@ export async function exportJob(db: Kysely<Database>, person: Person, number: st
       customer: job.customer,
       receivedAt: job.receivedAt,
       dueOn: job.dueOn,
+      customerOrder: job.customerOrder,
+      deliveryNote: job.deliveryNote,
       part: job.part?.data ?? null,
       powder: job.powder ? { code: job.powder.code, ...job.powder.data } : null,
       requirement: job.requirement,

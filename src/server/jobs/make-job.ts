@@ -7,23 +7,13 @@ import { badEntry, filled } from "../input";
 import { refreshStanding } from "../line/standing";
 import { newId } from "../now";
 import { type Outcome, refuse } from "../outcome";
+import { planOf } from "../plan/plan-of";
 import { findRack } from "../rack/find-rack";
-import { type Plan, planSchema, type Requirement, requirementSchema } from "../requirement";
-import { setupAt } from "../setup/setup-data";
 import type { Person } from "../sign-in/roles";
-import { type Clock, momentOf, write } from "../write";
+import { type Clock, write } from "../write";
 
 type Made = Outcome<{ readonly href: string }>;
 
-const jobSchema = v.object({
-  number: v.pipe(filled(20), v.regex(/^[A-Za-z0-9-]+$/, "may hold letters, digits and dashes only")),
-  customer: filled(40),
-  part: filled(40),
-  powder: filled(40),
-  dueOn: v.nullable(v.pipe(v.string(), v.isoDate("is not a date"))),
-  requirement: requirementSchema,
-  plan: planSchema,
-});
 const rackSchema = v.object({
   job: filled(20),
   number: v.pipe(filled(20), v.regex(/^[A-Za-z0-9-]+$/, "may hold letters, digits and dashes only")),
@@ -33,6 +23,8 @@ const rackSchema = v.object({
     v.minValue(1, "is under 1"),
     v.maxValue(500, "is over 500"),
   ),
+  /** More than is left to hang was asked about, and stands. */
+  sure: v.optional(v.boolean(), false),
 });
 const structureSchema = v.object({
   code: v.pipe(filled(24), v.regex(/^[A-Za-z0-9-]+$/, "may hold letters, digits and dashes only")),
@@ -44,64 +36,22 @@ const structureSchema = v.object({
   exposure: v.array(v.picklist(["weather", "sun", "salt", "standing-water", "knocks", "indoor"])),
 });
 
-const isTaken = (error: unknown) => (error as { code?: string }).code === "23505";
-
-/** Takes a job in: customer, part, powder, requirement and plan. Failures: `bad-entry`, `unknown-…`, `number-taken`. */
-export async function makeJob(db: Kysely<Database>, person: Person, input: unknown, clock: Clock): Promise<Made> {
-  const parsed = v.safeParse(jobSchema, input);
-  if (!parsed.success) return refuse(badEntry(parsed.issues));
-  const job = parsed.output;
-  const at = momentOf(clock);
-  const { film } = job.requirement;
-  const least = film.rule === "spot-area" ? film.minUm : film.nominalUm;
-  if (!(least > 0) || (film.maxUm !== null && film.maxUm <= least))
-    return refuse({
-      kind: "bad-entry",
-      field: "film",
-      why: `must be a range over 0 (got ${least} to ${film.maxUm ?? "–"} µm)`,
-      value: "",
-    });
-  const [customers, parts, powders] = await Promise.all([
-    setupAt(db, "customer", at),
-    setupAt(db, "part", at),
-    setupAt(db, "powder", at),
-  ]);
-  if (!customers.has(job.customer)) return refuse({ kind: "unknown-set-up", what: "customer", name: job.customer });
-  if (!parts.has(job.part)) return refuse({ kind: "unknown-set-up", what: "part", name: job.part });
-  if (!powders.has(job.powder)) return refuse({ kind: "unknown-set-up", what: "powder", name: job.powder });
-  try {
-    await db
-      .insertInto("job")
-      .values({
-        id: newId(),
-        number: job.number,
-        customer_id: job.customer,
-        part_id: job.part,
-        powder_id: job.powder,
-        received_at: at,
-        due_on: job.dueOn,
-        requirement: JSON.stringify(job.requirement satisfies Requirement),
-        plan: JSON.stringify(job.plan satisfies Plan),
-        created_by: person.username,
-      })
-      .execute();
-  } catch (error) {
-    if (isTaken(error)) return refuse({ kind: "number-taken", what: "job", number: job.number });
-    throw error;
-  }
-  return { ok: true, href: `/jobs/${job.number}` };
-}
-
-/** Hangs a rack under a job, with its pieces numbered after it. Failures: `bad-entry`, `unknown-job`, `number-taken`. */
+/**
+ * Hangs a rack under a job, with its pieces numbered after it. More pieces than are left of those ordered are asked about
+ * (`more-than-ordered`: ordered, hung, pieces). Failures: `bad-entry`, `unknown-job`, `number-taken`.
+ */
 export async function makeRack(db: Kysely<Database>, person: Person, input: unknown, clock: Clock): Promise<Made> {
   const parsed = v.safeParse(rackSchema, input);
   if (!parsed.success) return refuse(badEntry(parsed.issues));
-  const { job: jobNumber, number, pieces } = parsed.output;
+  const { job: jobNumber, number, pieces, sure } = parsed.output;
   return write<Made>(db, [lock.rack(number), lock.job(jobNumber)], clock, async (trx, at) => {
-    const job = await trx.selectFrom("job").select("id").where("number", "=", jobNumber).executeTakeFirst();
+    const job = await trx.selectFrom("job").selectAll().where("number", "=", jobNumber).executeTakeFirst();
     if (!job) return refuse({ kind: "unknown-job", number: jobNumber });
     const taken = await trx.selectFrom("rack").select("id").where("number", "=", number).executeTakeFirst();
     if (taken) return refuse({ kind: "number-taken", what: "rack", number });
+    const { ordered, hung } = await piecesOf(trx, job, at);
+    if (!sure && ordered !== null && hung + pieces > ordered)
+      return refuse({ kind: "more-than-ordered", ordered, hung, pieces });
     const id = newId();
     await trx
       .insertInto("rack")
@@ -152,4 +102,37 @@ export async function makeStructure(db: Kysely<Database>, person: Person, input:
     );
     return { ok: true, href: `/field/${s.code.toLowerCase()}` };
   });
+}
+
+/** Pieces ordered by the plan as it stands, null where it does not say, and how many hang or hung under the job. */
+export async function piecesOf(
+  db: Kysely<Database>,
+  job: Parameters<typeof planOf>[1] & { readonly id: string },
+  at: Date,
+): Promise<{ readonly ordered: number | null; readonly hung: number }> {
+  const [plan, row] = await Promise.all([
+    planOf(db, job, at),
+    db
+      .selectFrom("piece")
+      .innerJoin("rack", "rack.id", "piece.rack_id")
+      .select(({ fn }) => fn.countAll<string>().as("n"))
+      .where("rack.job_id", "=", job.id)
+      .executeTakeFirstOrThrow(),
+  ]);
+  return { ordered: plan.pieces ?? null, hung: Number(row.n) };
+}
+
+/** Racks looked back at for the next number of a tag. */
+const LOOKED_BACK = 40;
+/** The next number for a tag: one on from the highest of the racks hung last; null where their tags bear no numbers. */
+export async function nextRackNumber(db: Kysely<Database>): Promise<string | null> {
+  const rows = await db.selectFrom("rack").select("number").orderBy("hung_at", "desc").limit(LOOKED_BACK).execute();
+  const numbered = rows.map((r) => r.number).filter((n) => /^\d{1,8}$/.test(n));
+  if (numbered.length === 0) return null;
+  const width = Math.max(...numbered.map((n) => n.length));
+  for (let next = Math.max(...numbered.map(Number)) + 1; ; next++) {
+    const number = String(next).padStart(width, "0");
+    const taken = await db.selectFrom("rack").select("id").where("number", "=", number).executeTakeFirst();
+    if (!taken) return number;
+  }
 }

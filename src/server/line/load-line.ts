@@ -7,9 +7,10 @@ import type { VerdictResult } from "@/core/verdict";
 import { forPerson } from "@/db/queries/for-person";
 import { stands } from "@/db/queries/stands";
 import type { Database } from "@/db/schema";
+import { readSections, sectionsOf } from "../bake/section-readings";
+import { type CoatOnTop, coatOnTop, sheetOf } from "../bake/sheet-of";
 import { type BathFile, loadBath } from "../baths/load-bath";
-import { readSections, sectionsOf } from "../cure/section-readings";
-import { type CoatOnTop, coatOnTop, sheetOf } from "../cure/sheet-of";
+import { dayIn } from "../day";
 import { channelsOf } from "../rack/judge-rack";
 import { type SetupData, setupAt, siteAt } from "../setup/setup-data";
 import { ofTheShop, type Person, seesCustomer } from "../sign-in/roles";
@@ -268,6 +269,3 @@ async function jobsInHand(db: Kysely<Database>, person: Person, today: string): 
   );
   return rows[0] ?? { open: 0, overdue: 0 };
 }
-
-/** The day at a moment where the site is, as 2026-11-28. */
-export const dayIn = (at: Date, timeZone: string): string => new Intl.DateTimeFormat("en-CA", { timeZone }).format(at);

@@ -2,7 +2,6 @@ import { type Kysely, sql } from "kysely";
 import { type Standing, type StandingFacts, standingOf } from "@/core/line";
 import { stands } from "@/db/queries/stands";
 import type { Database, RackStandingTable } from "@/db/schema";
-import { canonicalText } from "../record/canonical";
 
 type FactRow = {
   rack_id: string;
@@ -170,6 +169,7 @@ export async function completeStanding(db: Kysely<Database>): Promise<number> {
   return rows.length;
 }
 
+const told = (value: unknown) => (value instanceof Date ? value.toISOString() : String(value));
 /** Racks whose kept standing is not what their records say: number, and the columns that differ. O(racks). */
 export async function wrongStanding(
   db: Kysely<Database>,
@@ -186,7 +186,7 @@ export async function wrongStanding(
     );
     for (const row of await standingFromRecords(db, part)) {
       const mine = kept.get(row.rack_id);
-      const differ = mine ? columns.filter((c) => canonicalText(mine[c]) !== canonicalText(row[c])) : ["missing"];
+      const differ = mine ? columns.filter((c) => told(mine[c]) !== told(row[c])) : ["missing"];
       if (differ.length > 0) wrong.push({ number: row.number, columns: differ });
     }
   }

@@ -14,10 +14,18 @@ import {
 import type { Failure } from "@/core/result";
 import { lock } from "@/db/queries/locks";
 import type { Database } from "@/db/schema";
+import { dayIn } from "../day";
 import { badEntry, filled, text } from "../input";
 import { newId } from "../now";
 import { canonicalText } from "../record/canonical";
-import { conditionSchema, type Plan, type Requirement, systemSchema } from "../requirement";
+import {
+  checkRequirement,
+  conditionSchema,
+  type Plan,
+  type Requirement,
+  requirementSchema,
+  systemSchema,
+} from "../requirement";
 import { addVersion } from "../setup/add-version";
 import { type SetupInput, setupAt, siteAt } from "../setup/setup-data";
 import type { Person } from "../sign-in/roles";
@@ -52,6 +60,11 @@ export const receiveSchema = v.object({
   customer: v.pipe(v.string(), v.uuid("is not a customer")),
   powder: v.pipe(v.string(), v.uuid("is not a powder")),
   dueOn: v.nullable(v.pipe(v.string(), v.isoDate("is not a date"))),
+  /** The customer's own numbers: of the order, and of the paper the parts came with. */
+  customerOrder: v.optional(text(60), ""),
+  deliveryNote: v.optional(text(60), ""),
+  /** What is asked of it; null takes the powder's film and the shop's own limits. */
+  requirement: v.optional(v.nullable(requirementSchema), null),
   exposure: v.pipe(v.array(v.picklist(exposures)), v.minLength(1, "is empty: choose where it will live")),
   lifeYears: v.nullable(
     v.pipe(v.number("is not a number"), v.minValue(0.1, "is under 0.1"), v.maxValue(100, "is over 100")),
@@ -113,7 +126,7 @@ export async function receiveWork(
   if (!customers.has(order.customer)) return refuse({ kind: "unknown-set-up", what: "customer", name: order.customer });
   const powder = powders.get(order.powder);
   if (!powder) return refuse({ kind: "unknown-set-up", what: "powder", name: order.powder });
-  const today = asOf.toISOString().slice(0, 10);
+  const today = dayIn(asOf, site.timeZone);
   if (order.dueOn !== null && order.dueOn < today)
     return refuse({ kind: "in-the-past", what: "due date", value: order.dueOn, today });
   const service = {
@@ -175,17 +188,22 @@ export async function receiveWork(
       },
     });
   }
-  const requirement: Requirement = {
+  const requirement: Requirement = order.requirement ?? {
+    rub: null,
+    appearance: null,
+    tests: [],
     film: { rule: "spot-area", minUm: powder.data.minUm, maxUm: powder.data.maxUm, level: 3 },
     adhesionWorstIso: site.crossCutWorstIso,
     cureDecidedBy: site.cureDecidedBy,
   };
+  const asked = checkRequirement(requirement);
+  if (asked) return refuse(asked);
   // One delivery at a time takes its numbers; the same one again finds its jobs by the delivery's id.
   return write<ReceiveOutcome>(db, [lock.numbers("jobs"), lock.setUp("part")], clock, async (trx, at) => {
     const jobIds = planned.map((_, i) => jobIdOf(order.id, i));
     const there = await trx
       .selectFrom("job")
-      .select(["number", "customer_id", "powder_id", "plan"])
+      .select(["number", "customer_id", "powder_id", "plan", "requirement"])
       .where("id", "in", jobIds)
       .orderBy("id")
       .execute();
@@ -196,6 +214,7 @@ export async function receiveWork(
           (job, i) =>
             job.customer_id === order.customer &&
             job.powder_id === powder.id &&
+            canonicalText(job.requirement) === canonicalText(JSON.parse(JSON.stringify(requirement))) &&
             canonicalText(job.plan) === canonicalText(JSON.parse(JSON.stringify(planned[i]?.plan))),
         );
       if (!same) return refuse({ kind: "key-conflict" });
@@ -215,6 +234,8 @@ export async function receiveWork(
           powder_id: powder.id,
           received_at: at,
           due_on: order.dueOn,
+          customer_order: order.customerOrder || null,
+          delivery_note: order.deliveryNote || null,
           requirement: JSON.stringify(requirement),
           plan: JSON.stringify(plan),
           created_by: person.username,

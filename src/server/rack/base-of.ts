@@ -1,7 +1,7 @@
 import { valueOrThrow } from "@/core/result";
 import { type BaseCorrection, baseCorrection, profileClass } from "@/core/thickness";
 import type { SetupData } from "../setup/setup-data";
-import type { ThreadRecord } from "./load-rack";
+import type { ThreadRecord } from "./thread";
 
 /**
  * What is taken off this rack's readings for the metal under them: its own bare readings, else its profile's class where

@@ -11,7 +11,7 @@ import {
   spotMeans,
 } from "@/core/thickness";
 import { type EvidenceGrade, type VerdictResult, weakestGrade, worstResult } from "@/core/verdict";
-import { sectionsOf } from "../cure/section-readings";
+import { sectionsOf } from "../bake/section-readings";
 import type { Conditions } from "../trace/conditions";
 import { newest, type RackFile } from "./load-rack";
 

@@ -3,23 +3,20 @@ import * as v from "valibot";
 import { tablesOf } from "@/core/kinds";
 import type { NextStep } from "@/core/line";
 import { correctionsOf } from "@/db/queries/stands";
-import type { Database, RecordTable } from "@/db/schema";
-import { type BakeSheet, sheetOf } from "../cure/sheet-of";
+import type { Database } from "@/db/schema";
+import { type BakeSheet, sheetOf } from "../bake/sheet-of";
 import { doubtedSets } from "../film/gauge-checks";
 import { planOf } from "../plan/plan-of";
-import { readDetails, type StoredDetails } from "../record/read-details";
+import { readDetails } from "../record/read-details";
 import { requirementSchema } from "../requirement";
 import { type SetupItem, setupAt, siteAt } from "../setup/setup-data";
 import { ofTheShop, type Person } from "../sign-in/roles";
 import { baseOf } from "./base-of";
 import { findRack } from "./find-rack";
 import { evidenceFor, passesOf } from "./passes";
+import type { ThreadRecord } from "./thread";
 
-export type ThreadRecord = {
-  readonly base: RecordTable;
-  readonly details: StoredDetails /** The record that corrects this one, if any. */;
-  readonly supersededBy: string | null;
-};
+export type { ThreadRecord } from "./thread";
 export type RackFile = NonNullable<Awaited<ReturnType<typeof loadRack>>>;
 
 /** Everything about one rack: its job, part, powder and thread in order of time, bakes it rode in included. Null where it does not exist for this person. */

@@ -1,4 +1,4 @@
-import type { ThreadRecord } from "./load-rack";
+import type { ThreadRecord } from "./thread";
 
 export type Rework = "scuff-and-recoat" | "strip";
 /** One way through the shop: the first, or what follows a decision to recoat or to strip. */

@@ -1,11 +1,11 @@
 "use client";
 import { type FormEvent, useState } from "react";
 import { v7 as uuidv7 } from "uuid";
-import { type Metal, metals, type PowderSchedule, plateTimeConstant } from "@/core/cure";
+import { type Metal, metals, type PowderSchedule, plateTimeConstant, USUAL_ROOM_C } from "@/core/cure";
 import { parseNumber, type UnitSystem } from "@/core/units";
 import { TypedNumber } from "../forms/typed-number";
 import { failureText } from "../words/failures";
-import { type Placed, ROOM_C } from "./planner";
+import type { Placed } from "./planner";
 
 /** A piece put into the plan by hand. */
 export function AddPiece({
@@ -42,7 +42,7 @@ export function AddPiece({
       schedule,
       rack: null,
       load: 0,
-      startC: ROOM_C,
+      startC: USUAL_ROOM_C,
     });
     setName("");
     setSection("");

@@ -2,12 +2,13 @@
 import { DndContext, type DragEndEvent, KeyboardSensor, PointerSensor, useSensor, useSensors } from "@dnd-kit/core";
 import { useMemo, useState } from "react";
 import type { LoadPlan, PowderSchedule, SetPoint } from "@/core/cure";
+import { USUAL_ROOM_C } from "@/core/cure";
 import { fahrenheitToC, parseNumber } from "@/core/units";
 import { withUnit } from "../format";
 import { TypedNumber } from "../forms/typed-number";
 import { usePreferences } from "../preferences-context";
 import { AddPiece } from "./add-piece";
-import { MOST_LOADS, type Placed, type PlannerOven, type PlannerPiece, planOf, ROOM_C } from "./planner";
+import { MOST_LOADS, type Placed, type PlannerOven, type PlannerPiece, planOf } from "./planner";
 import { LoadColumn } from "./planner-load";
 import { underPointer } from "./under-pointer";
 
@@ -28,7 +29,9 @@ export function LoadPlanner({
   const { units } = usePreferences();
   const [ovenCode, setOvenCode] = useState(ovens[0]?.code ?? "");
   const oven = ovens.find((o) => o.code === ovenCode) ?? ovens[0];
-  const [pieces, setPieces] = useState<readonly Placed[]>(() => racks.map((r) => ({ ...r, load: 0, startC: ROOM_C })));
+  const [pieces, setPieces] = useState<readonly Placed[]>(() =>
+    racks.map((r) => ({ ...r, load: 0, startC: USUAL_ROOM_C })),
+  );
   const [setText, setSetText] = useState<string | null>(null);
   const typed = parseNumber(setText ?? "");
   const setPointC =

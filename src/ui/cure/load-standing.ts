@@ -11,6 +11,7 @@ import {
   requiredMinutes,
   shiftedAir,
   type Trace,
+  USUAL_ROOM_C,
 } from "@/core/cure";
 
 export type LiveRack = {
@@ -84,7 +85,7 @@ export function standingOf(
   const curve = fitCureCurve(rack.schedule.points);
   const rate = (c: number) => (curve.ok ? 100 / (60 * requiredMinutes(curve.value, c)) : 0);
   if (own) {
-    const lastC = own.trace.tempC.findLast((t): t is number => t !== null) ?? 21;
+    const lastC = own.trace.tempC.findLast((t): t is number => t !== null) ?? USUAL_ROOM_C;
     const lastS = own.trace.timeS.at(-1) ?? 0;
     // The probe tells this rack's own time constant as soon as it has warmed.
     const fit = air ? fitTimeConstant(air.trace, own.trace, nowS) : null;
@@ -178,7 +179,7 @@ export function standingOf(
         tempC: [...trace.tempC, ...rest.value.metal.tempC.slice(1)],
       };
   }
-  const nowC = trace.tempC.at(-1) ?? 21;
+  const nowC = trace.tempC.at(-1) ?? USUAL_ROOM_C;
   const earned = earnedBy(trace, rack.schedule) ?? { index: 0, overbake: 0 };
   const ends = rack.tauBandS.map((tauS) => {
     const run = heatThrough(placed, { tauS, startC: 21 }, toS, STEP_S);

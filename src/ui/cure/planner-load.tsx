@@ -3,7 +3,7 @@ import { useDraggable, useDroppable } from "@dnd-kit/core";
 import { GripVertical } from "lucide-react";
 import Link from "next/link";
 import { useState } from "react";
-import { type LoadPlan, loadEnergy, plannedAt, type SetPoint } from "@/core/cure";
+import { type LoadPlan, loadEnergy, plannedAt, type SetPoint, USUAL_ROOM_C } from "@/core/cure";
 import type { Result } from "@/core/result";
 import { fahrenheitToC, parseNumber, type UnitSystem } from "@/core/units";
 import { HeatChart } from "../charts/heat-chart";
@@ -11,7 +11,7 @@ import { withUnit } from "../format";
 import { Grade, Verdict } from "../marks/verdict";
 import { failureText } from "../words/failures";
 import { plannedHref } from "./planned-start";
-import { learntFor, minutes, type Placed, type PlannerOven, planOf, ROOM_C, STEPS_C, UNKNOWN_MASS_KG } from "./planner";
+import { learntFor, minutes, type Placed, type PlannerOven, planOf, STEPS_C, UNKNOWN_MASS_KG } from "./planner";
 
 /** One load of the plan: its pull, its pieces, their heat, what it costs, and other set points. */
 export function LoadColumn({
@@ -244,14 +244,14 @@ function PieceRow({
         <input
           className="input num max-w-[74px]"
           inputMode="decimal"
-          placeholder={withUnit(ROOM_C, "temperature", units).split(" ")[0]}
+          placeholder={withUnit(USUAL_ROOM_C, "temperature", units).split(" ")[0]}
           aria-label={`Metal of ${piece.id} when it goes in`}
           value={warm}
           onChange={(e) => {
             setWarm(e.target.value);
             const read = parseNumber(e.target.value);
             change(piece.id, {
-              startC: read.ok ? (units === "us" ? fahrenheitToC(read.value) : read.value) : ROOM_C,
+              startC: read.ok ? (units === "us" ? fahrenheitToC(read.value) : read.value) : USUAL_ROOM_C,
             });
           }}
         />

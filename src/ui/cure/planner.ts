@@ -32,7 +32,6 @@ export type PlannerPiece = {
 };
 export type Placed = PlannerPiece & { readonly load: number; readonly startC: number };
 
-export const ROOM_C = 21;
 /** Without a weight a rack counts as so much in the oven, kg; said beside the estimate. */
 export const UNKNOWN_MASS_KG = 60;
 export const MOST_LOADS = 4;

@@ -13,24 +13,39 @@ export function MakeForm({
   button,
   make,
   read,
+  anyway,
   children,
 }: {
   title: string;
   button: string;
   make: (input: unknown) => Promise<Outcome>;
-  read: (form: FormData) => unknown;
+  /** What is sent; `sure` once what was asked about is to stand. */
+  read: (form: FormData, sure: boolean) => unknown;
+  /** What the button says that keeps it as it stands, where a refusal only asks. */
+  anyway?: string;
   children: ReactNode;
 }) {
   const router = useRouter();
-  const [state, setState] = useState<{ busy: boolean; text: string }>({ busy: false, text: "" });
-  const submit = async (e: FormEvent<HTMLFormElement>) => {
-    e.preventDefault();
-    setState({ busy: true, text: "" });
-    const outcome = await make(read(new FormData(e.currentTarget))).catch(
+  const [state, setState] = useState<{ busy: boolean; text: string; asked: boolean }>({
+    busy: false,
+    text: "",
+    asked: false,
+  });
+  const send = async (form: HTMLFormElement, sure: boolean) => {
+    setState({ busy: true, text: "", asked: false });
+    const outcome = await make(read(new FormData(form), sure)).catch(
       (): Outcome => ({ ok: false, failure: { kind: "not-saved" } }),
     );
-    setState({ busy: false, text: outcome.ok ? "" : failureText(outcome.failure) });
+    setState({
+      busy: false,
+      text: outcome.ok ? "" : failureText(outcome.failure),
+      asked: !outcome.ok && outcome.failure.kind === "more-than-ordered",
+    });
     if (outcome.ok && outcome.href) router.push(outcome.href);
+  };
+  const submit = (e: FormEvent<HTMLFormElement>) => {
+    e.preventDefault();
+    void send(e.currentTarget, false);
   };
   return (
     <details className="no-print mt-6 max-w-[640px]">
@@ -42,10 +57,22 @@ export function MakeForm({
             {state.text}
           </p>
         )}
-        <p>
+        <p className="flex flex-wrap gap-3">
           <button type="submit" className="btn pri" disabled={state.busy}>
             {state.busy ? "Recording …" : button}
           </button>
+          {state.asked && anyway && (
+            <button
+              type="button"
+              className="btn"
+              onClick={(e) => {
+                const { form } = e.currentTarget;
+                if (form) void send(form, true);
+              }}
+            >
+              {anyway}
+            </button>
+          )}
         </p>
       </form>
     </details>

@@ -19,6 +19,7 @@ import { failureText } from "../words/failures";
 import { exposureName, refusalText } from "../words/plan";
 import { describer, type More } from "./described-part";
 import { PartPlan } from "./part-plan";
+import { RequirementFields, readRequirement, useRequirement } from "./requirement-fields";
 import { useFit } from "./use-fit";
 
 type Outcome =
@@ -34,6 +35,7 @@ export function ReceiveForm({
   places,
   rooms,
   known,
+  asked,
   receive,
 }: {
   customers: readonly { readonly id: string; readonly label: string }[];
@@ -48,6 +50,8 @@ export function ReceiveForm({
   places: readonly Equipment[];
   rooms: { readonly marginMm: number; readonly gapMm: number };
   known: readonly { readonly name: string; readonly line: string }[];
+  /** What the shop asks for where a customer says nothing. */
+  asked: { readonly worstIso: number; readonly cure: "index" | "hold" };
   receive: (input: unknown) => Promise<Outcome>;
 }) {
   const { units } = usePreferences();
@@ -74,12 +78,18 @@ export function ReceiveForm({
     finish,
     serviceC: heat?.ok ? (units === "us" ? fahrenheitToC(heat.value) : heat.value) : null,
   };
+  const chosen = powders.find((p) => p.id === powder) ?? null;
+  const requirement = useRequirement(chosen?.um ?? null, asked);
+  const required = readRequirement(requirement, units);
   // What is typed and is no number is said, never dropped.
   const notNumbers = [
     ...(life.trim() !== "" && !lifeYears.ok ? [lifeYears.error] : []),
     ...(heat && hottest.trim() !== "" && !heat.ok ? [heat.error] : []),
+    ...required.wrong.flatMap((typed) => {
+      const number = parseNumber(typed);
+      return number.ok ? [] : [number.error];
+    }),
   ];
-  const chosen = powders.find((p) => p.id === powder) ?? null;
   const serviceText = JSON.stringify(service);
   const describePart = useMemo(
     () => describer(JSON.parse(serviceText), schools, chosen),
@@ -101,6 +111,9 @@ export function ReceiveForm({
       customer: String(form.get("customer")),
       powder,
       dueOn: String(form.get("due") ?? "") || null,
+      customerOrder: String(form.get("order") ?? ""),
+      deliveryNote: String(form.get("note") ?? ""),
+      requirement: required.value,
       exposure: [...exposure],
       lifeYears: service.lifeYears,
       finish,
@@ -158,6 +171,14 @@ export function ReceiveForm({
           <input id="due" name="due" type="date" className="input" />
         </div>
         <TypedNumber id="life" label="Life asked, years" text={life} change={setLife} />
+        <div className="field">
+          <label htmlFor="order">Customer’s order number</label>
+          <input id="order" name="order" className="input" maxLength={60} />
+        </div>
+        <div className="field">
+          <label htmlFor="note">Delivery note</label>
+          <input id="note" name="note" className="input" maxLength={60} />
+        </div>
       </div>
       <div className="flex flex-wrap items-end gap-x-6 gap-y-2">
         <fieldset className="m-0 flex flex-wrap gap-x-5 border-0 p-0">
@@ -268,6 +289,7 @@ export function ReceiveForm({
           )}
         </div>
       </div>
+      <RequirementFields state={requirement} units={units} />
       {notNumbers.map((failure) => (
         <p key={String(failure.text)} className="m-0 border-l-4 border-out pl-3 text-out">
           {failureText(failure)}

@@ -5,6 +5,7 @@ import { countOf, span } from "../format";
 import { Verdict } from "../marks/verdict";
 import { nextHref, nextName, nextSoFar, rackStateName } from "../words/next";
 import { stageNames } from "../words/reasons";
+import { Pages } from "./pages";
 
 /** Ages offered as a filter, hours. */
 const ages = [
@@ -48,8 +49,6 @@ export function RackList({
     ...(filter.olderThanHours ? { older: String(filter.olderThanHours) } : {}),
   };
   const filtered = Object.keys(chosen).length > 0;
-  const to = (n: number) => `${path}?${new URLSearchParams({ ...chosen, ...(n > 1 ? { page: String(n) } : {}) })}`;
-  const last = Math.max(1, Math.ceil(total / perPage));
   const select = (name: string, label: string, value: string, options: readonly (readonly [string, string])[]) => (
     <div className="field w-40">
       <label htmlFor={`racks-${name}`}>{label}</label>
@@ -67,10 +66,7 @@ export function RackList({
     <section aria-label="Racks on the line">
       <p className="m-0 mt-3 flex flex-wrap items-baseline gap-x-4">
         <b className="fig text-[17px]">{countOf(total, "rack")}</b>
-        <span className="soft">
-          {filtered ? "of those asked for" : "on the line until they are decided"}
-          {last > 1 ? `, page ${page} of ${last}` : ""}
-        </span>
+        <span className="soft">{filtered ? "of those asked for" : "on the line until they are decided"}</span>
       </p>
       {(total > 8 || filtered) && (
         <form className="no-print mt-2 flex flex-wrap items-end gap-3" action={path}>
@@ -130,20 +126,7 @@ export function RackList({
           </Link>
         ))}
       </div>
-      {last > 1 && (
-        <nav className="mt-3 flex gap-3" aria-label="Pages of racks">
-          {page > 1 && (
-            <Link className="btn" href={to(page - 1)}>
-              Before
-            </Link>
-          )}
-          {page < last && (
-            <Link className="btn" href={to(page + 1)}>
-              Next {Math.min(perPage, total - page * perPage)}
-            </Link>
-          )}
-        </nav>
-      )}
+      <Pages path={path} page={page} perPage={perPage} total={total} query={chosen} />
     </section>
   );
 }

@@ -129,6 +129,8 @@ const sentences: Record<string, (f: Failure, units: UnitSystem) => string> = {
     `“${s(f.example)}” could be day or month first, and no date in the file tells. Choose below.`,
   "mixed-dates": (f) => `Some dates are day first and some month first (like “${s(f.example)}”). Export it again.`,
   "bad-rows": () => "Some lines could not be taken, so the whole file is refused. Mend these lines and read it again:",
+  "more-than-ordered": (f) =>
+    `${s(f.ordered)} pieces are ordered and ${s(f.hung)} hang already: ${s(f.pieces)} more would be over. Check the count, or hang them all the same.`,
   "strange-readings": (f) =>
     `${s(f.count)} ${f.count === 1 ? "reading is" : "readings are"} unlike the ones beside ${f.count === 1 ? "it" : "them"}. Look at ${f.count === 1 ? "it" : "them"}, and say that ${f.count === 1 ? "it stands" : "they stand"} or mend the file; nothing was stored.`,
   "bad-oven": (f) => `${s(f.field)}: ${s(f.value)} ${s(f.why)}. Correct it and keep it again.`,

@@ -1,33 +1,32 @@
 import type { Metadata } from "next";
 import Link from "next/link";
 import { database } from "@/server/database";
-import { listJobs } from "@/server/jobs/load-job";
+import { dayIn } from "@/server/day";
+import { JOBS_PER_PAGE, listJobs } from "@/server/jobs/load-job";
 import { currentLine } from "@/server/line/current-line";
-import { setupAt } from "@/server/setup/setup-data";
 import { personOnPage } from "@/server/sign-in/person";
 import { may } from "@/server/sign-in/roles";
-import { dayMonth } from "@/ui/format";
-import { JobForm } from "@/ui/forms/make-forms";
+import { countOf, dayMonth } from "@/ui/format";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
 import { Verdict } from "@/ui/marks/verdict";
-import { createJob } from "../actions";
+import { Pages, pageFrom } from "@/ui/shift/pages";
 
 export const metadata: Metadata = { title: "Plan" };
 
-export default async function PlanPage() {
+export default async function PlanPage({ searchParams }: { searchParams: Promise<{ page?: string }> }) {
   const person = await personOnPage();
   const line = await currentLine(person);
-  const [jobs, customers, parts, powders] = await Promise.all([
-    listJobs(database(), person, line.at),
-    setupAt(database(), "customer", line.at),
-    setupAt(database(), "part", line.at),
-    setupAt(database(), "powder", line.at),
-  ]);
+  const page = pageFrom((await searchParams).page);
+  const { jobs, total } = await listJobs(database(), person, line.at, page);
+  const today = dayIn(line.at, line.timeZone);
   return (
     <>
       <section className="bench">
-        <PageHead above="Jobs, newest first" title="Plan">
+        <PageHead
+          above={`${countOf(total, "job")}, newest first${line.jobs.overdue > 0 ? `; ${line.jobs.overdue} late` : ""}`}
+          title="Plan"
+        >
           <span className="flex gap-3">
             {may(person.role, "release") && (
               <Link className="btn pri" href="/plan/receive">
@@ -59,19 +58,16 @@ export default async function PlanPage() {
               {j.declined > 0 ? (
                 <Verdict result="watch">{j.declined > 1 ? `${j.declined} declined` : "Option declined"}</Verdict>
               ) : (
-                <span className="soft">{j.dueOn ? `due ${dayMonth(new Date(j.dueOn), line.timeZone)}` : ""}</span>
+                <span className={j.dueOn && j.dueOn < today && j.inHand ? "text-out" : "soft"}>
+                  {j.dueOn
+                    ? `${j.dueOn < today && j.inHand ? "late, due" : "due"} ${dayMonth(new Date(j.dueOn), line.timeZone)}`
+                    : ""}
+                </span>
               )}
             </Link>
           ))}
         </div>
-        {may(person.role, "release") && (
-          <JobForm
-            make={createJob}
-            customers={[...customers.values()].map((c) => ({ id: c.id, label: c.data.name }))}
-            parts={[...parts.values()].map((p) => ({ id: p.id, label: p.data.name }))}
-            powders={[...powders.values()].map((p) => ({ id: p.id, label: `${p.code} ${p.data.name}` }))}
-          />
-        )}
+        <Pages path="/plan" page={page} perPage={JOBS_PER_PAGE} total={total} />
       </section>
       <Margin step="plan">
         <MarginBlock title="What stands with a job">

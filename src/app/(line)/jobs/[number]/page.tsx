@@ -1,36 +1,56 @@
 import type { Metadata } from "next";
 import Link from "next/link";
 import { notFound } from "next/navigation";
+import type { NextStep } from "@/core/line";
+import type { VerdictResult } from "@/core/verdict";
 import { database } from "@/server/database";
 import { loadJob } from "@/server/jobs/load-job";
+import { nextRackNumber } from "@/server/jobs/make-job";
 import { currentLine } from "@/server/line/current-line";
 import { now } from "@/server/now";
 import { preferences } from "@/server/preferences";
 import { personOnPage } from "@/server/sign-in/person";
 import { may, seesCost } from "@/server/sign-in/roles";
 import { PartSketch } from "@/ui/charts/part-sketch";
-import { dateAndTime, withUnit } from "@/ui/format";
+import { dateAndTime, dayMonth, withUnit } from "@/ui/format";
 import { RackForm } from "@/ui/forms/make-forms";
 import { PhotoForm } from "@/ui/forms/photo-form";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
-import { Verdict } from "@/ui/marks/verdict";
+import { Shape, Verdict } from "@/ui/marks/verdict";
 import { JobTabs } from "@/ui/plan/job-tabs";
 import { Photos } from "@/ui/plan/photos";
+import { Pages, pageFrom } from "@/ui/shift/pages";
+import { nextName } from "@/ui/words/next";
+import { askedBeside } from "@/ui/words/requirement";
 import { attachPhoto, createRack } from "../../actions";
 
 export const metadata: Metadata = { title: "Job" };
 
-/** The newest; the rest are found by their number. */
-const RACKS_SHOWN = 24;
+/** Racks on a page of the job. */
+const RACKS_SHOWN = 48;
 
-export default async function JobPage({ params }: { params: Promise<{ number: string }> }) {
+export default async function JobPage({
+  params,
+  searchParams,
+}: {
+  params: Promise<{ number: string }>;
+  searchParams: Promise<{ page?: string }>;
+}) {
   const person = await personOnPage();
   const job = await loadJob(database(), person, (await params).number, now());
   if (!job) notFound();
-  const [line, { units }] = await Promise.all([currentLine(person), preferences()]);
+  const page = pageFrom((await searchParams).page);
+  const shownRacks = job.racks.slice((page - 1) * RACKS_SHOWN, page * RACKS_SHOWN);
+  const [line, { units }, nextTag] = await Promise.all([
+    currentLine(person),
+    preferences(),
+    may(person.role, "log-line") ? nextRackNumber(database()) : null,
+  ]);
   const { film } = job.requirement;
   const facts: [string, string][] = [
+    ...(job.customerOrder ? [["Order", job.customerOrder] as [string, string]] : []),
+    ...(job.deliveryNote ? [["Delivery note", job.deliveryNote] as [string, string]] : []),
     ["Substrate", `${job.part?.data.substrate.replaceAll("-", " ")}, thickest ${job.part?.data.thickestMm} mm`],
     ["Features", job.part?.data.features.join(", ").replaceAll("-", " ") || "none named"],
     ["Exposure", job.plan.exposure.join(", ").replaceAll("-", " ")],
@@ -45,11 +65,13 @@ export default async function JobPage({ params }: { params: Promise<{ number: st
         ? `${withUnit(film.minUm, "thickness", units)} to ${film.maxUm === null ? "–" : withUnit(film.maxUm, "thickness", units)}, spot and area rule, level ${film.level}`
         : `nominal ${withUnit(film.nominalUm, "thickness", units)}`,
     ],
+    ...(job.ordered === null ? [] : [["Pieces", `${job.ordered} ordered, ${job.hung} hung`] as [string, string]]),
     ["Adhesion", `cross-cut grade ${job.requirement.adhesionWorstIso} or better`],
     [
       "Cure",
       `${job.powder?.data.schedule.map((p) => `${withUnit(p.metalC, "temperature", units)} for ${p.minutes} min`).join(", or ")}; judged by ${job.requirement.cureDecidedBy}`,
     ],
+    ...askedBeside(job.requirement),
   ];
   return (
     <>
@@ -72,7 +94,7 @@ export default async function JobPage({ params }: { params: Promise<{ number: st
         <div className="mt-4 grid grid-cols-[minmax(0,1.3fr)_minmax(0,1fr)] gap-8 max-[820px]:grid-cols-1">
           <div className="ruled">
             {facts.map(([name, value]) => (
-              <div key={name} className="row grid-cols-[100px_minmax(0,1fr)]">
+              <div key={name} className="row grid-cols-[110px_minmax(0,1fr)]">
                 <span className="soft">{name}</span>
                 <span>{value}</span>
               </div>
@@ -118,20 +140,27 @@ export default async function JobPage({ params }: { params: Promise<{ number: st
           <h2>Racks</h2>
           {job.racks.length === 0 && <p className="soft mt-1">None hangs yet.</p>}
           <div className="grid grid-cols-[repeat(auto-fill,minmax(220px,1fr))] gap-x-6">
-            {job.racks.slice(0, RACKS_SHOWN).map((r) => (
-              <div key={r.number} className="row grid-cols-[60px_1fr] items-center">
+            {shownRacks.map((r) => (
+              <div key={r.number} className="row grid-cols-[60px_1fr_auto] items-center">
                 <Link className="link fig inline-flex min-h-11 items-center font-bold" href={`/racks/${r.number}`}>
                   {r.number}
                 </Link>
-                <span className="soft">{dateAndTime(r.hung_at, line.timeZone)}</span>
+                <span className="soft small">
+                  {r.next
+                    ? nextName[r.next as NextStep]
+                    : r.gone_at
+                      ? `decided ${dayMonth(r.gone_at, line.timeZone)}`
+                      : ""}
+                </span>
+                {r.result && !r.gone_at ? <Shape result={r.result as VerdictResult} /> : <span />}
               </div>
             ))}
           </div>
-          {job.racks.length > RACKS_SHOWN && (
-            <p className="small soft mt-1">and {job.racks.length - RACKS_SHOWN} before them, under Records</p>
-          )}
+          <Pages path={`/jobs/${job.number}`} page={page} perPage={RACKS_SHOWN} total={job.racks.length} />
         </section>
-        {may(person.role, "log-line") && <RackForm job={job.number} make={createRack} />}
+        {may(person.role, "log-line") && (
+          <RackForm job={job.number} next={nextTag} ordered={job.ordered} hung={job.hung} make={createRack} />
+        )}
       </section>
       <Margin step="plan">
         <MarginBlock title="Take it with you">

@@ -32,6 +32,7 @@ export default async function ReceivePage() {
         {may(person.role, "release") ? (
           <ReceiveForm
             receive={receiveDelivery}
+            asked={{ worstIso: site.crossCutWorstIso, cure: site.cureDecidedBy }}
             schools={site.schools ?? usualSchools}
             places={[...equipment.values()].map(toEquipment)}
             rooms={{ marginMm: site.marginMm, gapMm: site.gapMm }}

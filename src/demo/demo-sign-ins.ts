@@ -1,5 +1,5 @@
-import { demoPassword, people } from "@/demo/shop";
-import { database } from "../database";
+import { database } from "@/server/database";
+import { demoPassword, people } from "./shop";
 
 /** The demo's sign-ins, only where the demo's people are in the database. */
 export async function demoSignIns(): Promise<{ username: string; password: string; name: string; role: string }[]> {
