@@ -187,6 +187,9 @@ function agreedSystem(productKey: string, cast: boolean): NonNullable<PlanInput[
   };
 }
 
+/** Racks of each job in hand whose pieces are still to come. */
+const RACKS_TO_HANG = 6;
+
 async function loadJobs(
   db: Kysely<Database>,
   made: Made,
@@ -221,7 +224,8 @@ async function loadJobs(
       primer: false,
       exposure: seat ? ["weather", "salt", "standing-water", "knocks"] : ["weather", "sun"],
       offered: [],
-      pieces: racks.filter((r) => r.product === product.key).length * product.pieces,
+      // Of what is in hand some pieces are still to hang.
+      pieces: (racks.filter((r) => r.product === product.key).length + (old ? 0 : RACKS_TO_HANG)) * product.pieces,
       system: agreedSystem(product.key, product.cast),
     };
     const id = demoId(firstMs - DAY, `job:${product.key}:${old}`);

@@ -96,7 +96,7 @@ test("a double click and two people at once: one record, and the second is told"
   await expect(first.locator("aside").getByText("Looked at together")).toHaveCount(1);
   await second.getByLabel("Your password signs it").fill("dagny-tarnwick-quay");
   await second.getByRole("button", { name: "Sign and record" }).click();
-  await expect(second.getByText("ines decided meanwhile: Held")).toBeVisible();
+  await expect(second.getByText("Ines Calder decided meanwhile: Held")).toBeVisible();
   await expect(second.getByLabel("Reason, in a sentence")).toHaveValue("Looked at together");
 });
 

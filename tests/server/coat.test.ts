@@ -345,7 +345,7 @@ describe("a data sheet and a set-up sheet", () => {
     });
     expect(await savePowder(t.app, person("lead", "dagny"), change(99), new Date(at.getTime() + 3000))).toMatchObject({
       ok: false,
-      failure: { kind: "set-up-changed", by: "ines" },
+      failure: { kind: "set-up-changed", by: "Ines Calder" },
     });
     expect((await powderOf("GR-340")).data.maxUm).toBe(90);
     expect((await powderOf("GR-340", new Date(at.getTime() + 9000))).data.maxUm).toBe(95);

@@ -118,7 +118,7 @@ describe("what the shop plans its loads to", () => {
     });
     expect(
       await saveCurePlan(t.app, person("lead", "dagny"), { ...plan, plannedIndex: 120, seen: before }, now()),
-    ).toMatchObject({ ok: false, failure: { kind: "set-up-changed", by: "ines" } });
+    ).toMatchObject({ ok: false, failure: { kind: "set-up-changed", by: "Ines Calder" } });
   });
   test.each([
     [{ plannedIndex: 90 }, "plannedIndex"],

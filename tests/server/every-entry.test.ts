@@ -378,7 +378,7 @@ describe("corrections", () => {
     const lost = outcomes.find((o) => !o.ok);
     if (!lost || lost.ok) throw new Error("both stored");
     expect(lost.failure).toMatchObject({ kind: "already-superseded" });
-    const winner = outcomes[0]?.ok ? ["tomasz", "electrode was dry"] : ["bea", "read off by a line"];
+    const winner = outcomes[0]?.ok ? ["Tomasz Reed", "electrode was dry"] : ["Bea Nandy", "read off by a line"];
     for (const word of winner) expect(failureText(lost.failure)).toContain(word);
   });
   test("want their reason, and a record of the same kind", async () => {

@@ -140,7 +140,7 @@ describe("air", () => {
     expect(air.marginC).toBeCloseTo(1.3, 1);
     expect(air.readings.find((r) => r.quantity === "humidity")).toMatchObject({
       value: 60,
-      by: "maren",
+      by: "Maren Stile",
       place: "hall",
     });
   });

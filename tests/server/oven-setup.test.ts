@@ -71,7 +71,7 @@ describe("an oven is set up", () => {
       save({ usualSetPointC: 210 }, { seen, reason: "old habit" }),
     ]);
     expect(outcomes.filter((o) => o.ok)).toHaveLength(1);
-    expect(outcomes.find((o) => !o.ok)).toMatchObject({ failure: { kind: "set-up-changed", by: "ines" } });
+    expect(outcomes.find((o) => !o.ok)).toMatchObject({ failure: { kind: "set-up-changed", by: "Ines Calder" } });
     expect((await findOven(t.app, "oven-3", before))?.data.usualSetPointC).toBe(blank.usualSetPointC);
     expect([200, 210]).toContain((await findOven(t.app, "oven-3", now()))?.data.usualSetPointC);
   });

@@ -263,7 +263,7 @@ describe("versions of a plan", () => {
     expect(await change(number, 0, { pieces: 8 })).toMatchObject({ ok: true });
     expect(await change(number, 0, { pieces: 9 })).toMatchObject({
       ok: false,
-      failure: { kind: "changed-meanwhile", by: "ines", version: 1 },
+      failure: { kind: "changed-meanwhile", by: "Ines Calder", version: 1 },
     });
     expect((await file(number)).plan).toMatchObject({ version: 1, pieces: 8, released: false });
     const both = await Promise.all([change(number, 1, { pieces: 10 }), change(number, 1, { pieces: 11 })]);
@@ -510,7 +510,7 @@ describe("places on the sketch", () => {
     const other = { part: partItem.id, seen: partItem.versionId, marks: left };
     // Kept by another meanwhile: the second is told whose, and keeps what it placed.
     expect(await keepMarks(t.app, lead, other, later(25))).toMatchObject({
-      failure: { kind: "set-up-changed", by: lead.username },
+      failure: { kind: "set-up-changed", by: "Ines Calder" },
     });
     await keepMarks(t.app, lead, { ...other, seen: (await file(number)).partItem.versionId }, later(30));
     expect((await file(number)).hanging?.result).toMatchObject({ value: { hangs: "tips" } });

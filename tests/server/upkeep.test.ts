@@ -70,7 +70,10 @@ describe("an upkeep", () => {
         later(0.1),
       );
     expect(await change(21, "ines")).toMatchObject({ ok: true, already: false });
-    expect(await change(14, "dagny")).toMatchObject({ ok: false, failure: { kind: "set-up-changed", by: "ines" } });
+    expect(await change(14, "dagny")).toMatchObject({
+      ok: false,
+      failure: { kind: "set-up-changed", by: "Ines Calder" },
+    });
     expect((await file("Titrant bottle", later(0.2)))?.item.data.everyDays).toBe(21);
   });
   test.each([

@@ -65,7 +65,7 @@ describe("a change of a bath", () => {
       (await loadBath(t.app, "Tank 3", later(6)))?.series.find((s) => s.parameter === "ph")?.points.at(-1)?.result,
     ).toBe("in");
     const [newest] = await bathVersions(t.app, before.id);
-    expect(newest).toMatchObject({ by: "ines", reason: "Supplier's new sheet" });
+    expect(newest).toMatchObject({ by: "Ines Calder", reason: "Supplier's new sheet" });
     // Sent again as it now stands it changes nothing.
     const now = await bathOf("Tank 3", later(6));
     expect(await saveBath(t.app, lead, { ...change, seen: now.versionId }, later(7))).toMatchObject({
@@ -88,7 +88,7 @@ describe("a change of a bath", () => {
     const lost = outcomes.find((o) => !o.ok);
     if (!lost || lost.ok) throw new Error("both kept");
     expect(lost.failure).toMatchObject({ kind: "set-up-changed", what: "Tank 4" });
-    expect(failureText(lost.failure)).toMatch(/(ines|dagny) changed Tank 4 meanwhile/);
+    expect(failureText(lost.failure)).toMatch(/(Ines Calder|Dagny Holm) changed Tank 4 meanwhile/);
   });
   test("what cannot be run is refused by its field, and nothing is kept", async () => {
     const before = await bathOf("Tank 3", later(20));

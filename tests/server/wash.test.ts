@@ -374,7 +374,7 @@ describe("a round left out", () => {
     const row = await t.app.selectFrom("round_skip").selectAll().where("record_id", "=", id).executeTakeFirst();
     expect(row?.reason).toBe("pump house locked");
     const rinse = [...(await setupAt(t.app, "bath", at)).values()].find((b) => b.code === "Tank 4")?.id ?? "";
-    expect((await openSkips(t.app, at)).get(rinse)).toMatchObject({ by: "rufus", reason: "pump house locked" });
+    expect((await openSkips(t.app, at)).get(rinse)).toMatchObject({ by: "Rufus Oke", reason: "pump house locked" });
     await stored(t, operator, ago(1), check({ conductivity: 61 }, {}, "Tank 4"));
     expect((await openSkips(t.app, at)).has(rinse)).toBe(false);
   });

@@ -436,7 +436,7 @@ describe("corrections", () => {
         }),
         at,
       ),
-    ).toMatchObject({ ok: false, failure: { kind: "already-superseded", by: "tomasz", reason: "gauge was off" } });
+    ).toMatchObject({ ok: false, failure: { kind: "already-superseded", by: "Tomasz Reed", reason: "gauge was off" } });
   });
 });
 

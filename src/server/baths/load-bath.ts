@@ -14,6 +14,7 @@ import {
 import { type IndividualsChart, individualsChart, type RunRuleHits, runRules } from "@/core/control-charts";
 import type { Failure, Result } from "@/core/result";
 import { type VerdictResult, worstResult } from "@/core/verdict";
+import { personName } from "@/db/queries/person-name";
 import { stands } from "@/db/queries/stands";
 import type { Database } from "@/db/schema";
 import { type SetupItem, setupAt } from "../setup/setup-data";
@@ -107,7 +108,7 @@ export async function loadBath(
     typed: string;
     typed_unit: string;
   }>`
-    select r.id, r.happened_at, r.by_user, k.parameter, k.value, k.typed, k.typed_unit from record r join bath_check k on k.record_id = r.id
+    select r.id, r.happened_at, ${personName("r.by_user")} as by_user, k.parameter, k.value, k.typed, k.typed_unit from record r join bath_check k on k.record_id = r.id
     where r.bath_id = ${bath.id} and r.kind = 'bath-check' and r.happened_at >= ${since} and r.happened_at <= ${at} and ${stands("r.id")} order by r.happened_at`.execute(
     db,
   );

@@ -1,4 +1,5 @@
 import { type Kysely, sql } from "kysely";
+import { personName } from "@/db/queries/person-name";
 import { stands } from "@/db/queries/stands";
 import type { Database } from "@/db/schema";
 
@@ -8,7 +9,7 @@ export type RoundSkip = { readonly at: Date; readonly by: string; readonly reaso
 export async function openSkips(db: Kysely<Database>, at: Date): Promise<ReadonlyMap<string, RoundSkip>> {
   const since = new Date(at.getTime() - 24 * 3_600_000);
   const { rows } = await sql<RoundSkip & { bath_id: string }>`
-    select distinct on (r.bath_id) r.bath_id, r.happened_at as at, r.by_user as by, k.reason from record r join round_skip k on k.record_id = r.id
+    select distinct on (r.bath_id) r.bath_id, r.happened_at as at, ${personName("r.by_user")} as by, k.reason from record r join round_skip k on k.record_id = r.id
     where r.kind = 'round-skip' and r.happened_at > ${since} and r.happened_at <= ${at}
       and not exists (select 1 from record c where c.bath_id = r.bath_id and c.kind = 'bath-check' and c.happened_at > r.happened_at and c.happened_at <= ${at})
       and ${stands("r.id")}

@@ -1,6 +1,7 @@
 import { type Kysely, sql } from "kysely";
 import { type BathParameter, judgeBathValue, type PanelLook, valueAtPassage } from "@/core/bath";
 import type { EvidenceGrade, VerdictResult } from "@/core/verdict";
+import { personName } from "@/db/queries/person-name";
 import { stands } from "@/db/queries/stands";
 import type { Database } from "@/db/schema";
 import type { SetupItem } from "../setup/setup-data";
@@ -58,15 +59,15 @@ export async function washProofs(
 }> {
   const [panels, sludge, tests, photos] = await Promise.all([
     sql<PanelSeen>`
-      select r.id as "recordId", r.happened_at as at, r.by_user as by, r.grade, p.g_per_m2 as "gPerM2", p.colour, p.look, coalesce(p.note, '') as note
+      select r.id as "recordId", r.happened_at as at, ${personName("r.by_user")} as by, r.grade, p.g_per_m2 as "gPerM2", p.colour, p.look, coalesce(p.note, '') as note
       from record r join wash_panel p on p.record_id = r.id where r.bath_id = ${bath.id} and r.kind = 'wash-panel' and r.happened_at <= ${at} and ${stands("r.id")}
       order by r.happened_at desc limit ${SHOWN}`.execute(db),
     sql<SludgeSeen>`
-      select r.id as "recordId", r.happened_at as at, r.by_user as by, p.what, p.depth_mm as "depthMm", coalesce(p.note, '') as note
+      select r.id as "recordId", r.happened_at as at, ${personName("r.by_user")} as by, p.what, p.depth_mm as "depthMm", coalesce(p.note, '') as note
       from record r join sludge p on p.record_id = r.id where r.bath_id = ${bath.id} and r.kind = 'sludge' and r.happened_at <= ${at} and ${stands("r.id")}
       order by r.happened_at desc limit ${SHOWN}`.execute(db),
     sql<Omit<PanelTestSeen, "baths">>`
-      select r.id as "recordId", r.happened_at as at, r.by_user as by, p.test, p.washed_at as "washedAt", p.iso, p.hours, p.creep_mm as "creepMm", p.coating
+      select r.id as "recordId", r.happened_at as at, ${personName("r.by_user")} as by, p.test, p.washed_at as "washedAt", p.iso, p.hours, p.creep_mm as "creepMm", p.coating
       from record r join panel_test p on p.record_id = r.id where r.bath_id = ${bath.id} and r.kind = 'panel-test' and r.happened_at <= ${at} and ${stands("r.id")}
       order by r.happened_at desc limit ${SHOWN}`.execute(db),
     sql<StripPhoto>`

@@ -2,6 +2,7 @@ import { type Kysely, sql } from "kysely";
 import { type Diagnosis, diagnose, type Findings, loadKnowledge } from "@/core/diagnosis";
 import { valueOrThrow } from "@/core/result";
 import { forPerson } from "@/db/queries/for-person";
+import { personName } from "@/db/queries/person-name";
 import { stands } from "@/db/queries/stands";
 import type { Database } from "@/db/schema";
 import { sheetFor } from "../coat/sheet-for";
@@ -40,7 +41,7 @@ export async function loadCase(db: Kysely<Database>, person: Person, number: str
     .selectFrom("record")
     .innerJoin("defect", "defect.record_id", "record.id")
     .selectAll("defect")
-    .select(["record.happened_at", "record.by_user"])
+    .select(["record.happened_at", personName("record.by_user").as("by_user")])
     .where("record.id", "=", row.defect_record_id)
     .executeTakeFirst();
   const exposure = Array.isArray(structure?.exposure) ? (structure.exposure as unknown[]).map(String) : null;
@@ -54,7 +55,7 @@ export async function loadCase(db: Kysely<Database>, person: Person, number: str
     .selectFrom("record")
     .innerJoin("confirmation", "confirmation.record_id", "record.id")
     .selectAll("confirmation")
-    .select(["record.happened_at", "record.by_user"])
+    .select(["record.happened_at", personName("record.by_user").as("by_user")])
     .where("record.case_id", "=", row.id)
     .orderBy("record.happened_at", "desc")
     .executeTakeFirst();
@@ -147,7 +148,7 @@ async function lastCondition(db: Kysely<Database>, quantity: string, at: Date) {
 
 async function askedFindings(db: Kysely<Database>, caseId: string): Promise<AskedFinding[]> {
   const { rows } =
-    await sql<AskedFinding>`select distinct on (f.finding) f.finding, f.state, r.by_user as by, r.happened_at as at, r.id as "recordId"
+    await sql<AskedFinding>`select distinct on (f.finding) f.finding, f.state, ${personName("r.by_user")} as by, r.happened_at as at, r.id as "recordId"
     from record r join finding f on f.record_id = r.id where r.case_id = ${caseId} order by f.finding, r.happened_at desc, r.stored_at desc, r.id desc`.execute(
       db,
     );

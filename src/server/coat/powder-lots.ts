@@ -1,6 +1,7 @@
 import { type Kysely, sql } from "kysely";
 import { type LotAge, lotAge, orderOfUse, type Stored } from "@/core/powder";
 import type { Failure } from "@/core/result";
+import { personName } from "@/db/queries/person-name";
 import { stands } from "@/db/queries/stands";
 import type { Database } from "@/db/schema";
 import { type SetupItem, setupAt, siteAt } from "../setup/setup-data";
@@ -68,7 +69,7 @@ export async function powderLots(db: Kysely<Database>, at: Date): Promise<readon
       gloss: number | null;
       deltaE: number | null;
     }>`
-      select distinct on (p.lot_id) p.lot_id, p.result, r.happened_at as at, r.by_user as by, p.gloss, p.delta_e as "deltaE" from first_panel p join record r on r.id = p.record_id
+      select distinct on (p.lot_id) p.lot_id, p.result, r.happened_at as at, ${personName("r.by_user")} as by, p.gloss, p.delta_e as "deltaE" from first_panel p join record r on r.id = p.record_id
       where r.happened_at <= ${at} and ${stands("r.id")} order by p.lot_id, r.happened_at desc, r.id desc`.execute(db),
   ]);
   const byCode = new Map([...powders.values()].map((p) => [p.code, p]));

@@ -5,6 +5,7 @@ import { type BeforeAfter, beforeAfter } from "@/core/coating";
 import { judgeBake, ownChannels, type ProofAgreement, proofAgreement } from "@/core/cure";
 import type { VerdictResult } from "@/core/verdict";
 import { forPerson } from "@/db/queries/for-person";
+import { personName } from "@/db/queries/person-name";
 import { stands } from "@/db/queries/stands";
 import type { Database } from "@/db/schema";
 import { sectionsOf } from "../bake/section-readings";
@@ -218,7 +219,7 @@ async function trialsBefore(db: Kysely<Database>, at: Date): Promise<CureTrial[]
     values_a: number[];
     values_b: number[];
     note: string | null;
-  }>`select r.id, r.happened_at, r.by_user, t.* from record r join cure_trial t on t.record_id = r.id
+  }>`select r.id, r.happened_at, ${personName("r.by_user")} as by_user, t.* from record r join cure_trial t on t.record_id = r.id
     where r.kind = 'cure-trial' and r.happened_at <= ${at} and ${stands("r.id")} order by r.happened_at desc limit 50`.execute(
     db,
   );

@@ -17,6 +17,7 @@ import {
 } from "@/core/cure";
 import { mean, sampleSd } from "@/core/statistics";
 import { forPerson } from "@/db/queries/for-person";
+import { personName } from "@/db/queries/person-name";
 import { stands } from "@/db/queries/stands";
 import type { Database } from "@/db/schema";
 import { sectionsOf } from "../bake/section-readings";
@@ -201,7 +202,7 @@ export async function loadLoad(
       section: string | null;
       method: CoolingMethod | null;
       rack: string | null;
-    }>`select r.id, r.happened_at, r.by_user, e.event, e.value_c, e.emissivity, e.aim, e.count, e.asked, e.note, e.since_door_s, e.section, e.method, k.number as rack from bake_event e join record r on r.id = e.record_id left join rack k on k.id = r.rack_id left join job j on j.id = k.job_id
+    }>`select r.id, r.happened_at, ${personName("r.by_user")} as by_user, e.event, e.value_c, e.emissivity, e.aim, e.count, e.asked, e.note, e.since_door_s, e.section, e.method, k.number as rack from bake_event e join record r on r.id = e.record_id left join rack k on k.id = r.rack_id left join job j on j.id = k.job_id
       where e.oven_id = ${oven.id} and e.load_no = ${head.load_no} and r.happened_at >= ${head.door_closed_at}
         and (k.id is null or ${forPerson(person, "j.customer_id")}) and ${stands("r.id")} order by r.happened_at`.execute(
       db,

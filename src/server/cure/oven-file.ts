@@ -2,6 +2,7 @@ import { type Kysely, sql } from "kysely";
 import { type OvenSurvey, ovenSlug, ovenSurvey } from "@/core/cure";
 import { tablesOf } from "@/core/kinds";
 import type { VerdictResult } from "@/core/verdict";
+import { personName } from "@/db/queries/person-name";
 import { stands } from "@/db/queries/stands";
 import type { Database } from "@/db/schema";
 import { readDetails } from "../record/read-details";
@@ -37,7 +38,7 @@ export async function loadSurveys(
   most = SURVEYS_SHOWN,
 ): Promise<KeptSurvey[]> {
   const { rows } = await sql<{ id: string; happened_at: Date; by_user: string }>`
-    select r.id, r.happened_at, r.by_user from record r join oven_survey s on s.record_id = r.id
+    select r.id, r.happened_at, ${personName("r.by_user")} as by_user from record r join oven_survey s on s.record_id = r.id
     where s.oven_id = ${oven.id} and r.happened_at <= ${at} and ${stands("r.id")}
     order by r.happened_at desc limit ${most}`.execute(db);
   const details = await readDetails(

@@ -1,5 +1,6 @@
 import { type Kysely, sql } from "kysely";
 import { creepRateMmPerYear } from "@/core/field";
+import { personName } from "@/db/queries/person-name";
 import { stands } from "@/db/queries/stands";
 import type { Database } from "@/db/schema";
 import { planOf } from "../plan/plan-of";
@@ -59,7 +60,13 @@ export async function loadStructure(db: Kysely<Database>, person: Person, code: 
   const visits = await db
     .selectFrom("record")
     .innerJoin("visit", "visit.record_id", "record.id")
-    .select(["record.id", "record.happened_at", "record.by_user", "visit.weather", "visit.note"])
+    .select([
+      "record.id",
+      "record.happened_at",
+      personName("record.by_user").as("by_user"),
+      "visit.weather",
+      "visit.note",
+    ])
     .where("record.structure_id", "=", structure.id)
     .where(stands("record.id"))
     .orderBy("record.happened_at", "desc")

@@ -3,6 +3,7 @@ import { type Kysely, sql } from "kysely";
 import { type SubgroupChart, xbarSChart } from "@/core/control-charts";
 import { type CapabilityInterval, capabilityOf, type Moments, type Summary, summaryOf } from "@/core/statistics";
 import { type OverBuild, overBuild } from "@/core/thickness";
+import { personName } from "@/db/queries/person-name";
 import { stands } from "@/db/queries/stands";
 import type { Database } from "@/db/schema";
 import { setupAt, siteAt } from "../setup/setup-data";
@@ -61,7 +62,7 @@ export async function filmTrends(
   const { rows } = await sql<Row>`
     with s as materialized (${sets}),
     c as materialized (
-      select distinct on (x.rack_id) x.rack_id, x.by_user as painter, coalesce(o.gun, 'not named') as gun from record x join coat o on o.record_id = x.id
+      select distinct on (x.rack_id) x.rack_id, ${personName("x.by_user")} as painter, coalesce(o.gun, 'not named') as gun from record x join coat o on o.record_id = x.id
       where x.kind = 'coat' and x.happened_at > ${from}::timestamptz - interval '14 days' and x.happened_at <= ${at} order by x.rack_id, x.happened_at desc),
     b as materialized (
       select distinct on (p.rack_id) p.rack_id, p.place from record x join bake_place p on p.record_id = x.id

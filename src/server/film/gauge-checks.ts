@@ -1,4 +1,5 @@
 import { type Kysely, sql } from "kysely";
+import { personName } from "@/db/queries/person-name";
 import { stands } from "@/db/queries/stands";
 import type { Database } from "@/db/schema";
 
@@ -24,7 +25,7 @@ export async function gaugeChecks(
   limit = 20,
 ): Promise<readonly GaugeCheck[]> {
   const { rows } = await sql<GaugeCheck>`
-    select r.id as "recordId", r.happened_at as at, r.by_user as by, g.holds, g.note,
+    select r.id as "recordId", r.happened_at as at, ${personName("r.by_user")} as by, g.holds, g.note,
       (select json_agg(json_build_object('certifiedUm', s.certified_um, 'toleranceUm', s.tolerance_um, 'meanUm', s.mean_um, 'holds', s.holds) order by s.ordinal) from gauge_shim s where s.record_id = r.id) as shims
     from record r join gauge_check g on g.record_id = r.id where r.instrument_id = ${instrumentId} and r.kind = 'gauge-check' and r.happened_at <= ${at}
       and ${stands("r.id")} order by r.happened_at desc, r.id desc limit ${limit}`.execute(db);
@@ -52,7 +53,7 @@ export async function readingsInQuestion(
   if (!newest || newest.holds) return [];
   const good = checks.find((c) => c.holds);
   const { rows } = await sql<InQuestion>`
-    select r.id as "recordId", r.happened_at as at, r.by_user as by, k.number as rack, (select count(*)::int from thickness_reading t where t.record_id = r.id) as readings
+    select r.id as "recordId", r.happened_at as at, ${personName("r.by_user")} as by, k.number as rack, (select count(*)::int from thickness_reading t where t.record_id = r.id) as readings
     from record r join rack k on k.id = r.rack_id where r.instrument_id = ${instrumentId} and r.kind = 'thickness'
       and r.happened_at > ${good?.at ?? new Date(0)} and r.happened_at <= ${newest.at} and ${stands("r.id")}
     order by r.happened_at desc limit 500`.execute(db);

@@ -2,6 +2,7 @@ import { type Kysely, sql } from "kysely";
 import { fitTrend } from "@/core/bath";
 import { type ConditionQuantity, dewPointC, hoursOfMargin, USUAL_FALL_C_PER_HOUR } from "@/core/preparation";
 import type { EvidenceGrade } from "@/core/verdict";
+import { personName } from "@/db/queries/person-name";
 import { stands } from "@/db/queries/stands";
 import type { Database } from "@/db/schema";
 import { POWDER_STORE } from "../coat/powder-store";
@@ -31,7 +32,7 @@ export const AIR_STALE_HOURS = 12;
 export async function airBefore(db: Kysely<Database>, at: Date, leastMarginC: number | null = null): Promise<Air> {
   const since = new Date(at.getTime() - AIR_STALE_HOURS * 3_600_000);
   const { rows } = await sql<AirReading>`
-    select distinct on (c.quantity) c.quantity, c.value, c.unit, c.place, r.happened_at as at, r.by_user as by
+    select distinct on (c.quantity) c.quantity, c.value, c.unit, c.place, r.happened_at as at, ${personName("r.by_user")} as by
     from record r join condition c on c.record_id = r.id
     where r.kind = 'condition' and r.happened_at <= ${at} and r.happened_at > ${since} and c.place <> ${POWDER_STORE}
       and ${stands("r.id")}

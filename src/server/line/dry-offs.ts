@@ -2,6 +2,7 @@ import { type Kysely, sql } from "kysely";
 import { type DryOffReason, holdsWater, judgeDryOff } from "@/core/preparation";
 import type { VerdictResult } from "@/core/verdict";
 import { forPerson } from "@/db/queries/for-person";
+import { personName } from "@/db/queries/person-name";
 import { stands } from "@/db/queries/stands";
 import type { Database } from "@/db/schema";
 import { setupAt, siteAt } from "../setup/setup-data";
@@ -39,7 +40,7 @@ export async function recentDryOffs(db: Kysely<Database>, person: Person, at: Da
       hollow_blown: boolean | null;
       minutes: number | null;
     }>`
-      select k.number, j.part_id, r.happened_at as at, r.by_user as by, d.metal_c, d.parts_dry, d.hollow_blown,
+      select k.number, j.part_id, r.happened_at as at, ${personName("r.by_user")} as by, d.metal_c, d.parts_dry, d.hollow_blown,
         (select extract(epoch from p.left_at - p.entered_at) / 60 from passage p join record q on q.id = p.record_id where q.rack_id = k.id and p.stage = 'dry-off' and p.left_at is not null and q.happened_at <= r.happened_at
           and ${stands("q.id")} order by p.entered_at desc limit 1)::float8 as minutes
       from record r join dry_off d on d.record_id = r.id join rack k on k.id = r.rack_id join job j on j.id = k.job_id

@@ -2,6 +2,7 @@ import { type Kysely, sql } from "kysely";
 import { afterStop, judgeStop, type LineStop, type PassageBySpeed, type StoppedAt } from "@/core/line";
 import type { VerdictResult } from "@/core/verdict";
 import { forPerson } from "@/db/queries/for-person";
+import { personName } from "@/db/queries/person-name";
 import { stands } from "@/db/queries/stands";
 import type { Database } from "@/db/schema";
 import { setupAt, siteAt } from "../setup/setup-data";
@@ -113,7 +114,7 @@ export async function loadLineStops(
     setupAt(db, "bath", at),
     siteAt(db, at),
     sql<{ id: string; line_id: string; from_at: Date; to_at: Date; cause: string; by_user: string }>`
-      select r.id, s.line_id, s.from_at, s.to_at, s.cause, r.by_user from line_stop s join record r on r.id = s.record_id
+      select r.id, s.line_id, s.from_at, s.to_at, s.cause, ${personName("r.by_user")} as by_user from line_stop s join record r on r.id = s.record_id
       where s.from_at >= ${since} and s.from_at <= ${at} and ${stands("r.id")} order by s.from_at desc limit 20`.execute(
       db,
     ),

@@ -1,5 +1,6 @@
 import { type Kysely, sql } from "kysely";
 import { forPerson } from "@/db/queries/for-person";
+import { personName } from "@/db/queries/person-name";
 import type { Database } from "@/db/schema";
 import { setupAt } from "../setup/setup-data";
 import { ofTheShop, type Person } from "../sign-in/roles";
@@ -13,7 +14,7 @@ export async function partLibrary(db: Kysely<Database>, person: Person, at: Date
     versions: { id: string; reason: string; by: string; from: string }[];
   }>`
     select e.id, (select count(*) from job j where j.part_id = e.id and ${forPerson(person, "j.customer_id")}) as jobs,
-      (select json_agg(json_build_object('id', v.id, 'reason', v.reason, 'by', v.by_user, 'from', v.valid_from) order by v.valid_from desc, v.recorded_at desc)
+      (select json_agg(json_build_object('id', v.id, 'reason', v.reason, 'by', ${personName("v.by_user")}, 'from', v.valid_from) order by v.valid_from desc, v.recorded_at desc)
         from setup_version v where v.entity_id = e.id and v.valid_from <= ${at}) as versions
     from setup_entity e where e.kind = 'part'`.execute(db);
   return rows

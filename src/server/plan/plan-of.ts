@@ -1,5 +1,6 @@
 import { type Kysely, sql } from "kysely";
 import * as v from "valibot";
+import { personName } from "@/db/queries/person-name";
 import { stands } from "@/db/queries/stands";
 import type { Database } from "@/db/schema";
 import { type Plan, planSchema } from "../requirement";
@@ -62,7 +63,7 @@ export async function planOf(
 ): Promise<JobPlan> {
   const [versions, offers] = await Promise.all([
     sql<PlanVersion & { document: unknown }>`
-      select r.id as "recordId", p.version, p.released, r.happened_at as at, r.by_user as by, r.reason, p.document
+      select r.id as "recordId", p.version, p.released, r.happened_at as at, ${personName("r.by_user")} as by, r.reason, p.document
       from record r join job_plan p on p.record_id = r.id
       where r.job_id = ${job.id} and r.kind = 'plan' and r.happened_at <= ${at} order by p.version`.execute(db),
     sql<Omit<Offered, "state" | "pricePercent"> & { taken: boolean | null }>`

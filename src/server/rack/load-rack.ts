@@ -2,6 +2,7 @@ import type { Kysely } from "kysely";
 import * as v from "valibot";
 import { tablesOf } from "@/core/kinds";
 import type { NextStep } from "@/core/line";
+import { personName } from "@/db/queries/person-name";
 import { correctionsOf } from "@/db/queries/stands";
 import type { Database } from "@/db/schema";
 import { type BakeSheet, sheetOf } from "../bake/sheet-of";
@@ -167,6 +168,7 @@ async function threadOf(db: Kysely<Database>, rackId: string): Promise<ThreadRec
   const records = await db
     .selectFrom("record")
     .selectAll()
+    .select(personName("record.by_user").as("by"))
     .where(({ or, eb }) => or([eb("rack_id", "=", rackId), eb("id", "in", bakes)]))
     .orderBy("happened_at")
     .orderBy("id")
@@ -181,8 +183,9 @@ async function threadOf(db: Kysely<Database>, rackId: string): Promise<ThreadRec
     records.map((r) => r.id),
     tables,
   );
-  return records.map((base) => ({
+  return records.map(({ by, ...base }) => ({
     base,
+    by,
     details: details.get(base.id) ?? {},
     supersededBy: corrections.get(base.id)?.id ?? null,
   }));

@@ -5,6 +5,8 @@ import type { StoredDetails } from "../record/read-details";
 export type ThreadRecord = {
   readonly base: RecordTable;
   readonly details: StoredDetails;
+  /** Who made it, by name. */
+  readonly by: string;
   /** The record that corrects this one, if any. */
   readonly supersededBy: string | null;
 };

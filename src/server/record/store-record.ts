@@ -1,6 +1,7 @@
 import type { Kysely } from "kysely";
 import { kindOf } from "@/core/kinds";
 import type { DetailTable } from "@/db/detail-tables";
+import { personName } from "@/db/queries/person-name";
 import type { Database, EvidenceGradeColumn, RecordTable } from "@/db/schema";
 import { refreshStanding } from "../line/standing";
 import { type EntryOutcome, refuse } from "../outcome";
@@ -148,7 +149,14 @@ export function baseRow(record: NewRecord, storedAt: Date, digest = detailsDiges
 }
 
 async function findClash(db: Kysely<Database>, record: NewRecord): Promise<StoreOutcome | null> {
-  const columns = ["id", "idempotency_key", "request_hash", "content_hash", "by_user", "reason"] as const;
+  const columns = [
+    "id",
+    "idempotency_key",
+    "request_hash",
+    "content_hash",
+    personName("by_user").as("by_user"),
+    "reason",
+  ] as const;
   const answer = (same: { id: string; request_hash: string; content_hash: string }): StoreOutcome =>
     same.request_hash === requestHash(record, detailsDigest(record.details))
       ? { kind: "already-stored", recordId: same.id, contentHash: same.content_hash }

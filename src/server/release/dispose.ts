@@ -46,7 +46,7 @@ export async function dispose(
         ok: false,
         failure: {
           kind: "decided-meanwhile",
-          by: before?.base.by_user,
+          by: before?.by,
           decision: before?.details.disposition?.[0]?.decision,
         },
       };

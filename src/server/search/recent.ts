@@ -2,6 +2,7 @@ import { type Kysely, sql } from "kysely";
 import { changes, kindOf, tablesOf } from "@/core/kinds";
 import { detailTables } from "@/db/detail-tables";
 import { forPerson } from "@/db/queries/for-person";
+import { personName } from "@/db/queries/person-name";
 import { corrects } from "@/db/queries/stands";
 import type { Database } from "@/db/schema";
 import { readDetails, type StoredDetails } from "../record/read-details";
@@ -35,8 +36,8 @@ export async function recentRecords(
   filter: { kind?: string | null; rack?: string | null; changesSince?: Date | null } = {},
 ): Promise<RecordLine[]> {
   const { rows } = await sql<Row>`
-    select r.id, r.kind, r.happened_at as at, r.stored_at as "storedAt", coalesce(u.name, r.by_user) as by, k.number as rack, coalesce(e.code, s.name) as place, r.grade, case when ${corrects("r")} then r.reason end as corrects
-    from record r left join rack k on k.id = r.rack_id left join job j on j.id = r.job_id left join setup_entity e on e.id = r.bath_id left join structure s on s.id = r.structure_id left join "user" u on u.username = r.by_user
+    select r.id, r.kind, r.happened_at as at, r.stored_at as "storedAt", ${personName("r.by_user")} as by, k.number as rack, coalesce(e.code, s.name) as place, r.grade, case when ${corrects("r")} then r.reason end as corrects
+    from record r left join rack k on k.id = r.rack_id left join job j on j.id = r.job_id left join setup_entity e on e.id = r.bath_id left join structure s on s.id = r.structure_id
     where r.stored_at <= ${before} and ${filter.kind ? sql`r.kind = ${filter.kind}` : sql`true`} and ${filter.rack ? sql`k.number = ${filter.rack}` : sql`true`}
       and ${filter.changesSince ? sql`r.stored_at >= ${filter.changesSince} and (r.kind = any(${changes()}) or ${corrects("r")})` : sql`true`}
       and ${forPerson(person, "j.customer_id", "s.customer_id")}

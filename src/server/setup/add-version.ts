@@ -1,4 +1,5 @@
 import type { Kysely } from "kysely";
+import { personName } from "@/db/queries/person-name";
 import type { Database } from "@/db/schema";
 import { newId, now } from "../now";
 import type { Person } from "../sign-in/roles";
@@ -26,6 +27,10 @@ export async function addVersion<K extends SetupKind>(
 
 /** Who made a version: named to the one whose change came second. */
 export async function madeBy(db: Kysely<Database>, versionId: string): Promise<string> {
-  const row = await db.selectFrom("setup_version").select("by_user").where("id", "=", versionId).executeTakeFirst();
+  const row = await db
+    .selectFrom("setup_version")
+    .select(personName("by_user").as("by_user"))
+    .where("id", "=", versionId)
+    .executeTakeFirst();
   return row?.by_user ?? "";
 }

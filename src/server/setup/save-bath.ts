@@ -3,6 +3,7 @@ import * as v from "valibot";
 import { bathParameters, bathRoles, bathSlug, checkBath, takenSlugs, washTemplates } from "@/core/bath";
 import { passageStages } from "@/core/shorthand";
 import { lock } from "@/db/queries/locks";
+import { personName } from "@/db/queries/person-name";
 import type { Database } from "@/db/schema";
 import { badEntry, filled, said, text } from "../input";
 import { type Outcome, refuse } from "../outcome";
@@ -126,7 +127,7 @@ export type BathVersion = { readonly at: Date; readonly by: string; readonly rea
 export async function bathVersions(db: Kysely<Database>, bathId: string): Promise<readonly BathVersion[]> {
   const rows = await db
     .selectFrom("setup_version")
-    .select(["valid_from", "by_user", "reason"])
+    .select(["valid_from", personName("by_user").as("by_user"), "reason"])
     .where("entity_id", "=", bathId)
     .orderBy("valid_from", "desc")
     .limit(20)

@@ -1,5 +1,6 @@
 import { type Kysely, sql } from "kysely";
 import { type UpkeepResult, type UpkeepStage, type UpkeepStanding, upkeepStanding } from "@/core/upkeep";
+import { personName } from "@/db/queries/person-name";
 import { stands } from "@/db/queries/stands";
 import type { Database } from "@/db/schema";
 import { type SetupItem, setupAt } from "../setup/setup-data";
@@ -40,7 +41,7 @@ export async function loadUpkeep(
   if (items.length === 0) return [];
   const { rows } = await sql<UpkeepDone & { item: string }>`
     select i.id as item, d.* from unnest(${items.map((i) => i.id)}::uuid[]) as i(id) cross join lateral (
-      select r.id as "recordId", r.happened_at as at, r.by_user as by, u.result, u.value, u.unit, u.who, u.note from upkeep_done u join record r on r.id = u.record_id
+      select r.id as "recordId", r.happened_at as at, ${personName("r.by_user")} as by, u.result, u.value, u.unit, u.who, u.note from upkeep_done u join record r on r.id = u.record_id
       where u.item_id = i.id and r.happened_at <= ${at} and ${stands("r.id")}
       order by r.happened_at desc, r.id desc limit ${history}) d`.execute(db);
   return items

@@ -48,6 +48,10 @@ function byUrgency(now: number) {
 /** An unsealed coat is said when a quarter of its time is left. */
 const SAID_BEFORE = 0.25;
 
+/** What is wrong with a rack, by what is on record of it; empty where nothing is. */
+const whatIsWrong = (rack: RackOnLine): string =>
+  rack.iso !== null && rack.iso > 1 ? `cross-cut grade ${rack.iso}` : (rack.defect ?? "").replaceAll("-", " ");
+
 /** What needs a hand now, the most urgent first: pulls, bath checks, bare metal, open readings, held racks, cases. */
 export function dueList(line: Line, units: UnitSystem): DueItem[] {
   const items: DueItem[] = [];
@@ -174,7 +178,7 @@ export function dueList(line: Line, units: UnitSystem): DueItem[] {
       add({
         atMs: now,
         what: `Rack ${rack.number}, ${rack.stage}`,
-        why: `${rack.part}: ${rack.iso !== null && rack.iso > 1 ? `cross-cut grade ${rack.iso}` : (rack.defect ?? "").replaceAll("-", " ")}${rack.what === "held" ? ", held for a lead" : ""}`,
+        why: `${rack.part}: ${[whatIsWrong(rack), rack.what === "held" ? `held for a lead ${ago(rack)}` : ""].filter(Boolean).join(", ")}`,
         result: "out",
         word: rack.what === "held" ? "Held" : "Look",
         href: `/racks/${rack.number}/release`,

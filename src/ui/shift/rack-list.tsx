@@ -50,7 +50,7 @@ export function RackList({
   };
   const filtered = Object.keys(chosen).length > 0;
   const select = (name: string, label: string, value: string, options: readonly (readonly [string, string])[]) => (
-    <div className="field w-40">
+    <div className="field w-36">
       <label htmlFor={`racks-${name}`}>{label}</label>
       <select id={`racks-${name}`} name={name} className="input" defaultValue={value}>
         <option value="">all</option>
@@ -79,7 +79,7 @@ export function RackList({
               filter.customer ?? "",
               customers.map((c) => [c.id, c.name] as const),
             )}
-          <div className="field w-32">
+          <div className="field w-24">
             <label htmlFor="racks-job">Job</label>
             <input id="racks-job" name="job" className="input" defaultValue={filter.job ?? ""} placeholder="J-408" />
           </div>

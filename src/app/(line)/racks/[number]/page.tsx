@@ -162,7 +162,7 @@ export default async function TravellerPage({ params }: { params: Promise<{ numb
               .map((r) => (
                 <div key={r.base.id} className="row">
                   <span>
-                    {r.base.kind.replaceAll("-", " ")} corrected by {r.base.by_user}: “{r.base.reason}”
+                    {r.base.kind.replaceAll("-", " ")} corrected by {r.by}: “{r.base.reason}”
                   </span>
                 </div>
               ))

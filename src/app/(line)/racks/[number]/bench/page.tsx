@@ -92,7 +92,7 @@ export default async function BenchPage({ params }: { params: Promise<{ number: 
                   {(cut?.on_panel ?? rub?.on_panel ?? other?.on_panel) ? ", on panel" : ", on the piece"}
                   <br />
                   <span className="faint small">
-                    {dateAndTime(r.base.happened_at, line.timeZone)}, {r.base.by_user}
+                    {dateAndTime(r.base.happened_at, line.timeZone)}, {r.by}
                   </span>
                 </span>
               </div>

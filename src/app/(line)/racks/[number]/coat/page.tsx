@@ -65,7 +65,7 @@ export default async function CoatPage({ params }: { params: Promise<{ number: s
   const sheet = sheetFor(sheets.values(), { powder: rack.powder.code, part: rack.part.code });
   const coats = rack.current.flatMap((r) => {
     const row = r.details.coat?.[0];
-    return r.base.kind === "coat" && row ? [{ base: r.base, row }] : [];
+    return r.base.kind === "coat" && row ? [{ base: r.base, by: r.by, row }] : [];
   });
   const mine = rack.latest.filter((r) => r.base.kind === "coat");
   const coatNo = Math.min(9, Math.max(0, ...coats.map((c) => c.row.coat_no)) + 1);
@@ -164,7 +164,7 @@ export default async function CoatPage({ params }: { params: Promise<{ number: s
               <Grade grade={flight.base.grade} />{" "}
               <span className="small soft">
                 {judged.earthMohm !== null && `earth ${Math.round(judged.earthMohm * 100) / 100} MΩ in all, `}
-                {when(flight.base.happened_at, line.at, line.timeZone)}, {flight.base.by_user}
+                {when(flight.base.happened_at, line.at, line.timeZone)}, {flight.by}
                 {coatedSince && "; coated since"}
               </span>
             </p>
@@ -211,7 +211,7 @@ export default async function CoatPage({ params }: { params: Promise<{ number: s
           ) : (
             <p className="soft">Coats are recorded by those on the line.</p>
           )}
-          {coats.map(({ base, row }) => {
+          {coats.map(({ base, by, row }) => {
             const out = sheet && row.earth_mohm !== null && row.earth_mohm > sheet.data.earthLimitMohm;
             const usedKg =
               row.hopper_before_kg !== null && row.hopper_after_kg !== null
@@ -254,7 +254,7 @@ export default async function CoatPage({ params }: { params: Promise<{ number: s
                     </>
                   )}
                   <span className="faint small block">
-                    {when(base.happened_at, line.at, line.timeZone)}, {base.by_user}
+                    {when(base.happened_at, line.at, line.timeZone)}, {by}
                   </span>
                 </span>
                 <span className="max-[700px]:hidden">
@@ -290,7 +290,7 @@ export default async function CoatPage({ params }: { params: Promise<{ number: s
                       {row.wiped && "fits wiped, "}
                       {row.plugs_in !== null && `${row.plugs_in} plugs in, `}
                       {row.note && `${row.note}, `}
-                      {when(r.base.happened_at, line.at, line.timeZone)}, {r.base.by_user}
+                      {when(r.base.happened_at, line.at, line.timeZone)}, {r.by}
                     </span>
                   </p>
                 )

@@ -62,7 +62,7 @@ export default async function PreparePage({ params }: { params: Promise<{ number
   const passages = conditions.passages.filter((p) => mine.has(p.recordId));
   const records = rack.latest.flatMap((r) => {
     const row = r.details.prep_step?.[0];
-    return r.base.kind === "prep-step" && row ? [{ base: r.base, row }] : [];
+    return r.base.kind === "prep-step" && row ? [{ base: r.base, by: r.by, row }] : [];
   });
   const asked = askedSteps(rack);
   const seen = new Set(records.map((r) => r.row.step));
@@ -79,7 +79,7 @@ export default async function PreparePage({ params }: { params: Promise<{ number
           note: found.row.note ?? "",
           how: found.row.how as PrepHow | null,
           time: when(found.base.happened_at, line.at, line.timeZone),
-          by: found.base.by_user,
+          by: found.by,
           grade: found.base.grade,
         }
       : null;
@@ -98,7 +98,7 @@ export default async function PreparePage({ params }: { params: Promise<{ number
       y: m.y,
       decision: m.decision as MetalDecision,
       reason: m.reason,
-      who: `${when(r.base.happened_at, line.at, line.timeZone)}, ${r.base.by_user}`,
+      who: `${when(r.base.happened_at, line.at, line.timeZone)}, ${r.by}`,
     })),
   );
   const photos = rack.latest.flatMap((r) =>
@@ -213,7 +213,7 @@ export default async function PreparePage({ params }: { params: Promise<{ number
                   the cure that follows: {withUnit(cureMetalC, "temperature", units)}
                   {outgasRow.cure_metal_c !== cureMetalC &&
                     `; when it was made it was ${withUnit(outgasRow.cure_metal_c, "temperature", units)}`}{" "}
-                  · {when(outgassed.base.happened_at, line.at, line.timeZone)}, {outgassed.base.by_user}
+                  · {when(outgassed.base.happened_at, line.at, line.timeZone)}, {outgassed.by}
                 </span>
               </p>
             )}
@@ -269,7 +269,7 @@ export default async function PreparePage({ params }: { params: Promise<{ number
                   {dryRow.air_c === null ? "" : `air ${withUnit(dryRow.air_c, "temperature", units)}, `}
                   {dryRow.metal_c === null ? "" : `metal ${withUnit(dryRow.metal_c, "temperature", units)}, `}
                   {dryRow.note ? `${dryRow.note}, ` : ""}
-                  {when(dryRecord.base.happened_at, line.at, line.timeZone)}, {dryRecord.base.by_user}
+                  {when(dryRecord.base.happened_at, line.at, line.timeZone)}, {dryRecord.by}
                 </span>
               </p>
             )}

@@ -41,7 +41,7 @@ export default async function ThicknessPage({ params }: { params: Promise<{ numb
   const sets = rack.latest.filter((r) => r.base.kind === "thickness");
   const stored = sets.map((r) => ({
     recordId: r.base.id,
-    label: `${clock(r.base.happened_at, line.timeZone)}, ${r.base.by_user}`,
+    label: `${clock(r.base.happened_at, line.timeZone)}, ${r.by}`,
     readings: (r.details.thickness_reading ?? []).map((x) => ({
       face: x.face,
       spot: x.spot,
@@ -192,7 +192,7 @@ export default async function ThicknessPage({ params }: { params: Promise<{ numb
               <span>
                 {r.details.thickness_reading?.length} readings, {r.details.thickness_set?.[0]?.source}
               </span>
-              <span className="faint small">{r.base.by_user}</span>
+              <span className="faint small">{r.by}</span>
             </div>
           ))}
         </MarginBlock>
