@@ -18,6 +18,9 @@ export default async function LineLayout({ children }: { children: ReactNode }) 
   const clockText = clock(line.at, line.timeZone);
   return (
     <PreferencesProvider value={{ ...chosen, timeZone: line.timeZone }}>
+      <a className="skip-link btn" href="#bench">
+        Past the line, to the page
+      </a>
       <div className="frame">
         <ShellProvider
           actions={{ save, saveShorthand, findPlaces, pull, choose, signOut }}
@@ -29,7 +32,9 @@ export default async function LineLayout({ children }: { children: ReactNode }) 
             clockText={clockText}
             shift={line.shift.name}
           />
-          <main className="body">{children}</main>
+          <main className="body" id="bench" tabIndex={-1}>
+            {children}
+          </main>
         </ShellProvider>
       </div>
     </PreferencesProvider>

@@ -19,7 +19,7 @@ export const makes: Makes<"bake-event"> = {
  * the part is kept, and graded so. Failures: `unknown-oven-name`, `unknown-load`, `before-the-door`, `reading-needs-value`,
  * `plugs-need-count`, `over-the-oven`, `cooling-needs-method`, `rack-not-in-load`, `unknown-section`, `section-missing`, those of `infraredDoubt`.
  */
-export async function bakeEvent(db: Kysely<Database>, person: Person, entry: Of<"bake-event">): Promise<Made> {
+async function bakeEvent(db: Kysely<Database>, person: Person, entry: Of<"bake-event">): Promise<Made> {
   const oven = await ovenNamed(db, entry.oven, entry.happenedAt);
   if (!oven) return refuse({ kind: "unknown-oven-name", name: entry.oven });
   const { rows } = await sql<{

@@ -20,7 +20,7 @@ export const makes: Makes<"load" | "trace"> = {
 };
 
 /** A load into an oven. Its trace comes later, by import or from the recorder; until then its cure is by procedure. */
-export async function load(db: Kysely<Database>, person: Person, entry: Of<"load">): Promise<Made> {
+async function load(db: Kysely<Database>, person: Person, entry: Of<"load">): Promise<Made> {
   const ovens = await setupAt(db, "oven", entry.happenedAt);
   const oven = [...ovens.values()].find((o) => o.code.toLowerCase() === entry.oven.toLowerCase());
   if (!oven) return refuse({ kind: "unknown-oven-name", name: entry.oven });

@@ -11,7 +11,7 @@ export const makes: Makes<"base-metal"> = {
 };
 
 /** The gauge on bare metal of a rack: ten readings or more, taken off its film from then on. Failures: `unknown-rack`, those of `baseCorrection`. */
-export async function baseMetal(db: Kysely<Database>, person: Person, entry: Of<"base-metal">): Promise<Made> {
+async function baseMetal(db: Kysely<Database>, person: Person, entry: Of<"base-metal">): Promise<Made> {
   const rack = await findRack(db, person, entry.rack);
   if (!rack) return refuse({ kind: "unknown-rack", number: entry.rack });
   const base = baseCorrection({ bareUm: entry.readingsUm, blasted: true, setOnSmooth: false, profile: "unknown" });

@@ -14,7 +14,7 @@ export const makes: Makes<"bath-check"> = {
  * A round of a bath. Refused on an empty tank; a value that looks like a slip of unit or point, and a round that reads
  * like another tank, are asked back once (`value-in-question`, `tank-in-question`) and stand when the person is sure.
  */
-export async function bathCheck(db: Kysely<Database>, entry: Of<"bath-check">): Promise<Made> {
+async function bathCheck(db: Kysely<Database>, entry: Of<"bath-check">): Promise<Made> {
   const baths = await setupAt(db, "bath", entry.happenedAt);
   const bath = [...baths.values()].find((b) => b.code.toLowerCase() === entry.bath.trim().toLowerCase());
   if (!bath) return refuse({ kind: "unknown-bath", name: entry.bath });

@@ -16,7 +16,7 @@ export const makes: Makes<"bath-event"> = {
  * An addition, a dump or a recharge. An addition that looks wrong (drum, amount, direction, room) is asked back as
  * `addition-in-question` and stands when the person is sure and says why; `reason-needed-here` where they do not.
  */
-export async function bathEvent(db: Kysely<Database>, entry: Of<"bath-event">): Promise<Made> {
+async function bathEvent(db: Kysely<Database>, entry: Of<"bath-event">): Promise<Made> {
   const baths = [...(await setupAt(db, "bath", entry.happenedAt)).values()];
   const bath = baths.find((b) => b.code.toLowerCase() === entry.bath.trim().toLowerCase());
   if (!bath) return refuse({ kind: "unknown-bath", name: entry.bath });

@@ -13,7 +13,7 @@ export const makes: Makes<"coat"> = {
 };
 
 /** A coat of powder on a rack, with what was set and what left the hopper. Graded as measured where earth or voltage was read, by procedure where neither was. */
-export async function coat(db: Kysely<Database>, person: Person, entry: Of<"coat">): Promise<Made> {
+async function coat(db: Kysely<Database>, person: Person, entry: Of<"coat">): Promise<Made> {
   const rack = await loadRack(db, person, entry.rack);
   if (!rack) return refuse({ kind: "unknown-rack", number: entry.rack });
   const tooSoon = entry.supersedes ? null : coatTooSoon(rack);

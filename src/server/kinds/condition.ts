@@ -7,7 +7,7 @@ export const makes: Makes<"conditions"> = {
 };
 
 /** Readings of air and metal: each stands as a record of its own, so that each can be corrected by itself. */
-export function conditions(entry: Of<"conditions">): Made {
+function conditions(entry: Of<"conditions">): Made {
   const names = entry.values.map((x) => x.quantity);
   const twice = names.find((name, i) => names.indexOf(name) !== i);
   if (twice) return refuse({ kind: "value-given-twice", parameter: twice });

@@ -11,7 +11,7 @@ export const makes: Makes<"cure-test"> = {
 };
 
 /** A test of a rack beside the rub, worked out before it is kept. Failures: `unknown-rack`, those of `judgeCureTest`. */
-export async function cureTested(db: Kysely<Database>, person: Person, entry: Of<"cure-test">): Promise<Made> {
+async function cureTested(db: Kysely<Database>, person: Person, entry: Of<"cure-test">): Promise<Made> {
   const rack = await findRack(db, person, entry.rack);
   if (!rack) return refuse({ kind: "unknown-rack", number: entry.rack });
   const judged = judgeCureTest(entry.test, entry.readings, entry.lower, entry.upper);

@@ -7,7 +7,7 @@ export const makes: Makes<"cure-trial"> = {
 };
 
 /** Two programs, the same test. Failures: those of `beforeAfter`. */
-export function cureTrial(entry: Of<"cure-trial">): Made {
+function cureTrial(entry: Of<"cure-trial">): Made {
   const compared = beforeAfter(entry.valuesA, entry.valuesB);
   if (!compared.ok) return refuse(compared.error);
   return {

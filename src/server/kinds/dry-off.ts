@@ -10,7 +10,7 @@ export const makes: Makes<"dry-off"> = {
 };
 
 /** How a rack came out of the dry-off. */
-export async function dryOff(db: Kysely<Database>, person: Person, entry: Of<"dry-off">): Promise<Made> {
+async function dryOff(db: Kysely<Database>, person: Person, entry: Of<"dry-off">): Promise<Made> {
   const rack = await loadRack(db, person, entry.rack);
   if (!rack) return refuse({ kind: "unknown-rack", number: entry.rack });
   return {

@@ -11,7 +11,7 @@ export const makes: Makes<"film-plan"> = {
 };
 
 /** What is to be read on a rack, worked out anew from its seed. Failures: `unknown-rack`, those of `filmPlan`. */
-export async function planFilm(db: Kysely<Database>, person: Person, entry: Of<"film-plan">): Promise<Made> {
+async function planFilm(db: Kysely<Database>, person: Person, entry: Of<"film-plan">): Promise<Made> {
   const rack = await findRack(db, person, entry.rack);
   if (!rack) return refuse({ kind: "unknown-rack", number: entry.rack });
   const { rule, areaM2, seed, inFt2, risks } = entry;

@@ -10,7 +10,7 @@ export const makes: Makes<"first-panel"> = {
 };
 
 /** The first panel of a lot against its swatch: beyond the swatch's ΔE or the sheet's gloss it does not match. Failures: `unknown-set-up`, `panel-does-not-match` (what, value, limit). */
-export async function firstPanel(db: Kysely<Database>, entry: Of<"first-panel">): Promise<Made> {
+async function firstPanel(db: Kysely<Database>, entry: Of<"first-panel">): Promise<Made> {
   const [lots, powders] = await Promise.all([
     setupAt(db, "lot", entry.happenedAt),
     setupAt(db, "powder", entry.happenedAt),

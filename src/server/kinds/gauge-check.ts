@@ -10,7 +10,7 @@ export const makes: Makes<"gauge-check"> = {
 };
 
 /** A film gauge against its shims, by the site's tolerance. Failures: `unknown-set-up`, those of `checkGauge`. */
-export async function gaugeCheck(db: Kysely<Database>, entry: Of<"gauge-check">): Promise<Made> {
+async function gaugeCheck(db: Kysely<Database>, entry: Of<"gauge-check">): Promise<Made> {
   const [instruments, site] = await Promise.all([
     setupAt(db, "instrument", entry.happenedAt),
     siteAt(db, entry.happenedAt),

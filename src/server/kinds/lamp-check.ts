@@ -10,7 +10,7 @@ export const makes: Makes<"lamp-check"> = {
 };
 
 /** The lamp's look at loose powder. Failures: `unknown-rack`, `unknown-spot` (no such face), `no-coat-yet` (number). */
-export async function lampCheck(db: Kysely<Database>, person: Person, entry: Of<"lamp-check">): Promise<Made> {
+async function lampCheck(db: Kysely<Database>, person: Person, entry: Of<"lamp-check">): Promise<Made> {
   const rack = await loadRack(db, person, entry.rack);
   if (!rack) return refuse({ kind: "unknown-rack", number: entry.rack });
   const faces = new Set(rack.part.data.faces.map((f) => f.id));

@@ -17,7 +17,7 @@ export const makes: Makes<"line-stop" | "line-stop-back"> = {
  * was, with the stop as the reason. Nothing is lost: the passages as planned stay on record. Failures: `unknown-set-up`,
  * `bad-stop`, `stop-in-a-stop` (it begins inside another).
  */
-export async function lineStop(db: Kysely<Database>, entry: Of<"line-stop">): Promise<Made> {
+async function lineStop(db: Kysely<Database>, entry: Of<"line-stop">): Promise<Made> {
   const line = [...(await setupAt(db, "line", entry.happenedAt)).values()].find(
     (l) => l.code.toLowerCase() === entry.line.toLowerCase(),
   );
@@ -88,7 +88,7 @@ export async function lineStop(db: Kysely<Database>, entry: Of<"line-stop">): Pr
  * as it was before. Failures: `unknown-stop`, `stop-built-upon` (a passage was corrected since: that one first), and the
  * store's `already-superseded`.
  */
-export async function takeStopBack(db: Kysely<Database>, entry: Of<"line-stop-back">): Promise<Made> {
+async function takeStopBack(db: Kysely<Database>, entry: Of<"line-stop-back">): Promise<Made> {
   const stop = await db
     .selectFrom("record")
     .innerJoin("line_stop", "line_stop.record_id", "record.id")

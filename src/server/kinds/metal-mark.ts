@@ -10,7 +10,7 @@ export const makes: Makes<"metal-mark"> = {
 };
 
 /** A bad place on the bare metal, with what is decided about it and why. Failures: `unknown-rack`, `unknown-spot` (no such face). */
-export async function metalMark(db: Kysely<Database>, person: Person, entry: Of<"metal-mark">): Promise<Made> {
+async function metalMark(db: Kysely<Database>, person: Person, entry: Of<"metal-mark">): Promise<Made> {
   const rack = await loadRack(db, person, entry.rack);
   if (!rack) return refuse({ kind: "unknown-rack", number: entry.rack });
   if (!rack.part.data.faces.some((f) => f.id === entry.face))

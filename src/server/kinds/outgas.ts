@@ -16,7 +16,7 @@ export const makes: Makes<"outgas"> = {
  * An outgassing bake by its own trace: the trace stays on record, and the step says what the coolest metal was held at.
  * Failures: `unknown-rack`, `step-out-of-order`, those of `judgeOutgas`.
  */
-export async function outgas(db: Kysely<Database>, person: Person, entry: Of<"outgas">): Promise<Made> {
+async function outgas(db: Kysely<Database>, person: Person, entry: Of<"outgas">): Promise<Made> {
   const rack = await loadRack(db, person, entry.rack);
   if (!rack) return refuse({ kind: "unknown-rack", number: entry.rack });
   const missed = missedFirst(stepMissedBefore("prebake", askedSteps(rack), stepsOnRecord(rack)), "prebake");

@@ -10,7 +10,7 @@ export const makes: Makes<"oven-survey"> = {
 };
 
 /** A survey of an oven, worked out before it is kept. Failures: `unknown-oven-name`, `value-given-twice`, those of `ovenSurvey`. */
-export async function ovenSurveyed(db: Kysely<Database>, entry: Of<"oven-survey">): Promise<Made> {
+async function ovenSurveyed(db: Kysely<Database>, entry: Of<"oven-survey">): Promise<Made> {
   const oven = await ovenNamed(db, entry.oven, entry.happenedAt);
   if (!oven) return refuse({ kind: "unknown-oven-name", name: entry.oven });
   const names = entry.places.map((p) => p.place);

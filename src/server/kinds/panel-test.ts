@@ -10,7 +10,7 @@ export const makes: Makes<"panel-test"> = {
 };
 
 /** A panel that was washed at an hour, coated and tested: cross-cut, or salt spray with creep from the scribe. */
-export async function panelTest(db: Kysely<Database>, entry: Of<"panel-test">): Promise<Made> {
+async function panelTest(db: Kysely<Database>, entry: Of<"panel-test">): Promise<Made> {
   const bath = await findBath(db, entry.bath, entry.happenedAt);
   if (!bath) return refuse({ kind: "unknown-bath", name: entry.bath });
   if (entry.washedAt > entry.happenedAt)

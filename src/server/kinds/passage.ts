@@ -14,7 +14,7 @@ export const makes: Makes<"passage" | "line-run"> = {
 };
 
 /** A rack through a conveyor line at a speed: one passage a stage, by procedure, since nobody saw it there. */
-export async function lineRun(db: Kysely<Database>, person: Person, entry: Of<"line-run">): Promise<Made> {
+async function lineRun(db: Kysely<Database>, person: Person, entry: Of<"line-run">): Promise<Made> {
   const rack = await findRack(db, person, entry.rack);
   if (!rack) return refuse({ kind: "unknown-rack", number: entry.rack });
   const lines = await setupAt(db, "line", entry.happenedAt);

@@ -10,7 +10,7 @@ export const makes: Makes<"powder-height"> = {
 };
 
 /** Height of the loose powder at spots of the part. Failures: `unknown-rack`, `unknown-spot`. */
-export async function powderHeight(db: Kysely<Database>, person: Person, entry: Of<"powder-height">): Promise<Made> {
+async function powderHeight(db: Kysely<Database>, person: Person, entry: Of<"powder-height">): Promise<Made> {
   const rack = await loadRack(db, person, entry.rack);
   if (!rack) return refuse({ kind: "unknown-rack", number: entry.rack });
   const spots = new Set(rack.part.data.faces.flatMap((f) => f.spots.map((s) => `${f.id}/${s.id}`)));

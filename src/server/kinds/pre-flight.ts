@@ -13,7 +13,7 @@ export const makes: Makes<"pre-flight"> = {
 };
 
 /** What was looked at before powder goes on. Measured where anything was read. Failures: `unknown-rack`, `unknown-set-up`. */
-export async function preFlight(db: Kysely<Database>, person: Person, entry: Of<"pre-flight">): Promise<Made> {
+async function preFlight(db: Kysely<Database>, person: Person, entry: Of<"pre-flight">): Promise<Made> {
   const rack = await loadRack(db, person, entry.rack);
   if (!rack) return refuse({ kind: "unknown-rack", number: entry.rack });
   const [sheets, lots] = await Promise.all([

@@ -13,7 +13,7 @@ export const makes: Makes<"prep-step"> = {
 };
 
 /** A step of preparation, done with its measure or left out with its reason; refused before what must come first (`step-out-of-order`). */
-export async function prepStep(db: Kysely<Database>, person: Person, entry: Of<"prep-step">): Promise<Made> {
+async function prepStep(db: Kysely<Database>, person: Person, entry: Of<"prep-step">): Promise<Made> {
   const rack = await loadRack(db, person, entry.rack);
   if (!rack) return refuse({ kind: "unknown-rack", number: entry.rack });
   const missed =

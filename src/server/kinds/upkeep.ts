@@ -13,7 +13,7 @@ export const makes: Makes<"upkeep"> = {
  * Upkeep that was done. A value beyond its limits cannot be called in order (`upkeep-not-in-order`: name, value, limits);
  * what others do wants their name, and a supplier's visit what came of it (`upkeep-without`).
  */
-export async function upkeep(db: Kysely<Database>, entry: Of<"upkeep">): Promise<Made> {
+async function upkeep(db: Kysely<Database>, entry: Of<"upkeep">): Promise<Made> {
   const item = [...(await setupAt(db, "upkeep", entry.happenedAt)).values()].find(
     (u) => u.code.toLowerCase() === entry.item.toLowerCase(),
   );

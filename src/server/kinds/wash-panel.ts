@@ -10,7 +10,7 @@ export const makes: Makes<"wash-panel"> = {
 };
 
 /** A panel of the conversion coat. Weighed it is measured, by colour alone it is by procedure: a band, not a number. */
-export async function washPanel(db: Kysely<Database>, entry: Of<"wash-panel">): Promise<Made> {
+async function washPanel(db: Kysely<Database>, entry: Of<"wash-panel">): Promise<Made> {
   const bath = await findBath(db, entry.bath, entry.happenedAt);
   if (!bath) return refuse({ kind: "unknown-bath", name: entry.bath });
   const { beforeG, afterG, areaM2 } = entry;

@@ -7,6 +7,7 @@ export type PlaceFound = { readonly href: string; readonly label: string; readon
 const views: readonly (PlaceFound & { word: string })[] = [
   { word: "shift", href: "/", label: "Shift", what: "what needs a hand now" },
   { word: "plan", href: "/plan", label: "Plan", what: "jobs" },
+  { word: "racks line", href: "/racks", label: "Racks on the line", what: "every one, until it is decided" },
   { word: "receive intake", href: "/plan/receive", label: "Receive work", what: "parts in, a plan for each" },
   { word: "calendar schedule", href: "/plan/calendar", label: "Calendar", what: "jobs on the stages" },
   { word: "pretreat baths", href: "/pretreat", label: "Pretreat", what: "baths and rinses" },
@@ -28,9 +29,9 @@ export async function places(db: Kysely<Database>, person: Person, word: string)
   const like = `${typed.replace(/[\\%_]/g, "\\$&")}%`;
   const { rows } = await sql<PlaceFound>`
     select * from (
-      (select '/racks/' || k.number as href, 'Rack ' || k.number as label, v.data->>'name' as what from rack k join job j on j.id = k.job_id
+      (select '/racks/' || k.number as href, 'Rack ' || k.number as label, concat_ws(', ', v.data->>'name', case when w.gone_at is null then coalesce(nullif('next: ' || replace(w.next, '-', ' '), 'next: '), w.stage) else 'decided' end) as what from rack k join job j on j.id = k.job_id left join rack_standing w on w.rack_id = k.id
         join lateral (select data from setup_version where entity_id = j.part_id order by valid_from desc limit 1) v on true
-        where k.number like ${like} and ${forPerson(person, "j.customer_id")} order by k.number limit 4)
+        where k.number like ${like} and ${forPerson(person, "j.customer_id")} order by length(k.number), k.number limit 4)
       union all (select '/racks/' || k.number, 'Piece ' || p.serial, 'on rack ' || k.number from piece p join rack k on k.id = p.rack_id join job j on j.id = k.job_id where p.serial = ${typed} and ${forPerson(person, "j.customer_id")} limit 1)
       union all (select '/jobs/' || j.number, 'Job ' || j.number, '' from job j where lower(j.number) like ${like} and ${forPerson(person, "j.customer_id")} limit 3)
       union all (select '/pretreat/' || replace(lower(e.code), ' ', '-'), e.code, 'bath' from setup_entity e where e.kind = 'bath' and (lower(e.code) like ${like} or replace(lower(e.code), 'ank ', '') like ${like}) limit 3)

@@ -5,8 +5,9 @@ import { v7 as uuidv7 } from "uuid";
 import { type OvenWord, parseShorthand, type Understood } from "@/core/shorthand";
 import { withUnit } from "../format";
 import { usePreferences } from "../preferences-context";
+import { bathValue, parameterName } from "../words/baths";
 import { failureText } from "../words/failures";
-import { conditionFigure, prepFigure } from "../words/preparation";
+import { conditionFigure, passageName, prepFigure, prepStepName } from "../words/preparation";
 import { isQuestion, type LineActions, type Place } from "./line-actions";
 
 export type EntryContext = {
@@ -16,14 +17,6 @@ export type EntryContext = {
   readonly take: (understood: Understood) => boolean;
 };
 
-const parameterWords: Record<string, string> = {
-  ph: "pH",
-  temperature: "",
-  conductivity: "conductivity",
-  concentration: "concentration",
-  titrant: "titrant",
-};
-
 /** One input, always a key away: shop shorthand, gauge output, or a name to go to; understood before anything is stored. */
 export function EntryLine({ context, actions }: { context: EntryContext | null; actions: LineActions }) {
   const { units } = usePreferences();
@@ -31,7 +24,7 @@ export function EntryLine({ context, actions }: { context: EntryContext | null; 
   const [text, setText] = useState("");
   const [history, setHistory] = useState<string[]>([]);
   const [back, setBack] = useState(-1);
-  const [places, setPlaces] = useState<readonly Place[]>([]);
+  const [found, setFound] = useState<{ readonly word: string; readonly places: readonly Place[] } | null>(null);
   const [message, setMessage] = useState<{ good: boolean; text: string } | null>(null);
   const [busy, setBusy] = useState(false);
   const [numberPad, setNumberPad] = useState(false);
@@ -39,14 +32,19 @@ export function EntryLine({ context, actions }: { context: EntryContext | null; 
   const asked = useRef<string | null>(null);
   const pending = useRef<{ text: string; id: string } | null>(null);
   const parsed = text.trim() === "" ? null : parseShorthand(text, units);
-  const goingTo = parsed?.ok && parsed.value.kind === "go-to" ? parsed.value.word : null;
+  // A bare number of up to three digits may be a reading or a rack's tag: a tag where there is such a rack.
+  const tag = parsed?.ok && parsed.value.kind === "thickness" && /^\d{1,3}$/.test(text.trim()) ? text.trim() : null;
+  const goingTo = parsed?.ok && parsed.value.kind === "go-to" ? parsed.value.word : tag;
+  const looked = found !== null && found.word === goingTo;
+  const places = looked ? found.places : [];
+  const tagged = tag !== null && places[0]?.label === `Rack ${tag}`;
 
   useEffect(() => {
-    if (!goingTo) return setPlaces([]);
+    if (!goingTo) return setFound(null);
     let live = true;
     const timer = setTimeout(async () => {
       const found = await actions.findPlaces(goingTo).catch(() => []);
-      if (live) setPlaces(found);
+      if (live) setFound({ word: goingTo, places: found });
     }, 120);
     return () => {
       live = false;
@@ -59,7 +57,12 @@ export function EntryLine({ context, actions }: { context: EntryContext | null; 
       ? null
       : !parsed.ok
         ? { good: false, text: failureText(parsed.error) }
-        : { good: true, text: context?.say(parsed.value) ?? sayUnderstood(parsed.value, units, places) };
+        : {
+            good: true,
+            text:
+              context?.say(parsed.value) ??
+              sayUnderstood(tagged ? { kind: "go-to", word: tag } : parsed.value, units, places, looked),
+          };
 
   async function enter() {
     if (!parsed?.ok || busy) return;
@@ -71,12 +74,12 @@ export function EntryLine({ context, actions }: { context: EntryContext | null; 
       setMessage(note ? { good: true, text: note } : null);
     };
     if (context?.take(understood)) return done("");
-    if (understood.kind === "go-to") {
+    if (understood.kind === "go-to" || tagged) {
       const place = places[0];
       if (!place)
         return setMessage({
           good: false,
-          text: `Nothing is called “${understood.word}”. Try a rack, job, tank, case or structure.`,
+          text: `Nothing by that name: “${understood.kind === "go-to" ? understood.word : tag}”. Try a rack, job, tank, case or structure.`,
         });
       done("");
       return router.push(place.href);
@@ -159,13 +162,19 @@ export function EntryLine({ context, actions }: { context: EntryContext | null; 
         {numberPad ? "abc" : "123"}
       </button>
       <span className="text-[13.5px] text-[#cbbfae] max-[1000px]:hidden">
-        <span className="key">Enter</span> {goingTo ? "go" : "keep"} &nbsp; <span className="key">↑</span> last
+        <span className="key">Enter</span> {goingTo && (tag === null || tagged) ? "go" : "keep"} &nbsp;{" "}
+        <span className="key">↑</span> last
       </span>
     </footer>
   );
 }
 
-function sayUnderstood(u: Understood, units: "metric" | "us", places: readonly Place[]): string {
+export function sayUnderstood(
+  u: Understood,
+  units: "metric" | "us",
+  places: readonly Place[],
+  looked: boolean,
+): string {
   switch (u.kind) {
     case "go-to":
       return places.length
@@ -177,11 +186,19 @@ function sayUnderstood(u: Understood, units: "metric" | "us", places: readonly P
                   .join(", ")}`
               : ""
           }`
-        : `looking for “${u.word}”`;
+        : looked
+          ? `nothing by that name: “${u.word}”`
+          : `looking for “${u.word}”`;
     case "thickness":
       return `${u.rack ? `Rack ${u.rack}` : "No rack named"}${u.spot ? ` · ${u.spot}` : ""} · ${u.readings.map((r) => withUnit(r.valueUm, "thickness", units)).join(", ")}`;
     case "bath-check":
-      return `${u.tank} · ${u.values.map((x) => `${parameterWords[x.parameter]} ${x.parameter === "temperature" ? withUnit(x.value, "temperature", units) : `${x.value}${x.parameter === "titrant" ? " mL" : ""}`}`.trim()).join(" · ")}`;
+      return `${u.tank} · ${u.values
+        .map((x) =>
+          x.parameter === "titrant"
+            ? `titrant ${x.value} mL`
+            : `${parameterName[x.parameter] ?? x.parameter} ${bathValue(x.parameter, x.value, units)}`,
+        )
+        .join(" · ")}`;
     case "oven-pull":
       return `Oven ${u.oven} · pull its oldest open load now`;
     case "oven-load":
@@ -189,13 +206,13 @@ function sayUnderstood(u: Understood, units: "metric" | "us", places: readonly P
     case "oven-event":
       return `Oven ${u.oven} · its newest load: ${ovenWordName[u.event]}${u.valueC === null ? "" : ` ${withUnit(u.valueC, "temperature", units)}`}`;
     case "prep-step":
-      return `Rack ${u.rack} · ${u.step.replaceAll("-", " ")} done${u.value === null ? "" : `, ${prepFigure(u.step, u.value, units)}`}`;
+      return `Rack ${u.rack} · ${(prepStepName[u.step] ?? u.step).toLowerCase()} done${u.value === null ? "" : `, ${prepFigure(u.step, u.value, units)}`}`;
     case "line-run":
       return `Rack ${u.rack} · into the washer now${u.speedMPerMin === null ? " at its usual speed" : ` at ${u.speedMPerMin.toFixed(2)} m/min`}`;
     case "conditions":
       return `Air of the hall · ${u.values.map((x) => `${x.quantity.replaceAll("-", " ")} ${conditionFigure(x.quantity, x.value, units)}`).join(" · ")}`;
     case "passage":
-      return `Rack ${u.rack} · into ${u.stage} now`;
+      return `Rack ${u.rack} · into ${(passageName[u.stage] ?? u.stage).toLowerCase()} now`;
     case "cross-cut":
       return `Rack ${u.rack} · cross-cut, ${u.squaresLost} of ${u.squares} squares lost`;
     case "solvent-rub":

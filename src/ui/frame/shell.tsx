@@ -67,11 +67,19 @@ export function ShellProvider({
     let waitingForPlace = false;
     const onKey = (event: KeyboardEvent) => {
       const target = event.target as HTMLElement;
+      const number = target instanceof HTMLInputElement && target.inputMode === "decimal" && target.id !== "entry-line";
+      // No number has a stroke in it: from a field for numbers too it leads to the entry line.
+      if (number && event.key === "/") {
+        event.preventDefault();
+        document.getElementById("entry-line")?.focus();
+        return;
+      }
+      const ticked = target instanceof HTMLInputElement && /^(radio|checkbox)$/.test(target.type);
       if (
         event.ctrlKey ||
         event.metaKey ||
         event.altKey ||
-        /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName) ||
+        (/^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName) && !ticked) ||
         target.isContentEditable
       )
         return;

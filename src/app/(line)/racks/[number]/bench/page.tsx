@@ -10,6 +10,7 @@ import { may } from "@/server/sign-in/roles";
 import { CrossCutForm, SolventRubForm } from "@/ui/bench/bench-forms";
 import { CureTestForm } from "@/ui/bench/cure-test-form";
 import { dateAndTime } from "@/ui/format";
+import { FocusOnArrival } from "@/ui/frame/focus-on-arrival";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
 import { Verdict } from "@/ui/marks/verdict";
@@ -42,6 +43,7 @@ export default async function BenchPage({ params }: { params: Promise<{ number: 
           title="Adhesion and cure tests"
         />
         <RackTabs number={rack.number} here="bench" standing={rack.standing} />
+        <FocusOnArrival on="#bench form input.input:not([type=file])" />
         {spacing?.ok && spacing.value.method === "x-cut" && (
           <p className="caution mt-4">The film is over 250 µm: use the X-cut, not the lattice.</p>
         )}

@@ -25,6 +25,7 @@ import { LampCheckForm } from "@/ui/coat/lamp-check-form";
 import { PowderHeightForm } from "@/ui/coat/powder-height-form";
 import { PreFlightForm } from "@/ui/coat/pre-flight-form";
 import { when, withUnit } from "@/ui/format";
+import { FocusOnArrival } from "@/ui/frame/focus-on-arrival";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
 import { Grade, Verdict } from "@/ui/marks/verdict";
@@ -145,6 +146,7 @@ export default async function CoatPage({ params }: { params: Promise<{ number: s
           </div>
         </PageHead>
         <RackTabs number={rack.number} here="coat" standing={rack.standing} />
+        <FocusOnArrival on="#bench form input.input:not([type=file])" />
         {recoat && mayLog && (
           <p className="caution mt-4">
             Over an old film: scuff it first and lower the voltage; the film underneath holds its charge.

@@ -25,6 +25,7 @@ import { personOnPage } from "@/server/sign-in/person";
 import { may } from "@/server/sign-in/roles";
 import { conditionsWhenPassed } from "@/server/trace/conditions";
 import { span, when, withUnit } from "@/ui/format";
+import { FocusOnArrival } from "@/ui/frame/focus-on-arrival";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
 import { Verdict } from "@/ui/marks/verdict";
@@ -174,6 +175,7 @@ export default async function PreparePage({ params }: { params: Promise<{ number
           </div>
         </PageHead>
         <RackTabs number={rack.number} here="prepare" standing={rack.standing} />
+        <FocusOnArrival on="#bench form input.input:not([type=file])" />
         <div className="ruled mt-4">
           <h2>Steps</h2>
           {shown.map(row)}

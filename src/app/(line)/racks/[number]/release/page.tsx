@@ -15,6 +15,7 @@ import { conditionsWhenPassed } from "@/server/trace/conditions";
 import { StartCase } from "@/ui/causes/start-case";
 import { clock, countOf, dateAndTime, withUnit } from "@/ui/format";
 import { DefectForm } from "@/ui/forms/defect-form";
+import { FocusOnArrival } from "@/ui/frame/focus-on-arrival";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
 import { Grade, Verdict } from "@/ui/marks/verdict";
@@ -66,6 +67,7 @@ export default async function ReleasePage({ params }: { params: Promise<{ number
           </div>
         </PageHead>
         <RackTabs number={rack.number} here="release" standing={rack.standing} />
+        <FocusOnArrival on="#bench form input" />
         <div className="ruled mt-4">
           {verdict.items.map((item) => {
             const said = itemSentence(item, units);

@@ -12,6 +12,7 @@ import { setupAt, siteAt } from "@/server/setup/setup-data";
 import { personOnPage } from "@/server/sign-in/person";
 import { may } from "@/server/sign-in/roles";
 import { clock, countOf, withUnit } from "@/ui/format";
+import { FocusOnArrival } from "@/ui/frame/focus-on-arrival";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
 import { Verdict } from "@/ui/marks/verdict";
@@ -85,6 +86,7 @@ export default async function ThicknessPage({ params }: { params: Promise<{ numb
           </div>
         </PageHead>
         <RackTabs number={rack.number} here="thickness" standing={rack.standing} />
+        <FocusOnArrival on="#entry-line" />
         {cooling?.state === "warm" && (
           <p className="m-0 mt-3 border-watch border-l-4 pl-3">
             The metal is still about <b className="fig">{withUnit(cooling.nowC, "temperature", chosen.units)}</b>
