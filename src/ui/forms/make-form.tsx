@@ -102,26 +102,3 @@ export function Field({
     </div>
   );
 }
-
-export function Choose({
-  name,
-  label,
-  options,
-}: {
-  name: string;
-  label: string;
-  options: readonly { readonly id: string; readonly label: string }[];
-}) {
-  return (
-    <div className="field">
-      <label htmlFor={name}>{label}</label>
-      <select id={name} name={name} className="input">
-        {options.map((o) => (
-          <option key={o.id} value={o.id}>
-            {o.label}
-          </option>
-        ))}
-      </select>
-    </div>
-  );
-}

@@ -139,9 +139,10 @@ export function RequirementFields({ state, units }: { state: RequirementState; u
     );
   };
   return (
-    <fieldset className="m-0 border-0 border-t border-rule p-0 pt-3">
-      <legend className="sr-only">What is asked of it</legend>
-      <h2 className="m-0">What is asked of it</h2>
+    <details className="border-t border-rule pt-1">
+      <summary className="min-h-11 cursor-pointer content-center">
+        <b>What is asked of it</b> <span className="soft">{inShort(state, units)}</span>
+      </summary>
       <div className="mt-2 grid grid-cols-[150px_150px_130px_130px_minmax(0,1fr)] gap-3 max-[1000px]:grid-cols-3 max-[560px]:grid-cols-2">
         {choose("rule", "Film rule", [
           ["spot-area", "spot and area"],
@@ -218,6 +219,21 @@ export function RequirementFields({ state, units }: { state: RequirementState; u
           ))}
         </div>
       </details>
-    </fieldset>
+    </details>
   );
+}
+
+/** What is asked in a line: shown while it stands as it usually does. */
+function inShort({ typed, sheetUm }: RequirementState, units: UnitSystem): string {
+  const unit = quantities.thickness[units];
+  const [least, most] = [typed.least ?? shownUm(sheetUm?.[0], units), typed.most ?? shownUm(sheetUm?.[1], units)];
+  const tests = Object.values(typed.tests).filter((l) => l && (l.lower || l.upper)).length;
+  return [
+    `film ${typed.rule === "nominal" ? `nominal ${least}` : `${least} to ${most}`} ${unit}`,
+    `cross-cut grade ${typed.adhesion} or better`,
+    `cure by ${typed.cure === "index" ? "index" : "hold of the metal"}`,
+    ...(typed.rubGrade ? [`rub grade ${typed.rubGrade}`] : []),
+    ...(typed.look ? [typed.look] : []),
+    ...(tests > 0 ? [`${tests} ${tests === 1 ? "test" : "tests"} more`] : []),
+  ].join(", ");
 }
