@@ -31,6 +31,7 @@ buildWhenNeeded(env);
 const benches = [
   ["first-load", "First-load JavaScript", false],
   ["pages", "Pages, server time on the demo", true],
+  ["standing", "Shift with 600 racks on the line among 100,000", true],
   ["plan-views", "Planning, in the browser", true],
   ["bath-chart", "A bath's chart with 50,000 checks, panned in the browser", true],
   ["film-station", "Film station with 2,000 readings, in the browser", true],

@@ -1,7 +1,24 @@
 import { chromium } from "@playwright/test";
+
 const [, , user, out, width, height, theme, ...paths] = process.argv;
-const browser = await chromium.launch({ executablePath: "/usr/bin/chromium", chromiumSandbox: false, args: ["--disable-gpu","--disable-quic","--no-first-run","--disable-background-networking","--disable-component-update","--disable-sync"] });
-const page = await (await browser.newContext({ viewport: { width: Number(width), height: Number(height) }, colorScheme: theme as "light" })).newPage();
+const browser = await chromium.launch({
+  executablePath: "/usr/bin/chromium",
+  chromiumSandbox: false,
+  args: [
+    "--disable-gpu",
+    "--disable-quic",
+    "--no-first-run",
+    "--disable-background-networking",
+    "--disable-component-update",
+    "--disable-sync",
+  ],
+});
+const page = await (
+  await browser.newContext({
+    viewport: { width: Number(width), height: Number(height) },
+    colorScheme: theme as "light",
+  })
+).newPage();
 const base = process.env.BASE ?? "http://127.0.0.1:3000";
 await page.goto(`${base}/sign-in`);
 await page.getByLabel("User name").fill(user);

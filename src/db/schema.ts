@@ -58,6 +58,16 @@ export interface RackStandingTable {
 }
 interface Tables {
   rack_standing: RackStandingTable;
+  /** How far a job is: pieces ordered and hung, racks on the line; derived, as that of racks. */
+  job_standing: {
+    job_id: string;
+    customer_id: string;
+    due_on: string | null;
+    ordered: number | null;
+    hung: number;
+    on_line: number;
+    in_hand: boolean;
+  };
   setup_entity: { id: string; kind: string; code: string };
   setup_version: {
     id: string;

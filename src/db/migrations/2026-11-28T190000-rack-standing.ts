@@ -18,6 +18,10 @@ create index rack_standing_next on rack_standing (next, next_since) where gone_a
 create index rack_standing_job on rack_standing (job_id);
 create index rack_standing_customer on rack_standing (customer_id) where gone_at is null;
 create index rack_standing_bake on rack_standing (bake_id) where bake_id is not null;
+create table job_standing (
+  job_id uuid primary key references job, customer_id uuid not null references setup_entity, due_on date,
+  ordered int, hung int not null, on_line int not null, in_hand boolean not null);
+create index job_standing_in_hand on job_standing (due_on) where in_hand;
 alter table job add column customer_order text, add column delivery_note text;
 create index rack_number_text on rack (number text_pattern_ops);
 `)

@@ -26,9 +26,7 @@ export async function listJobs(db: Kysely<Database>, person: Person, at: Date, p
         .whereRef("rack.job_id", "=", "job.id")
         .as("racks"),
     )
-    .select(
-      sql<string>`(select count(*) from rack_standing s where s.job_id = job.id and s.gone_at is null)`.as("on_line"),
-    )
+    .select(sql<boolean>`coalesce((select s.in_hand from job_standing s where s.job_id = job.id), true)`.as("in_hand"))
     .select(
       sql<string>`(select count(*) from record r join offer o on o.record_id = r.id
         join lateral (select x.taken from offer_answer x join record y on y.id = x.record_id where x.offer_id = r.id order by y.happened_at desc, y.id desc limit 1) a on not a.taken
@@ -54,8 +52,7 @@ export async function listJobs(db: Kysely<Database>, person: Person, at: Date, p
     racks: Number(row.racks ?? 0),
     declined: Number(row.declined) + v.parse(planSchema, row.plan).offered.filter((o) => !o.taken).length,
     plan: v.parse(planSchema, row.plan),
-    /** A rack of it is on the line, or none hangs yet. */
-    inHand: Number(row.on_line) > 0 || Number(row.racks ?? 0) === 0,
+    inHand: row.in_hand,
   }));
   return { jobs, total: Number(total) };
 }

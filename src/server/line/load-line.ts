@@ -260,12 +260,7 @@ async function cases(db: Kysely<Database>, person: Person) {
 /** Jobs in hand: with a rack on the line, none hung yet, or fewer pieces hung than ordered; those past their day are overdue. */
 async function jobsInHand(db: Kysely<Database>, person: Person, today: string): Promise<Line["jobs"]> {
   const { rows } = await sql<{ open: number; overdue: number }>`
-    select count(*)::int as open, count(*) filter (where j.due_on < ${today}::date)::int as overdue from job j
-    where ${forPerson(person, "j.customer_id")} and (
-      exists (select 1 from rack_standing s where s.job_id = j.id and s.gone_at is null)
-      or not exists (select 1 from rack_standing s where s.job_id = j.id)
-      or (select count(*) from piece p join rack k on k.id = p.rack_id where k.job_id = j.id) < coalesce((j.plan->>'pieces')::int, 0))`.execute(
-    db,
-  );
+    select count(*)::int as open, count(*) filter (where due_on < ${today}::date)::int as overdue from job_standing
+    where in_hand and ${forPerson(person, "customer_id")}`.execute(db);
   return rows[0] ?? { open: 0, overdue: 0 };
 }

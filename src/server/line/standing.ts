@@ -155,7 +155,27 @@ export async function refreshStanding(trx: Kysely<Database>, rackIds: readonly s
           .doUpdateSet((eb) => Object.fromEntries(columns.map((column) => [column, eb.ref(`excluded.${column}`)]))),
       )
       .execute();
+    await refreshJobs(trx, [...new Set(rows.map((row) => row.job_id))]);
   }
+}
+
+/** How far jobs are, from their plans, pieces and racks. A job is in hand while a rack of it is on the line, none hangs yet, or pieces are still to hang. */
+const jobFacts = (jobIds: readonly string[]) => sql`
+  select j.id as job_id, j.customer_id, j.due_on, o.ordered, p.hung, w.on_line, (w.on_line > 0 or p.hung = 0 or p.hung < coalesce(o.ordered, 0)) as in_hand
+  from job j
+  left join lateral (select coalesce((select (q.document->>'pieces')::int from record r join job_plan q on q.record_id = r.id where r.job_id = j.id and r.kind = 'plan' order by r.happened_at desc, r.id desc limit 1), (j.plan->>'pieces')::int) as ordered) o on true
+  left join lateral (select count(*)::int as hung from piece x join rack k on k.id = x.rack_id where k.job_id = j.id) p on true
+  left join lateral (select count(*)::int as on_line from rack_standing s where s.job_id = j.id and s.gone_at is null) w on true
+  where j.id = any(${jobIds}::uuid[])`;
+
+/** Keeps how far some jobs are beside them. O(racks and pieces of those jobs). */
+export async function refreshJobs(trx: Kysely<Database>, jobIds: readonly string[]): Promise<void> {
+  if (jobIds.length === 0) return;
+  await sql`
+    insert into job_standing (job_id, customer_id, due_on, ordered, hung, on_line, in_hand) ${jobFacts(jobIds)}
+    on conflict (job_id) do update set ordered = excluded.ordered, hung = excluded.hung, on_line = excluded.on_line, in_hand = excluded.in_hand`.execute(
+    trx,
+  );
 }
 
 /** Racks whose standing is not on record yet get it: after a migration, after a load of many. Returns how many. */
@@ -166,10 +186,27 @@ export async function completeStanding(db: Kysely<Database>): Promise<number> {
     db,
     rows.map((row) => row.id),
   );
+  const jobs = await sql<{ id: string }>`
+    select j.id from job j where not exists (select 1 from job_standing s where s.job_id = j.id)`.execute(db);
+  await refreshJobs(
+    db,
+    jobs.rows.map((row) => row.id),
+  );
   return rows.length;
 }
 
 const told = (value: unknown) => (value instanceof Date ? value.toISOString() : String(value));
+/** Jobs whose kept standing is not what their plans, pieces and racks say. O(jobs and their racks). */
+export async function wrongJobs(db: Kysely<Database>): Promise<readonly string[]> {
+  const ids = (await db.selectFrom("job").select("id").execute()).map((j) => j.id);
+  const { rows } = await sql<{ number: string }>`
+    select j.number from (${jobFacts(ids)}) f join job j on j.id = f.job_id left join job_standing s on s.job_id = f.job_id
+    where (s.ordered, s.hung, s.on_line, s.in_hand) is distinct from (f.ordered, f.hung, f.on_line, f.in_hand) order by j.number`.execute(
+    db,
+  );
+  return rows.map((row) => row.number);
+}
+
 /** Racks whose kept standing is not what their records say: number, and the columns that differ. O(racks). */
 export async function wrongStanding(
   db: Kysely<Database>,

@@ -5,6 +5,7 @@ import type { Json } from "@/db/detail-tables";
 import { lock } from "@/db/queries/locks";
 import type { Database } from "@/db/schema";
 import { badEntry, said, text } from "../input";
+import { refreshJobs } from "../line/standing";
 import { type EntryOutcome, refuse } from "../outcome";
 import { storeOne } from "../record/store-record";
 import { conditionSchema, type Plan, planSchema, systemSchema } from "../requirement";
@@ -90,7 +91,7 @@ export async function changePlan(
       overruled,
     };
     const stages = system ? lineStagesOf(file.routeFor(next)) : plan.stages;
-    return storeOne(
+    const stored = await storeOne(
       trx,
       {
         id: change.id,
@@ -115,5 +116,7 @@ export async function changePlan(
       },
       at,
     );
+    await refreshJobs(trx, [file.jobId]);
+    return stored;
   });
 }

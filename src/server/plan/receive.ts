@@ -16,6 +16,7 @@ import { lock } from "@/db/queries/locks";
 import type { Database } from "@/db/schema";
 import { dayIn } from "../day";
 import { badEntry, filled, text } from "../input";
+import { refreshJobs } from "../line/standing";
 import { newId } from "../now";
 import { canonicalText } from "../record/canonical";
 import {
@@ -242,6 +243,7 @@ export async function receiveWork(
         })
         .execute();
     }
+    await refreshJobs(trx, jobIds);
     return { ok: true, jobs: numbers, already: false, href: hrefOf(numbers) };
   });
 }
