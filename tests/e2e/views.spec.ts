@@ -34,6 +34,8 @@ const views = [
   LOAD_OF_LINE,
   "/cure/loads/oven-1/m-4",
   "/cure/loads/lamps-1/k-1",
+  "/racks",
+  "/racks?stage=release&page=1",
   "/test",
   "/test/film",
   "/upkeep",

@@ -1,3 +1,4 @@
+import Link from "next/link";
 import type { ReactNode } from "react";
 import type { UnitSystem } from "@/core/units";
 import type { Line, RailStage } from "@/server/line/load-line";
@@ -51,10 +52,17 @@ export function StagePage({
             <p className="soft">Nothing is due at this stage.</p>
           ) : (
             due.map((d) => (
-              <div key={d.what} className="row grid-cols-[minmax(0,1fr)_auto]">
-                <span>{d.why}</span>
+              <Link
+                key={d.what}
+                href={d.href}
+                prefetch={false}
+                className="row grid-cols-[minmax(0,1fr)_auto] text-ink no-underline hover:bg-sorrel-tint"
+              >
+                <span>
+                  <b>{d.what.split(",")[0]}</b> {d.why}
+                </span>
                 <Verdict result={d.result}>{d.word}</Verdict>
-              </div>
+              </Link>
             ))
           )}
         </MarginBlock>
