@@ -56,24 +56,24 @@ async function hangUntil(count: number, prefix: string): Promise<void> {
   );
 }
 
-await hangUntil(40, "BS4");
+await hangUntil(40, "S4-");
 await sql`analyze`.execute(owner);
 const few = await measure("/");
 console.log(`  ${await open()} on the line among ${await racks()}: Shift median ${few.toFixed(0)} ms`);
 
 await sql
   .raw(`
-create temp table past as select gen_random_uuid() as id, 'BH' || g as number, (select id from job order by received_at limit 1) as job_id, now() - interval '5 years' + g * interval '25 minutes' as at from generate_series(1, 100000) g;
+create temp table past as select gen_random_uuid() as id, 'SH' || g as number, (select id from job order by received_at limit 1) as job_id, now() - interval '5 years' + g * interval '25 minutes' as at from generate_series(1, 100000) g;
 insert into rack (id, number, job_id, hung_at, created_by) select id, number, job_id, at, 'bench' from past;
 insert into rack_standing (rack_id, number, job_id, customer_id, part_id, hung_at, stage, passage, since, open, state, result, next, next_since, readings, asked, gone_at)
   select p.id, p.number, p.job_id, j.customer_id, j.part_id, p.at, 'release', 'cool', p.at, false, 'to-release', 'in', null, p.at, 20, 20, p.at + interval '1 day' from past p join job j on j.id = p.job_id;
-create temp table sets as select gen_random_uuid() as id, p.* from past p;
-insert into record (id, kind, happened_at, stored_at, by_user, grade, job_id, rack_id, idempotency_key, request_hash, content_hash) select id, 'thickness', at, at, 'bench', 'measured', job_id, (select k.id from rack k where k.number = sets.number), id::text, '', '' from sets;
-insert into thickness_set (record_id, coat_no, source, typed_unit) select id, 1, 'import', 'um' from sets;
-insert into thickness_reading (record_id, ordinal, face, spot, value_um, typed) select id, n, 'A', 'A' || 1 + n % 5, 70 + n, '' from sets cross join generate_series(1, 20) n;
+create temp table sets as select gen_random_uuid() as set_id, id as rack_id, job_id, at from past;
+insert into record (id, kind, happened_at, stored_at, by_user, grade, job_id, rack_id, idempotency_key, request_hash, content_hash) select set_id, 'thickness', at, at, 'bench', 'measured', job_id, rack_id, set_id::text, '', '' from sets;
+insert into thickness_set (record_id, coat_no, source, typed_unit) select set_id, 1, 'import', 'um' from sets;
+insert into thickness_reading (record_id, ordinal, face, spot, value_um, typed) select set_id, n, 'A', 'A' || 1 + n % 5, 70 + n, '' from sets cross join generate_series(1, 20) n;
 `)
   .execute(owner);
-await hangUntil(600, "BS6");
+await hangUntil(600, "S6-");
 await sql`analyze`.execute(owner);
 const many = await measure("/");
 const list = await measure("/racks?page=3");
