@@ -1,7 +1,9 @@
+import { generateKeyPairSync } from "node:crypto";
 import { sql } from "kysely";
 import { afterAll, beforeAll, describe, expect, test } from "vitest";
 import { detailTableNames } from "@/db/detail-tables";
 import { newId } from "@/server/now";
+import { sha256 } from "@/server/record/canonical";
 import { sealRecords, verifyRecord } from "@/server/record/seal";
 import { storeRecord } from "@/server/record/store-record";
 import { bathRecord, type TestDatabase, testDatabase } from "../support/database";
@@ -174,5 +176,78 @@ describe("seals", () => {
     expect(found).toContainEqual({ kind: "seal-altered", seal: newest?.number });
     await tamper((db) => sql`delete from seal where number = 1`.execute(db));
     expect(await differences()).toContainEqual({ kind: "seal-missing", seal: 1 });
+  });
+  test.each([
+    ["its reason", "reason = 'another reason' where supersedes is not null and id"],
+    ["who made it", "by_user = 'nobody' where id"],
+    ["its grade", "grade = 'assumed' where id"],
+    ["when it happened", "happened_at = happened_at + interval '1 millisecond' where id"],
+    ["when it was stored", "stored_at = stored_at - interval '1 day' where id"],
+    ["its kind", "kind = 'bath-event' where id"],
+    ["that it follows in course", "in_course = true where supersedes is not null and id"],
+    ["its key", "idempotency_key = idempotency_key || 'x' where id"],
+  ])("a record whose %s was changed is named, sealed or not", async (_, change) => {
+    const first = bathRecord(bathId);
+    await storeRecord(t.app, first, at);
+    const second = bathRecord(bathId, { supersedes: { recordId: first.id, reason: "typed wrong" } });
+    await storeRecord(t.app, second, at);
+    const before = (await differences()).length;
+    await tamper((db) => sql`update record set ${sql.raw(change)} = ${second.id}`.execute(db));
+    const unsealed = await differences();
+    expect(unsealed.length).toBe(before + 1);
+    expect(unsealed).toContainEqual({ kind: "changed", recordId: second.id, seal: null });
+    // Sealed as it then is it would pass: what was sealed before is what is held against it.
+    const third = bathRecord(bathId, { supersedes: { recordId: second.id, reason: "read again" } });
+    await storeRecord(t.app, third, at);
+    const seal = await sealRecords(t.app, privateKey(), at);
+    await tamper((db) => sql`update record set ${sql.raw(change)} = ${third.id}`.execute(db));
+    expect(await differences()).toContainEqual({ kind: "changed", recordId: third.id, seal: seal?.number });
+  });
+  test("a file whose bytes were changed is named with its record", async () => {
+    const id = newId();
+    const bytes = Buffer.from("Spot,um\nA1,72\n");
+    await t.app
+      .insertInto("file")
+      .values({
+        id,
+        sha256: sha256(bytes),
+        media_type: "text/plain",
+        name: "a.csv",
+        size_bytes: bytes.length,
+        bytes,
+        added_by: "rufus",
+        added_at: at,
+      })
+      .execute();
+    const record = bathRecord(bathId, { fileId: id });
+    await storeRecord(t.app, record, at);
+    const changed = { kind: "file-changed", recordId: record.id, seal: null };
+    expect(await differences()).not.toContainEqual(changed);
+    await tamper((db) => sql`update file set bytes = ${Buffer.from("Spot,um\nA1,82\n")} where id = ${id}`.execute(db));
+    expect(await differences()).toContainEqual(changed);
+  });
+  test("a seal signed with another key, and one whose chain was cut, are named", async () => {
+    await storeRecord(t.app, bathRecord(bathId), at);
+    const seal = await sealRecords(t.app, privateKey(), at);
+    const { publicKey: other } = generateKeyPairSync("ed25519");
+    const otherPem = other.export({ type: "spki", format: "pem" }).toString();
+    const wrong = (await verifyRecord(t.app, otherPem)).discrepancies;
+    expect(wrong).toContainEqual({ kind: "signature-wrong", seal: seal?.number });
+    await tamper((db) =>
+      sql`update seal set previous_hash = repeat('1', 64) where number = ${seal?.number ?? 0}`.execute(db),
+    );
+    const cut = await differences();
+    expect(cut).toContainEqual({ kind: "chain-broken", seal: seal?.number });
+    expect(cut).toContainEqual({ kind: "seal-altered", seal: seal?.number });
+  });
+  test("a member taken off a seal's list is named by the seal", async () => {
+    await storeRecord(t.app, bathRecord(bathId), at);
+    await storeRecord(t.app, bathRecord(bathId), at);
+    const seal = await sealRecords(t.app, privateKey(), at);
+    expect(seal?.members).toBe(2);
+    await tamper((db) =>
+      sql`delete from seal_member where seal_number = ${seal?.number ?? 0} and position = 0`.execute(db),
+    );
+    expect(await differences()).toContainEqual({ kind: "seal-altered", seal: seal?.number });
   });
 });
