@@ -165,7 +165,7 @@ describe("a survey of an oven", () => {
     });
   });
   test("recovered when the middle of the places is within 5 °C again; never under it is at once; not yet is not known", () => {
-    const after = (temps: readonly number[]) => {
+    const door = (temps: readonly number[]) => {
       const all = [
         place("A", [200, 200, 200, ...temps]),
         place("B", [200, 200, 200, ...temps]),
@@ -174,10 +174,10 @@ describe("a survey of an oven", () => {
       const { recoveryS, lowestAfterDoorC } = valueOrThrow(ovenSurvey(all, 200, [0, 120], 180));
       return [recoveryS, lowestAfterDoorC];
     };
-    expect(after([180, 190, 195, 199])).toEqual([120, 180]);
-    expect(after([180, 190, 194.9, 199])).toEqual([180, 180]);
-    expect(after([195, 196, 198])).toEqual([0, 195]);
-    expect(after([180, 185, 190])).toEqual([null, 180]);
+    expect(door([180, 190, 195, 199])).toEqual([120, 180]);
+    expect(door([180, 190, 194.9, 199])).toEqual([180, 180]);
+    expect(door([195, 196, 198])).toEqual([0, 195]);
+    expect(door([180, 185, 190])).toEqual([null, 180]);
   });
   test.each([
     ["one place", [three[0]], 200, [60, 180], "too-few-places"],

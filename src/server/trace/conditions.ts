@@ -88,7 +88,7 @@ export async function conditionsWhenPassed(
     left join lateral (select c.id, c.happened_at, k.value from record c join bath_check k on k.record_id = c.id and k.parameter = w.parameter
       where c.bath_id = w.bath_id and c.kind = 'bath-check' and c.happened_at > p.entered_at and c.happened_at <= p.entered_at + w.reach and ${stands("c.id")}
       order by c.happened_at limit 1) a on true
-    left join lateral (select array_agg(v.happened_at) as events from record v where v.bath_id = w.bath_id and v.kind = 'bath-event'
+    left join lateral (select array_agg(v.happened_at) as events from record v where v.bath_id = w.bath_id and v.kind = 'bath-event' and ${stands("v.id")}
       and v.happened_at > coalesce(b.happened_at, p.entered_at - interval '2 days') and v.happened_at <= coalesce(a.happened_at, p.entered_at + interval '2 days')) e on true
     where r.rack_id = any(${rackIds}::uuid[]) and r.kind = 'passage' and ${stands("r.id")}
     order by r.rack_id, p.entered_at, w.parameter`.execute(db);
