@@ -5,7 +5,8 @@ import { DAY, insertRecords, record } from "./demo-record";
 
 /** A shop that works does not leave racks undecided for longer than this. */
 const DECIDED_WITHIN_DAYS = 4;
-const STILL_HELD = 6;
+const STILL_HELD = 3;
+const BAD_DAYS_ENDED_DAYS = 7.5;
 
 /** The lead's decisions on what was held, and on trial panels that were kept back, a day after each was due. Returns how many. */
 export async function decideOldRacks(db: Kysely<Database>, anchor: Date): Promise<number> {
@@ -16,8 +17,10 @@ export async function decideOldRacks(db: Kysely<Database>, anchor: Date): Promis
     .where("next_since", "<", new Date(anchor.getTime() - DECIDED_WITHIN_DAYS * DAY))
     .orderBy("next_since", "desc")
     .execute();
-  // The newest few are still argued about.
-  const argued = new Set(old.filter((r) => r.state === "held").slice(0, STILL_HELD));
+  // The newest few are still argued about, and some of what passed in the nine bad days of the conversion bath.
+  const held = old.filter((r) => r.state === "held");
+  const badDays = held.filter((r) => r.next_since.getTime() < anchor.getTime() - BAD_DAYS_ENDED_DAYS * DAY);
+  const argued = new Set([...held.slice(0, STILL_HELD), ...badDays.slice(0, STILL_HELD)]);
   const waiting = old.filter((r) => !argued.has(r));
   const records = waiting.map((rack, i) => {
     // Every third of what was held could not be used; what was never read is a trial's panel.

@@ -9,7 +9,7 @@ let t: TestDatabase;
 const at = now();
 const operator = person("operator", "rufus");
 /** Hours after a moment long past, so that nothing of the demo is near. */
-const start = new Date("2021-03-01T06:00:00Z");
+const start = new Date(at.getTime() - 1200 * 86_400_000);
 const hour = (n: number) => new Date(start.getTime() + n * 3_600_000);
 beforeAll(async () => {
   t = await testDatabase();
@@ -31,7 +31,7 @@ async function ownBath(): Promise<string> {
     .values({
       id: newId(),
       entity_id: id,
-      valid_from: new Date("2020-01-01T00:00:00Z"),
+      valid_from: new Date(start.getTime() - 86_400_000 * 200),
       recorded_at: at,
       by_user: "dagny",
       reason: "for the test",

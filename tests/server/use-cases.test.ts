@@ -16,6 +16,7 @@ import { loadRack } from "@/server/rack/load-rack";
 import { dispose } from "@/server/release/dispose";
 import { places } from "@/server/search/places";
 import { recentRecords } from "@/server/search/recent";
+import { siteAt } from "@/server/setup/setup-data";
 import { MOST_FAILURES_PER_NAME, noteAttempt, tooManyAttempts } from "@/server/sign-in/attempts";
 import { conditionsWhenPassed } from "@/server/trace/conditions";
 import { person, type TestDatabase, testDatabase } from "../support/database";
@@ -541,7 +542,10 @@ describe("imports", () => {
       .select("record.happened_at")
       .where("bath_check.value", "=", 4.81)
       .executeTakeFirstOrThrow();
-    expect(first.happened_at.toISOString()).toBe("2026-05-06T05:15:00.000Z");
+    // A quarter past six by the site's clock, in summer: an hour, or two and a half, from UTC.
+    const { timeZone } = await siteAt(t.app, at);
+    const utc = { "Europe/London": "05:15", "America/St_Johns": "08:45" }[timeZone];
+    expect(first.happened_at.toISOString()).toBe(`2026-05-06T${utc}:00.000Z`);
   });
 });
 
