@@ -531,6 +531,27 @@ describe("imports", () => {
       { ok: false, failure: { kind: "unknown-rack" } },
     );
   });
+  test("a value in a bath's file that looks like a slip is asked about, and stored once it was looked at", async () => {
+    const { timeZone } = await siteAt(t.app, at);
+    const local = new Date(at.getTime() - 120_000).toLocaleString("en-GB", { timeZone });
+    const upload = (over: Record<string, string> = {}) => {
+      const text = `date,time,tank,parameter,value,unit,by\n${local.slice(0, 10)},${local.slice(12, 17)},Tank 4,Conductivity,6.1,µS/cm,RO\n`;
+      const form = new FormData();
+      form.set("file", new File([text], "slip.csv"));
+      for (const [key, value] of Object.entries({ store: "yes", dates: "day", ...over })) form.set(key, value);
+      return form;
+    };
+    const files = async () =>
+      (await t.app.selectFrom("file").select("id").where("name", "=", "slip.csv").execute()).length;
+    expect(await importFile(t.app, inspector, upload(), at)).toMatchObject({
+      ok: false,
+      failure: { kind: "value-in-question", bath: "Tank 4" },
+    });
+    expect(await files()).toBe(0);
+    expect(await importFile(t.app, inspector, upload({ sure: "yes" }), at)).toMatchObject({ ok: true, stored: 1 });
+    expect(await importFile(t.app, inspector, upload({ sure: "yes" }), at)).toMatchObject({ ok: true, already: true });
+    expect(await files()).toBe(1);
+  });
   test("a bath log is stored at site time", async () => {
     expect(await importFile(t.app, inspector, form("bath-log.csv", { store: "yes" }), at)).toMatchObject({
       ok: true,

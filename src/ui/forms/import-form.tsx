@@ -1,6 +1,7 @@
 "use client";
 import { type FormEvent, useRef, useState } from "react";
 import type { ImportOutcome } from "@/server/imports/import-file";
+import { isQuestion } from "../frame/line-actions";
 import { usePreferences } from "../preferences-context";
 import { traceFaultWords } from "../words/cure";
 import { failureText } from "../words/failures";
@@ -19,6 +20,8 @@ export function ImportForm({
   const form = useRef<HTMLFormElement>(null);
   const [outcome, setOutcome] = useState<ImportOutcome | null>(null);
   const [busy, setBusy] = useState<"read" | "store" | null>(null);
+  /** A value that looks like a slip was asked about: it is kept once it was looked at. */
+  const [asks, setAsks] = useState(false);
   const [storeFailure, setStoreFailure] = useState<string | null>(null);
   const fromRecorder = async () => {
     const response = await fetch("/api/instruments/oven-recorder").catch(() => null);
@@ -42,7 +45,12 @@ export function ImportForm({
     const next = await upload(data).catch((): ImportOutcome => ({ ok: false, failure: { kind: "not-saved" } }));
     setBusy(null);
     // When storing is refused, what was understood stays on screen with the reason beside it.
-    setStoreFailure(!next.ok && store ? failureText(next.failure) : null);
+    setStoreFailure(
+      !next.ok && store
+        ? `${next.failure.line ? `Round ${String(next.failure.line)} of the file: ` : ""}${failureText(next.failure)}`
+        : null,
+    );
+    if (!next.ok && store) setAsks(isQuestion(next.failure.kind));
     if (next.ok || !store) setOutcome(next);
   };
   const failure = outcome && !outcome.ok ? outcome.failure : null;
@@ -233,7 +241,7 @@ export function ImportForm({
                   <input id="startedLocal" name="startedLocal" type="datetime-local" className="input" required />
                 </div>
               )}
-              {understood.asked.length > 0 && (
+              {(understood.asked.length > 0 || asks) && (
                 <label className="flex min-h-11 items-center gap-2">
                   <input type="checkbox" name="sure" value="yes" required /> looked at, they stand as read
                 </label>
