@@ -7,6 +7,7 @@ import { storeEntry } from "@/server/entries/store-entry";
 import { addPhoto } from "@/server/field/add-photo";
 import { importFile } from "@/server/imports/import-file";
 import { makeRack } from "@/server/jobs/make-job";
+import { wrongJobs, wrongStanding } from "@/server/line/standing";
 import { newId, now } from "@/server/now";
 import { changePlan } from "@/server/plan/change-plan";
 import { keepMarks } from "@/server/plan/part-marks";
@@ -134,6 +135,32 @@ describe("two people at once", () => {
     expect(kinds(await Promise.all([hang("T400", 1), hang("T400", 1)]))).toEqual(["number-taken", "ok"]);
     expect(kinds(await Promise.all([hang("T401", 2), hang("T402", 2)]))).toEqual(["more-than-ordered", "ok"]);
   });
+});
+
+test("what is derived of a rack and a job is right whoever changed them at once", async () => {
+  await ownJob(t, "J-T6");
+  const racks = Array.from({ length: 6 }, (_, i) => `T60${i}`);
+  expect(
+    kinds(await Promise.all(racks.map((number) => makeRack(t.app, operator, { job: "J-T6", number, pieces: 1 }, now)))),
+  ).toEqual(racks.map(() => "ok"));
+  await Promise.all([
+    ...racks
+      .slice(0, 3)
+      .map((rack) => dispose(t.app, lead, { id: newId(), rack, decision: "scrap", note: "bent", seen: null }, now)),
+    ...racks
+      .slice(3)
+      .flatMap((rack) => [
+        storeEntry(t.app, operator, entryAt(now(), { kind: "passage", rack, stage: "booth" }), now),
+        storeEntry(
+          t.app,
+          inspector,
+          entryAt(now(), { kind: "cross-cut", rack, squaresLost: 0, squares: 25, spacingMm: 2, onPanel: false }),
+          now,
+        ),
+      ]),
+  ]);
+  expect(await wrongStanding(t.app)).toEqual([]);
+  expect(await wrongJobs(t.app)).toEqual([]);
 });
 
 describe("the same thing sent twice at once", () => {

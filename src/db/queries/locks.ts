@@ -19,6 +19,8 @@ export const lock = {
   setUp: (kind: string) => `set-up ${kind}`,
   /** Numbers that are given in turn: jobs of a delivery, cases, certificates. */
   numbers: (of: "jobs" | "cases" | "certificates") => `numbers ${of}`,
+  /** What is derived of a rack or a job while it is worked out anew: taken last. */
+  standing: (id: string) => `standing ${id}`,
   seal: "seal",
 } as const;
 

@@ -1,5 +1,6 @@
 import { type Kysely, sql } from "kysely";
 import { type Standing, type StandingFacts, standingOf } from "@/core/line";
+import { lock, take } from "@/db/queries/locks";
 import { stands } from "@/db/queries/stands";
 import type { Database, RackStandingTable } from "@/db/schema";
 
@@ -141,8 +142,15 @@ const columns = [
 ] as const;
 const BATCH = 500;
 
+/** A load of more racks at once than this is no work of a shift: it is not locked rack by rack. */
+const MOST_LOCKED = 200;
+/** Two who change the same racks or jobs at once work them out one after the other: the second sees what the first did. */
+const oneByOne = (trx: Kysely<Database>, ids: readonly string[]) =>
+  ids.length <= MOST_LOCKED ? take(trx, ids.map(lock.standing)) : undefined;
+
 /** Keeps how some racks stand beside them, in the transaction of what changed it. O(racks). */
 export async function refreshStanding(trx: Kysely<Database>, rackIds: readonly string[]): Promise<void> {
+  await oneByOne(trx, rackIds);
   for (let i = 0; i < rackIds.length; i += BATCH) {
     const rows = await standingFromRecords(trx, rackIds.slice(i, i + BATCH));
     if (rows.length === 0) continue;
@@ -166,11 +174,12 @@ const jobFacts = (jobIds: readonly string[]) => sql`
   left join lateral (select coalesce((select (q.document->>'pieces')::int from record r join job_plan q on q.record_id = r.id where r.job_id = j.id and r.kind = 'plan' order by r.happened_at desc, r.id desc limit 1), (j.plan->>'pieces')::int) as ordered) o on true
   left join lateral (select count(*)::int as hung from piece x join rack k on k.id = x.rack_id where k.job_id = j.id) p on true
   left join lateral (select count(*)::int as on_line from rack_standing s where s.job_id = j.id and s.gone_at is null) w on true
-  where j.id = any(${jobIds}::uuid[])`;
+  where j.id = any(${jobIds}::uuid[]) order by j.id`;
 
 /** Keeps how far some jobs are beside them. O(racks and pieces of those jobs). */
 export async function refreshJobs(trx: Kysely<Database>, jobIds: readonly string[]): Promise<void> {
   if (jobIds.length === 0) return;
+  await oneByOne(trx, jobIds);
   await sql`
     insert into job_standing (job_id, customer_id, due_on, ordered, hung, on_line, in_hand) ${jobFacts(jobIds)}
     on conflict (job_id) do update set ordered = excluded.ordered, hung = excluded.hung, on_line = excluded.on_line, in_hand = excluded.in_hand`.execute(
