@@ -121,6 +121,9 @@ describe("decisions", () => {
       nextSinceMs: 9 * HOUR,
       heldBy: "decision",
     });
+    expect(decided("hold", { iso: 2 })).toMatchObject({ state: "held", heldBy: "adhesion" });
+    expect(decided("hold", { iso: 1, defect: "pinholes" })).toMatchObject({ state: "held", heldBy: "defect" });
+    expect(decided("hold", { iso: 2, worstIso: 2 })).toMatchObject({ heldBy: "decision" });
   });
   test.each([
     ["scuff-and-recoat", "recoat", "to-recoat"],

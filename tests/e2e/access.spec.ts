@@ -132,6 +132,21 @@ test("without a network the page says so, and what was begun is still there afte
   await expect(page.getByLabel("Zone", { exact: true })).toHaveValue("bay 9, gate post");
 });
 
+test("older records begin where the page before them ended", async ({ page }) => {
+  await signIn(page, "ines");
+  await page.goto("/records");
+  const rows = page.locator(".bench .ruled .row");
+  await expect(rows).toHaveCount(60);
+  const told = await rows.allTextContents();
+  await page.getByRole("link", { name: "Older" }).press("Enter");
+  await page.waitForURL(/id=/);
+  await expect.poll(() => rows.first().textContent()).not.toBe(told[0]);
+  const older = await rows.allTextContents();
+  expect(told.slice(-1)).not.toEqual(older.slice(0, 1));
+  await page.goBack();
+  await expect.poll(() => rows.first().textContent()).toBe(told[0]);
+});
+
 test("a correction keeps the old round, with its reason", async ({ page }) => {
   await signIn(page, "bea");
   await page.goto("/pretreat/tank-4");

@@ -44,6 +44,7 @@ test("no route answers 500 to anything in its address", async ({ page }) => {
       `/test/film?days=${e}&powder=${e}&part=${e}`,
       `/jobs/${e}`,
       `/records?kind=${e}&rack=${e}&before=${e}`,
+      `/records?before=2026-11-25T10:00:00.000Z&id=${e}`,
       `/sign-in?to=${e}`,
     ];
   });

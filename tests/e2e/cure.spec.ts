@@ -165,6 +165,34 @@ test("gloss and hardness of a rack, judged as they are typed against its sheet",
   await expect(page.getByText("Pencil hardness HB")).toBeVisible();
 });
 
+test("a cross-cut and a rub are graded only of what was looked at", async ({ page }) => {
+  await signIn(page, "tomasz");
+  await page.goto("/racks/0707/bench");
+  await page.waitForLoadState("networkidle");
+  const cut = page.locator("form").filter({ hasText: "Cross-cut with tape" });
+  await expect(cut.getByText("Not looked at yet")).toBeVisible();
+  const onRecord = page.getByText(/^(Cross-cut|Rub) grade/);
+  const before = await onRecord.count();
+  await cut.getByRole("button", { name: "Record cross-cut" }).press("Enter");
+  await expect(cut.getByLabel("no square came away")).toBeFocused();
+  await cut.getByRole("button", { name: "Square 7", exact: true }).press("Enter");
+  await expect(cut.getByText(/^Grade 1/)).toBeVisible();
+  await cut.getByRole("button", { name: "Square 7", exact: true }).press("Enter");
+  await expect(cut.getByText("Not looked at yet")).toBeVisible();
+  await cut.getByLabel("no square came away").check();
+  await expect(cut.getByText(/^Grade 0/)).toBeVisible();
+  await cut.getByRole("button", { name: "Record cross-cut" }).press("Enter");
+  await expect(onRecord).toHaveCount(before + 1);
+  await expect(cut.getByText("Not looked at yet")).toBeVisible();
+  const rub = page.locator("form").filter({ hasText: "Solvent rub, against" });
+  await rub.getByRole("button", { name: "Record rub" }).press("Enter");
+  await expect(rub.getByLabel("grade 5–0")).toBeFocused();
+  await rub.getByLabel("grade 5–0").selectOption("4");
+  await rub.getByRole("button", { name: "Record rub" }).press("Enter");
+  await expect(page.getByText("Rub grade 4 after 50")).toBeVisible();
+  await expect(onRecord).toHaveCount(before + 2);
+});
+
 test("a powder's bakes judged again by its sheet, with how far it is", async ({ page }) => {
   await signIn(page, "tomasz");
   await page.goto("/coat/powders");

@@ -369,6 +369,16 @@ describe("leaving", () => {
     expect(first).toHaveLength(20);
     const older = await recentRecords(t.app, lead, first.at(-1)?.storedAt as Date, 20);
     expect((older.at(-1)?.storedAt.getTime() ?? 0) <= (first.at(-1)?.storedAt.getTime() ?? 0)).toBe(true);
+    const run = (await recentRecords(t.app, lead, at, 60)).map((r) => [r.storedAt.getTime(), r.id] as const);
+    // Some were stored in the same moment, and a page may end between them.
+    expect(new Set(run.map(([ms]) => ms)).size).toBeLessThan(run.length);
+    const walked: (readonly [number, string])[] = [];
+    while (walked.length < run.length) {
+      const [ms, id] = walked.at(-1) ?? [at.getTime(), null];
+      const page = await recentRecords(t.app, lead, new Date(ms), 1, { beforeId: id });
+      walked.push(...page.map((r) => [r.storedAt.getTime(), r.id] as const));
+    }
+    expect(walked).toEqual(run);
     for (const r of await recentRecords(t.app, lead, at, 30, { kind: "cross-cut" })) expect(r.kind).toBe("cross-cut");
     for (const r of await recentRecords(t.app, lead, at, 30, { rack: "0869" })) expect(r.rack).toBe("0869");
   });

@@ -31,6 +31,7 @@ const rack = (number: string, what: RackState, over: Partial<RackOnLine> = {}): 
   asked: 30,
   defect: null,
   iso: null,
+  heldBy: null,
   bareSinceMs: null,
   unsealedSinceMs: null,
   wipedAtMs: null,
@@ -135,6 +136,13 @@ describe("what needs a hand", () => {
       "metric",
     );
     expect(item).toMatchObject([{ word, result, href }]);
+  });
+  test("a held rack says what it is held for by its own job's limit, or nothing where only a decision holds it", () => {
+    const whyOf = (over: Partial<RackOnLine>) =>
+      dueList(line({ racks: [rack("100", "held", { stage: "release", result: "out", ...over })] }), "metric")[0]?.why;
+    expect(whyOf({ iso: 1, heldBy: "adhesion" })).toMatch(/cross-cut grade 1, held for a lead/);
+    expect(whyOf({ iso: 2, defect: "soft-film", heldBy: "defect" })).toMatch(/: soft film, held for a lead/);
+    expect(whyOf({ iso: 2, heldBy: "decision" })).toMatch(/Bracket: held for a lead/);
   });
   test("a running rack is told last, with what comes next and since when, and is due at no hour", () => {
     const due = dueList(line({ racks: [rack("100", "running")], bakes: [bake()] }), "metric");

@@ -31,6 +31,8 @@ export const rackStates = [
 ] as const;
 export type RackState = (typeof rackStates)[number];
 
+export type HeldBy = "decision" | "adhesion" | "defect";
+
 /** What a rack waits for, in the order of its way. */
 export const nextSteps = [
   "prepare",
@@ -86,8 +88,8 @@ export type Standing = {
   readonly next: NextStep | null;
   /** Since when that is due. */
   readonly nextSinceMs: number;
-  /** What holds it, by its own name; null where nothing does. */
-  readonly heldBy: "decision" | "adhesion" | "defect" | null;
+  /** What it is held for: what is wrong on record, else a decision to hold alone; null where nothing holds it. */
+  readonly heldBy: HeldBy | null;
   readonly bareSinceMs: number | null;
   readonly unsealedSinceMs: number | null;
   readonly wipedMs: number | null;
@@ -157,7 +159,7 @@ export function standingOf(facts: StandingFacts): Standing {
     result,
     next: goneMs === null ? due.step : null,
     nextSinceMs: due.sinceMs,
-    heldBy: held ? "decision" : adhesionOut ? "adhesion" : facts.defect ? "defect" : null,
+    heldBy: adhesionOut ? "adhesion" : facts.defect ? "defect" : held ? "decision" : null,
     bareSinceMs,
     unsealedSinceMs: coat ? null : facts.convertedMs,
     wipedMs: coat ? null : facts.wipedMs,

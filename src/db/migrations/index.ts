@@ -15,6 +15,7 @@ import * as cureTest from "./2026-11-28T083000-cure-test";
 import * as cureSections from "./2026-11-28T100000-cure-sections";
 import * as oneClock from "./2026-11-28T180000-one-clock";
 import * as rackStanding from "./2026-11-28T190000-rack-standing";
+import * as heldFor from "./2026-11-28T210000-held-for";
 
 const migrations: Record<string, Migration> = {
   "2026-11-23T140000-record": record,
@@ -33,6 +34,7 @@ const migrations: Record<string, Migration> = {
   "2026-11-28T100000-cure-sections": cureSections,
   "2026-11-28T180000-one-clock": oneClock,
   "2026-11-28T190000-rack-standing": rackStanding,
+  "2026-11-28T210000-held-for": heldFor,
 };
 /** A fixed list rather than a folder scan, so that it loads alike under tsx, Vitest and Next. */
 export const migrationProvider: MigrationProvider = { getMigrations: async () => migrations };

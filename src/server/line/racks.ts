@@ -1,8 +1,8 @@
 import { type Kysely, sql } from "kysely";
-import { type NextStep, type RackState, type RailStage, rackStates, railStages } from "@/core/line";
+import { type HeldBy, type NextStep, type RackState, type RailStage, rackStates, railStages } from "@/core/line";
 import type { VerdictResult } from "@/core/verdict";
 import { forPerson } from "@/db/queries/for-person";
-import type { Database } from "@/db/schema";
+import type { Database, RackStandingTable } from "@/db/schema";
 import type { SetupItem } from "../setup/setup-data";
 import type { Person } from "../sign-in/roles";
 
@@ -17,6 +17,7 @@ export type RackOnLine = {
   readonly open: boolean;
   readonly result: VerdictResult;
   readonly what: RackState;
+  readonly heldBy: HeldBy | null;
   /** What it waits for, and since when. */
   readonly next: NextStep | null;
   readonly nextSince: Date;
@@ -30,33 +31,36 @@ export type RackOnLine = {
   /** Wiped with solvent and not coated: it must be gone before powder or heat. */
   readonly wipedAtMs: number | null;
 };
-type Row = {
-  number: string;
+type Row = Pick<
+  RackStandingTable,
+  | "number"
+  | "customer_id"
+  | "part_id"
+  | "passage"
+  | "since"
+  | "open"
+  | "next_since"
+  | "readings"
+  | "asked"
+  | "defect"
+  | "iso"
+  | "bare_since"
+  | "unsealed_since"
+  | "wiped_at"
+> & {
   job: string;
-  customer_id: string;
-  part_id: string;
   stage: RailStage;
-  passage: string;
-  since: Date;
-  open: boolean;
   state: RackState;
   result: VerdictResult;
   next: NextStep | null;
-  next_since: Date;
-  readings: number;
-  asked: number;
-  defect: string | null;
-  iso: number | null;
-  bare_since: Date | null;
-  unsealed_since: Date | null;
-  wiped_at: Date | null;
+  held_by: HeldBy | null;
 };
 type Names = {
   readonly parts: ReadonlyMap<string, SetupItem<"part">>;
   readonly customers: ReadonlyMap<string, SetupItem<"customer">>;
 };
 const columns = sql.raw(
-  "s.number, j.number as job, s.customer_id, s.part_id, s.stage, s.passage, s.since, s.open, s.state, s.result, s.next, s.next_since, s.readings, s.asked, s.defect, s.iso, s.bare_since, s.unsealed_since, s.wiped_at",
+  "s.number, j.number as job, s.customer_id, s.part_id, s.stage, s.passage, s.since, s.open, s.state, s.result, s.next, s.next_since, s.held_by, s.readings, s.asked, s.defect, s.iso, s.bare_since, s.unsealed_since, s.wiped_at",
 );
 /** What is out or held first, then what has waited longest. */
 const urgency = sql.raw(
@@ -74,6 +78,7 @@ const rackOf = (row: Row, { parts, customers }: Names): RackOnLine => ({
   open: row.open,
   result: row.result,
   what: row.state,
+  heldBy: row.held_by,
   next: row.next,
   nextSince: row.next_since,
   readings: row.readings,

@@ -16,21 +16,27 @@ export function CrossCutForm({
   worstIso: number;
 }) {
   const [lost, setLost] = useState<ReadonlySet<number>>(new Set());
+  const [none, setNone] = useState(false);
   const [onPanel, setOnPanel] = useState(true);
   const { send, message, busy } = useRecorder();
+  const looked = none || lost.size > 0;
   const grade = crossCutFromSquares(lost.size, 25);
-  const toggle = (i: number) =>
+  const toggle = (i: number) => {
+    setNone(false);
     setLost((s) => {
       const n = new Set(s);
       if (!n.delete(i)) n.add(i);
       return n;
     });
+  };
   return (
     <form
       onSubmit={async (e) => {
         e.preventDefault();
-        if (await send({ kind: "cross-cut", rack, squaresLost: lost.size, squares: 25, spacingMm, onPanel }))
+        if (await send({ kind: "cross-cut", rack, squaresLost: lost.size, squares: 25, spacingMm, onPanel })) {
           setLost(new Set());
+          setNone(false);
+        }
       }}
     >
       <h2>Cross-cut with tape{spacingMm ? `, cuts ${spacingMm} mm apart` : ""}</h2>
@@ -51,17 +57,33 @@ export function CrossCutForm({
         <div>
           <div className="small soft">squares lost</div>
           <div className="fig text-[30px] font-bold leading-none">
-            {lost.size}
+            {looked ? lost.size : "–"}
             <span className="text-[14px]"> of 25</span>
           </div>
           {grade.ok && (
             <p className="mt-3">
-              <Verdict result={grade.value.iso > worstIso ? "out" : "in"}>
-                Grade {grade.value.iso}, {grade.value.astmB}
-              </Verdict>
+              {looked ? (
+                <Verdict result={grade.value.iso > worstIso ? "out" : "in"}>
+                  Grade {grade.value.iso}, {grade.value.astmB}
+                </Verdict>
+              ) : (
+                <Verdict result="unknown">Not looked at yet</Verdict>
+              )}
               <br />
               <span className="small soft">grade {worstIso} or better asked for</span>
             </p>
+          )}
+          {lost.size === 0 && (
+            <label className="mt-3 flex min-h-11 items-center gap-2">
+              <input
+                type="checkbox"
+                className="size-5"
+                required
+                checked={none}
+                onChange={(e) => setNone(e.target.checked)}
+              />{" "}
+              no square came away
+            </label>
           )}
           <label className="mt-3 flex min-h-11 items-center gap-2">
             <input
@@ -129,7 +151,8 @@ export function SolventRubForm({ rack, knownCuredGrade }: { rack: string; knownC
         </div>
         <div className="field">
           <label htmlFor="grade">grade 5–0</label>
-          <select id="grade" name="grade" className="input" defaultValue="5">
+          <select id="grade" name="grade" className="input" defaultValue="" required>
+            <option value="">choose</option>
             {[
               "5 no effect",
               "4 slight dulling",

@@ -6,7 +6,7 @@ import type { VerdictResult } from "@/core/verdict";
 import type { Line, RackOnLine } from "@/server/line/load-line";
 import { clock, span } from "../format";
 import { bathValue, parameterName } from "../words/baths";
-import { nextHref, nextName, rackStateName } from "../words/next";
+import { nextHref, nextName, rackStateName, whatIsWrong } from "../words/next";
 import { passageName } from "../words/preparation";
 import { stageNames } from "../words/reasons";
 import { upkeepWord } from "../words/upkeep";
@@ -47,10 +47,6 @@ function byUrgency(now: number) {
 
 /** An unsealed coat is said when a quarter of its time is left. */
 const SAID_BEFORE = 0.25;
-
-/** What is wrong with a rack, by what is on record of it; empty where nothing is. */
-const whatIsWrong = (rack: RackOnLine): string =>
-  rack.iso !== null && rack.iso > 1 ? `cross-cut grade ${rack.iso}` : (rack.defect ?? "").replaceAll("-", " ");
 
 /** What needs a hand now, the most urgent first: pulls, bath checks, bare metal, open readings, held racks, cases. */
 export function dueList(line: Line, units: UnitSystem): DueItem[] {

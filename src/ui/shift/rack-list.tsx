@@ -3,7 +3,7 @@ import { type RackState, type RailStage, rackStates, railStages } from "@/core/l
 import type { RackFilter, RackOnLine } from "@/server/line/racks";
 import { countOf, span } from "../format";
 import { Verdict } from "../marks/verdict";
-import { nextHref, nextName, nextSoFar, rackStateName } from "../words/next";
+import { nextHref, nextName, nextSoFar, rackStateName, whatIsWrong } from "../words/next";
 import { stageNames } from "../words/reasons";
 import { Pages } from "./pages";
 
@@ -113,7 +113,7 @@ export function RackList({
             <b className="fig text-[17px]">{r.number}</b>
             <span className="min-w-0">
               <b>{r.part}</b> <span className="soft">{r.customer}</span>{" "}
-              <span className="faint small">
+              <span className="faint small whitespace-nowrap">
                 {r.job}
                 {stageFixed ? "" : `, ${stageNames[r.stage]?.toLowerCase()}`}
               </span>
@@ -122,7 +122,10 @@ export function RackList({
               {r.next ? nextName[r.next] : ""} <span className="fig soft">{nextSoFar(r)}</span>
             </span>
             <span className="fig soft max-[700px]:hidden">{span(now.getTime() - r.nextSince.getTime())}</span>
-            <Verdict result={r.result}>{rackStateName[r.what]}</Verdict>
+            <span>
+              <Verdict result={r.result}>{rackStateName[r.what]}</Verdict>
+              {r.heldBy && <span className="soft small block">{whatIsWrong(r)}</span>}
+            </span>
           </Link>
         ))}
       </div>

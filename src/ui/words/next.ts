@@ -13,6 +13,13 @@ export const rackStateName: Record<RackState, string> = {
   "to-recoat": "To scuff, recoat",
   "to-strip": "To strip",
 };
+/** What a rack is held for, by what is on record of it; empty where nothing is wrong. */
+export const whatIsWrong = (rack: Pick<RackOnLine, "heldBy" | "iso" | "defect">): string =>
+  rack.heldBy === "adhesion"
+    ? `cross-cut grade ${rack.iso}`
+    : rack.heldBy === "defect"
+      ? (rack.defect ?? "").replaceAll("-", " ")
+      : "";
 /** What comes next, as it is said of a rack. */
 export const nextName: Record<NextStep, string> = {
   prepare: "Prepare the metal",

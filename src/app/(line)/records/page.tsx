@@ -1,5 +1,6 @@
 import type { Metadata } from "next";
 import Link from "next/link";
+import * as v from "valibot";
 import { kinds } from "@/core/kinds";
 import { database } from "@/server/database";
 import { currentLine } from "@/server/line/current-line";
@@ -15,19 +16,21 @@ import { Grade } from "@/ui/marks/verdict";
 
 export const metadata: Metadata = { title: "Records" };
 const PAGE = 60;
+const recordId = v.pipe(v.string(), v.uuid());
 export default async function RecordsPage({
   searchParams,
 }: {
-  searchParams: Promise<{ kind?: string; rack?: string; before?: string }>;
+  searchParams: Promise<{ kind?: string; rack?: string; before?: string; id?: string }>;
 }) {
   const person = await personOnPage();
   const [line, { units }] = await Promise.all([currentLine(person), preferences()]);
   const all = kinds().map((k) => k.kind);
-  const { kind, rack, before } = await searchParams;
+  const { kind, rack, before, id } = await searchParams;
   const from = before && !Number.isNaN(Date.parse(before)) ? new Date(before) : line.at;
   const records = await recentRecords(database(), person, from, PAGE, {
     kind: all.includes(kind ?? "") ? (kind ?? null) : null,
     rack: rack ?? null,
+    beforeId: v.is(recordId, id) ? id : null,
   });
   const last = records.at(-1);
   const query = new URLSearchParams({ ...(kind ? { kind } : {}), ...(rack ? { rack } : {}) });
@@ -89,7 +92,7 @@ export default async function RecordsPage({
           <p className="mt-4">
             <Link
               className="btn"
-              href={`/records?${new URLSearchParams([...query, ["before", last.storedAt.toISOString()]])}`}
+              href={`/records?${new URLSearchParams([...query, ["before", last.storedAt.toISOString()], ["id", last.id]])}`}
             >
               Older
             </Link>

@@ -105,10 +105,13 @@ export default async function JobPage({
               <div key={o.what} className="row grid-cols-[minmax(0,1fr)_auto]">
                 <span>
                   <b>{o.what}</b>
-                  {o.pricePercent ? `, +${o.pricePercent} %` : ""}: {o.risk}.{" "}
-                  <span className="faint">
-                    {o.by}, {o.on}
-                  </span>
+                  {o.pricePercent ? `, +${o.pricePercent} %` : ""}: {o.risk}.
+                  {o.state !== "open" && (
+                    <span className="faint">
+                      {" "}
+                      {o.by}, {o.on}
+                    </span>
+                  )}
                 </span>
                 <Verdict result={o.state === "taken" ? "in" : o.state === "declined" ? "watch" : "unknown"}>
                   {o.state === "taken" ? "Taken" : o.state === "declined" ? "Declined" : "Not answered"}
