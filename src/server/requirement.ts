@@ -1,5 +1,5 @@
 import * as v from "valibot";
-import { cureTests } from "@/core/bench";
+import { benchTests } from "@/core/bench";
 import {
   curings,
   exposures,
@@ -11,7 +11,7 @@ import {
   rustGrades,
 } from "@/core/plan";
 import type { Failure } from "@/core/result";
-import { BEYOND_ANY_FILM_UM } from "@/core/thickness";
+import { BEYOND_ANY_FILM_UM, filmAsked } from "@/core/thickness";
 import { filled, text } from "./input";
 
 const finite = v.pipe(v.number(), v.finite());
@@ -26,6 +26,7 @@ export const requirementSchema = v.object({
       level: v.picklist([1, 2, 3, 4, 5]),
     }),
     v.object({ rule: v.literal("nominal"), nominalUm: finite, maxUm: v.nullable(finite) }),
+    v.object({ rule: v.literal("measuring-areas"), minUm: finite, maxUm: v.nullable(finite) }),
   ]),
   adhesionWorstIso: v.pipe(v.number(), v.integer(), v.minValue(0), v.maxValue(5)),
   cureDecidedBy: v.picklist(["index", "hold"]),
@@ -38,7 +39,7 @@ export const requirementSchema = v.object({
   ),
   /** Tests with what is asked of them. */
   tests: v.optional(
-    v.array(v.object({ test: v.picklist(cureTests), lower: v.nullable(finite), upper: v.nullable(finite) })),
+    v.array(v.object({ test: v.picklist(benchTests), lower: v.nullable(finite), upper: v.nullable(finite) })),
     [],
   ),
 });
@@ -63,12 +64,6 @@ export function checkRequirement({ film, appearance, tests }: Requirement): Fail
     if (value !== null && value !== undefined && !(value > 0)) return bad(field, value, "is not over 0");
   return null;
 }
-
-/** The film asked of the mean, µm, whatever the rule: the least and, where one is set, the most. */
-export const filmAsked = (film: Requirement["film"]): { readonly minUm: number; readonly maxUm: number | null } => ({
-  minUm: film.rule === "spot-area" ? film.minUm : film.nominalUm,
-  maxUm: film.maxUm,
-});
 
 export const systemSchema = v.object({
   preparation: v.picklist(preparations),

@@ -106,7 +106,8 @@ describe("the pre-flight", () => {
     );
   test("everything read and seen is in, by the weakest of its grades", () => {
     expect(all()).toMatchObject({ result: "in", grade: "by-procedure", off: [], open: [] });
-    expect(all().earthMohm).toBeCloseTo(0.4, 12);
+    expect(all().earth).toMatchObject({ result: "in", unread: [] });
+    expect(all().earth?.totalMohm).toBeCloseTo(0.4, 12);
     expect(all().airDrop).toBeCloseTo(15 / 70, 12);
   });
   test.each([
@@ -128,6 +129,9 @@ describe("the pre-flight", () => {
       result: "out",
       off: ["rack-hook"],
     });
+    const unread = all({ "rack-hook": { how: "skipped", value: null, note: "no meter" } });
+    expect(unread.earth).toMatchObject({ result: "unknown", unread: ["rack-hook"] });
+    expect(judgePreFlight([entry("gloves")], limits, false).earth).toBeNull();
   });
   test("a fall of the air from rest to flow is asked about", () => {
     expect(all({ "air-rest": { value: 110 } })).toMatchObject({ result: "watch", off: ["air-rest"] });

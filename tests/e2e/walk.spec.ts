@@ -140,9 +140,12 @@ test("one inspector walks the whole line: bath, film, cure, bench, release, fiel
   await page.getByLabel("Widths in mm", { exact: false }).focus();
   await page.keyboard.type("4.1 4.4 4.7 4.2 4.5 4.3");
   await expect(page.getByText("4.4 mm, rating 5")).toBeVisible();
+  await page.getByLabel("Rusted, % of zone").fill("0.5");
+  await expect(page.getByText("Ri 2", { exact: true })).toBeVisible();
   await press(page, "Record visit");
   await expect(page.getByText("Recorded.", { exact: true }).first()).toBeVisible();
   await expect(page.getByRole("cell", { name: /bay 3, leg/ })).toBeVisible();
+  await expect(page.getByRole("region", { name: "Rusting by zone" })).toContainText("bay 3, leg0.5 %Ri 2first time");
 
   // Causes: an answered check moves the ranking; a person confirms.
   await go(page, "case 29");

@@ -163,6 +163,16 @@ const good = (): Record<Kind, object> => ({
   },
   "cross-cut": { rack: "E100", squaresLost: 1, squares: 25, spacingMm: 2, onPanel: false },
   "solvent-rub": { rack: "E100", doubleRubs: 50, limit: 50, grade: 5, onPanel: false },
+  "pull-off": {
+    rack: "E100",
+    dollyMm: 20,
+    forceN: 1885,
+    adhesivePercent: 10,
+    cohesivePercent: 90,
+    gluePercent: 0,
+    askedMPa: 5,
+    onPanel: true,
+  },
   defect: {
     rack: "E100",
     structure: null,
@@ -340,6 +350,9 @@ describe("what an entry is about must be there", () => {
     ["cross-cut", { squaresLost: 26 }, "bad-squares"],
     ["solvent-rub", { rack: "E999" }, "unknown-rack"],
     ["solvent-rub", { doubleRubs: 51 }, "bad-rubs"],
+    ["pull-off", { rack: "E999" }, "unknown-rack"],
+    ["pull-off", { dollyMm: 0 }, "bad-entry"],
+    ["pull-off", { cohesivePercent: 80 }, "shares-do-not-add"],
     ["defect", { rack: "E999" }, "unknown-rack"],
     ["defect", { rack: null, structure: "NO-SUCH" }, "unknown-structure"],
     ["defect", { piecesAffected: 3 }, "more-affected-than-seen"],
@@ -349,6 +362,24 @@ describe("what an entry is about must be there", () => {
       "visit",
       { creep: [{ zone: "edge", from: "scribe", scribeMm: 4, widthsMm: [3, 3, 3, 3, 3, 3] }] },
       "narrower-than-scribe",
+    ],
+    [
+      "visit",
+      { creep: [{ zone: "edge", from: "area", scribeMm: 1, widthsMm: [], areaMm2: 20, lengthMm: 50 }] },
+      "narrower-than-scribe",
+    ],
+    ["visit", { creep: [{ zone: "edge", from: "area", scribeMm: 1, widthsMm: [], areaMm2: 200 }] }, "bad-entry"],
+    ["visit", { creep: [{ zone: "edge", from: "chip", scribeMm: null, widthsMm: [] }] }, "bad-entry"],
+    ["visit", { rust: [{ zone: "edge", sharePercent: 101 }] }, "bad-entry"],
+    [
+      "visit",
+      {
+        rust: [
+          { zone: "edge", sharePercent: 1 },
+          { zone: "Edge", sharePercent: 2 },
+        ],
+      },
+      "bad-entry",
     ],
   ];
   test.each(stray)("%s %j: %s", async (kind, over, failure) => {

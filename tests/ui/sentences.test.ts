@@ -3,7 +3,7 @@ import { bathParameters } from "@/core/bath";
 import { judgeBake } from "@/core/cure";
 import { conditionQuantities, prepMeasures, prepSteps } from "@/core/preparation";
 import { valueOrThrow } from "@/core/result";
-import { judgeSpotArea } from "@/core/thickness";
+import { judgeFilm } from "@/core/thickness";
 import type { VerdictItem } from "@/server/rack/judge-rack";
 import { minutesSeconds } from "@/ui/format";
 import { recordSentence } from "@/ui/kinds";
@@ -17,10 +17,7 @@ const common = { grade: "measured" as const, sources: [] };
 const spots = (...means: number[]) =>
   means.map((m, i) => ({ id: `a${i + 1}`, readings: [{ valueUm: m }, { valueUm: m }, { valueUm: m }] }));
 const filmOf = (...means: number[]) =>
-  ({
-    kind: "spot-area",
-    verdict: valueOrThrow(judgeSpotArea([{ id: "a", spots: spots(...means) }], { minUm: 60, maxUm: 90, level: 3 })),
-  }) as unknown as Of<"film">["film"];
+  valueOrThrow(judgeFilm(spots(...means), { rule: "spot-area", minUm: 60, maxUm: 90, level: 3 }));
 const film = (result: VerdictItem["result"], over: Partial<Of<"film">> = {}) =>
   ({
     ...common,

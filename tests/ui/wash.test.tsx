@@ -431,7 +431,7 @@ describe("the film as it is read", () => {
   });
   test("what cannot be judged yet says why; without a reason against it, it is in", () => {
     expect(words(<RuleStanding judged={err({ kind: "no-values" })} units="metric" />)).toContain("Record one first");
-    const fine = ok({ kind: "nominal-verdict", reasons: [] }) as unknown as Parameters<
+    const fine = ok({ kind: "film-verdict", result: "in", reasons: [] }) as unknown as Parameters<
       typeof RuleStanding
     >[0]["judged"];
     expect(words(<RuleStanding judged={fine} units="metric" />)).toContain("Mean and every spot inside the range");

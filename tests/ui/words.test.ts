@@ -1,11 +1,15 @@
 import { readdirSync, readFileSync } from "node:fs";
 import path from "node:path";
 import { describe, expect, test } from "vitest";
+import { earthChain } from "@/core/coating";
 import { kinds, tablesOf } from "@/core/kinds";
+import { valueOrThrow } from "@/core/result";
 import { decisions } from "@/server/release/dispose";
 import { countOf, figure, span, when, withUnit } from "@/ui/format";
 import { recordSentence } from "@/ui/kinds";
 import type { SaidDetails } from "@/ui/kinds/said";
+import { pullOffSaid } from "@/ui/words/bench";
+import { earthSaid } from "@/ui/words/coating";
 import { decisionWords } from "@/ui/words/decisions";
 import { failureText } from "@/ui/words/failures";
 import { bakeReason, filmReason, foundText } from "@/ui/words/reasons";
@@ -46,9 +50,15 @@ describe("words", () => {
       "spot-unread",
       "few-readings",
       "mean-below-nominal",
-      "spot-below-80-percent",
-      "spot-above-max",
+      "reading-below-80-percent",
+      "reading-above-max",
       "too-many-between-80-and-100-percent",
+      "some-between-80-and-100-percent",
+      "areas-mean-low",
+      "areas-mean-high",
+      "area-below-80-percent",
+      "area-thin",
+      "too-few-read",
     ];
     const bake = [
       "index-short",
@@ -71,6 +81,9 @@ describe("words", () => {
       limitUm: 60,
       nominalUm: 60,
       valueUm: 50,
+      what: "readings",
+      read: 6,
+      asked: 45,
       got: 2,
       need: 3,
       count: 2,
@@ -94,6 +107,14 @@ describe("words", () => {
           /undefined|NaN/,
         );
     }
+  });
+  test("a pull-off says its stress and how the film gave way, the largest share first; the earth what is unread", () => {
+    const row = { stress_mpa: 6.04, adhesive_percent: 10, cohesive_percent: 90, glue_percent: 0 };
+    expect(pullOffSaid(row)).toBe("6.0 MPa, 90 % within the film, 10 % off the metal");
+    const earth = (links: Parameters<typeof earthChain>[0]) => earthSaid(valueOrThrow(earthChain(links)), 1);
+    expect(earth({ "lead-rack": 0.2, "rack-hook": 0.2, "hook-part": 0.3 })).toBe("earth 0.7 of 1 MΩ");
+    expect(earth({ "lead-rack": 0.2, "hook-part": 0.3 })).toBe("earth at least 0.5 of 1 MΩ, rack to hook not read");
+    expect(earth({ "rack-hook": 1.2 })).toBe("earth 1.2 MΩ, over 1: most of it rack to hook");
   });
   test("every decision and record kind has its word", () => {
     for (const decision of decisions) expect(decisionWords[decision]).toBeTruthy();

@@ -11,12 +11,16 @@ export const pencils = ["6B", "5B", "4B", "3B", "2B", "B", "HB", "F", "H", "2H",
  */
 export const cureTests = ["pencil-hardness", "impact", "bend", "gloss-60", "colour"] as const;
 export type CureTest = (typeof cureTests)[number];
-export const cureTestUnit: Record<CureTest, string> = {
+/** What a job may ask for beside the cross-cut and the rub. */
+export const benchTests = [...cureTests, "pull-off"] as const;
+export type BenchTest = (typeof benchTests)[number];
+export const cureTestUnit: Record<BenchTest, string> = {
   "pencil-hardness": "",
   impact: "kg·cm",
   bend: "mm",
   "gloss-60": "GU",
   colour: "ΔE",
+  "pull-off": "MPa",
 };
 const bounds: Record<CureTest, readonly [number, number]> = {
   "pencil-hardness": [0, pencils.length - 1],

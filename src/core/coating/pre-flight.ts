@@ -1,7 +1,7 @@
 import { within } from "../limits";
 import type { EvidenceGrade, VerdictResult } from "../verdict";
 import { worstResult } from "../verdict";
-import type { EarthLink } from "./earth-chain";
+import { type EarthChain, type EarthLink, earthChain, earthLinks } from "./earth-chain";
 import type { Window } from "./set-up";
 
 /** What is looked at before powder goes on, in the order a painter walks it. */
@@ -134,7 +134,8 @@ export type PreFlightJudged = {
   readonly off: readonly PreFlightItem[];
   /** Not looked at: asked for and neither read nor seen. */
   readonly open: readonly PreFlightItem[];
-  readonly earthMohm: number | null;
+  /** The earth's links added up; null where none was read. */
+  readonly earth: EarthChain | null;
   /** Fall of the gun's air from rest to flow, as a share of rest; null where either was not read. */
   readonly airDrop: number | null;
 };
@@ -150,21 +151,18 @@ export function judgePreFlight(
 ): PreFlightJudged {
   const asked = preFlightAsked(recoat);
   const of = (item: PreFlightItem) => entries.find((e) => e.item === item) ?? null;
-  const links = asked.filter((item) => earthLinkOf[item]);
-  const readLinks = links.flatMap((item) => of(item)?.value ?? []);
-  const earthMohm = readLinks.length > 0 ? readLinks.reduce((a, b) => a + b, 0) : null;
-  const earthOver = earthMohm !== null && earthMohm > limits.earthLimitMohm * (1 + 1e-9);
-  const worstLink = links.reduce<PreFlightItem | null>(
-    (worst, item) => ((of(item)?.value ?? -1) > (worst === null ? -1 : (of(worst)?.value ?? -1)) ? item : worst),
-    null,
+  const earth = earthChain(
+    Object.fromEntries(earthLinks.map((link) => [link, of(link)?.value ?? null])),
+    limits.earthLimitMohm,
   );
+  const chain = earth.ok ? earth.value : null;
   const [rest, flowing] = [of("air-rest")?.value ?? null, of("air-flowing")?.value ?? null];
   const airDrop = rest !== null && flowing !== null && rest > 0 ? (rest - flowing) / rest : null;
   const judged = (item: PreFlightItem): VerdictResult => {
     const entry = of(item);
     if (!entry || entry.how === "skipped") return "unknown";
     if (entry.good === false) return "out";
-    if (earthLinkOf[item] && earthOver && item === worstLink) return "out";
+    if (chain?.result === "out" && item === chain.worst) return "out";
     if (item === "air-rest" && airDrop !== null && (airDrop > limits.airDropShare || airDrop < 0)) return "watch";
     if (entry.value === null) return entry.good === true ? "in" : "unknown";
     const window = preFlightWindow(item, limits);
@@ -183,7 +181,7 @@ export function judgePreFlight(
     items,
     off: items.filter((i) => i.result === "out" || i.result === "watch").map((i) => i.item),
     open: asked.filter((item) => !of(item)),
-    earthMohm,
+    earth: chain,
     airDrop,
   };
 }

@@ -32,6 +32,7 @@ import { plan } from "./plan";
 import { powderHeight } from "./powder-height";
 import { preFlight } from "./pre-flight";
 import { prepStep } from "./prep-step";
+import { pullOff } from "./pull-off";
 import { roundSkip } from "./round-skip";
 import { sludge } from "./sludge";
 import { solventRub } from "./solvent-rub";
@@ -72,6 +73,7 @@ export const allKinds = [
   condition,
   crossCut,
   solventRub,
+  pullOff,
   defect,
   disposition,
   certificate,

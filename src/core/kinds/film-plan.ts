@@ -1,4 +1,5 @@
 import * as v from "valibot";
+import { filmRules } from "../thickness";
 
 import { entry, filled, number, whole } from "./fields";
 import { defineKind } from "./kind";
@@ -32,7 +33,7 @@ export const filmPlan = defineKind({
       may: "inspect",
       schema: entry("film-plan", {
         rack: filled(20),
-        rule: v.picklist(["spot-area", "nominal"]),
+        rule: v.picklist(filmRules),
         areaM2: v.pipe(number(0, 1_000_000), v.gtValue(0, "is not over 0")),
         inFt2: v.boolean(),
         seed: whole(0, 2_147_483_000),

@@ -16,7 +16,11 @@ export const visit = defineKind({
       widths_mm: "float8[]",
       creep_mm: "float8",
       rating: "int?",
+      /** By area: what is corroded along a length of scribe. */
+      area_mm2: "float8?",
+      length_mm: "float8?",
     },
+    rust_share: { ordinal: "int", zone: "text", share_percent: "float8", grade: "int" },
   },
   change: true,
   superseded: "by-correction",
@@ -29,14 +33,39 @@ export const visit = defineKind({
         note: text(800),
         creep: v.pipe(
           v.array(
-            v.object({
-              zone: filled(80),
-              from: v.picklist(["scribe", "chip"]),
-              scribeMm: v.nullable(number(0, 20)),
-              widthsMm: v.pipe(v.array(number(0, 500)), v.minLength(1, "has no width"), v.maxLength(200)),
-            }),
+            v.pipe(
+              v.object({
+                zone: filled(80),
+                from: v.picklist(["scribe", "chip", "area"]),
+                scribeMm: v.nullable(number(0, 20)),
+                widthsMm: v.pipe(v.array(number(0, 500)), v.maxLength(200)),
+                areaMm2: v.optional(v.nullable(number(0, 10_000_000)), null),
+                lengthMm: v.optional(v.nullable(number(0, 100_000)), null),
+              }),
+              v.forward(
+                v.check((x) => x.from === "area" || x.widthsMm.length > 0, "has no width"),
+                ["widthsMm"],
+              ),
+              v.forward(
+                v.check((x) => x.from !== "area" || x.areaMm2 !== null, "is missing: what is corroded, in mm²"),
+                ["areaMm2"],
+              ),
+              v.forward(
+                v.check((x) => x.from !== "area" || x.lengthMm !== null, "is missing: how long the scribe is, in mm"),
+                ["lengthMm"],
+              ),
+            ),
           ),
           v.maxLength(50),
+        ),
+        /** Rusted share of a zone's face, by eye against the pictures of the scale or from a photo. */
+        rust: v.optional(
+          v.pipe(
+            v.array(v.object({ zone: filled(80), sharePercent: number(0, 100) })),
+            v.maxLength(50),
+            v.check((all) => new Set(all.map((x) => x.zone.toLowerCase())).size === all.length, "have one zone twice"),
+          ),
+          [],
         ),
       }),
     },

@@ -1,5 +1,7 @@
 import { err, ok, type Result } from "../result";
 import { howManySpots } from "../thickness/how-many-spots";
+import type { FilmRule } from "../thickness/judge-film";
+import { MEASURING_AREAS_NEEDED } from "../thickness/measuring-areas";
 import { randomPlaces } from "./random-places";
 import { type Risks, type SamplingPlan, samplingPlan } from "./sampling-plan";
 
@@ -10,7 +12,7 @@ const FT2_PER_M2 = 1 / 0.09290304;
 
 export type FilmPlan = {
   readonly kind: "film-plan";
-  readonly rule: "spot-area" | "nominal";
+  readonly rule: FilmRule;
   readonly areaM2: number;
   /** Spots asked for in all. */
   readonly spots: number;
@@ -28,7 +30,7 @@ export type FilmPlan = {
  * `bad-input`, `inspect-all`. Source: after SSPC-PA 2, ISO 19840, ISO 2859-2.
  */
 export function filmPlan(
-  rule: "spot-area" | "nominal",
+  rule: FilmRule,
   areaM2: number,
   seed: number,
   options: { readonly inFt2?: boolean; readonly risks?: Risks | null } = {},
@@ -39,7 +41,8 @@ export function filmPlan(
   const asked = howManySpots(inFt2 ? (areaM2 * FT2_PER_M2 * PLACE_M2) / PLACE_FT2 : areaM2);
   if (!asked.ok) return asked;
   const places = Math.max(1, Math.ceil(areaM2 / placeM2 - 1e-9));
-  const wanted = rule === "spot-area" ? Math.min(places, asked.value.spotArea / 5) : places;
+  const most = { "spot-area": asked.value.spotArea / 5, nominal: places, "measuring-areas": MEASURING_AREAS_NEEDED };
+  const wanted = Math.min(places, most[rule]);
   if (places > 100_000) return err({ kind: "bad-area", areaM2 });
   const chosen = randomPlaces(places, wanted, seed);
   if (!chosen.ok) return chosen;
@@ -55,7 +58,7 @@ export function filmPlan(
     kind: "film-plan",
     rule,
     areaM2,
-    spots: rule === "spot-area" ? 5 * wanted : asked.value.nominal,
+    spots: { "spot-area": 5 * wanted, nominal: asked.value.nominal, "measuring-areas": MEASURING_AREAS_NEEDED }[rule],
     places,
     measured: chosen.value.map((i) => i + 1),
     seed,

@@ -3,6 +3,7 @@ export * from "./film-decision";
 export * from "./gauge-check";
 export * from "./gauge-line";
 export * from "./how-many-spots";
+export * from "./judge-film";
 export * from "./measuring-areas";
 export * from "./nominal";
 export * from "./over-build";

@@ -5,6 +5,8 @@ import type { VerdictResult } from "../verdict";
 import { checkThicknessUm } from "./readings";
 
 export const MEASURING_AREAS_NEEDED = 5;
+/** Readings asked for on each; one alone leaves its area unknown. */
+export const READINGS_PER_AREA = 3;
 
 /**
  * Five or more areas of about 1 cm²: mean of area means ≥ m and no area mean < 0.8 m.

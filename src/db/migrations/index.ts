@@ -16,6 +16,8 @@ import * as cureSections from "./2026-11-28T100000-cure-sections";
 import * as oneClock from "./2026-11-28T180000-one-clock";
 import * as rackStanding from "./2026-11-28T190000-rack-standing";
 import * as heldFor from "./2026-11-28T210000-held-for";
+import * as pullOff from "./2026-11-28T220000-pull-off";
+import * as fieldShares from "./2026-11-28T230000-field-shares";
 
 const migrations: Record<string, Migration> = {
   "2026-11-23T140000-record": record,
@@ -35,6 +37,8 @@ const migrations: Record<string, Migration> = {
   "2026-11-28T180000-one-clock": oneClock,
   "2026-11-28T190000-rack-standing": rackStanding,
   "2026-11-28T210000-held-for": heldFor,
+  "2026-11-28T220000-pull-off": pullOff,
+  "2026-11-28T230000-field-shares": fieldShares,
 };
 /** A fixed list rather than a folder scan, so that it loads alike under tsx, Vitest and Next. */
 export const migrationProvider: MigrationProvider = { getMigrations: async () => migrations };

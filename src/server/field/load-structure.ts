@@ -42,6 +42,15 @@ export type CreepZone = {
   readonly before: { readonly at: Date; readonly creepMm: number } | null;
   readonly rateMmPerYear: number | null;
 };
+export type RustZone = {
+  readonly zone: string;
+  readonly at: Date;
+  readonly sharePercent: number;
+  /** Degree of rusting, Ri 0 to 5. */
+  readonly grade: number;
+  /** Share at the visit before, %. */
+  readonly before: number | null;
+};
 export type StructureFile = NonNullable<Awaited<ReturnType<typeof loadStructure>>>;
 
 /** A structure with its pieces, visits, creep by zone and rate since the visit before. Null where it is not this person's to see. */
@@ -90,9 +99,22 @@ export async function loadStructure(db: Kysely<Database>, person: Person, code: 
     .selectAll("defect")
     .select("record.happened_at")
     .where("record.structure_id", "=", structure.id)
+    .where(stands("record.id"))
     .orderBy("record.happened_at", "desc")
     .limit(50)
     .execute();
+  const rust = visits.length
+    ? await db
+        .selectFrom("rust_share")
+        .selectAll()
+        .where(
+          "record_id",
+          "in",
+          visits.map((v) => v.id),
+        )
+        .orderBy("ordinal")
+        .execute()
+    : [];
   const photos = await db
     .selectFrom("record")
     .innerJoin("photo", "photo.record_id", "record.id")
@@ -140,6 +162,22 @@ export async function loadStructure(db: Kysely<Database>, person: Person, code: 
     pieces,
     visits,
     zones: zones.filter((z) => z !== null),
+    rusting: [...new Set(rust.map((r) => r.zone))].flatMap((zone): RustZone[] => {
+      const [now, before] = visits.flatMap((v) =>
+        rust.filter((r) => r.record_id === v.id && r.zone === zone).map((r) => ({ v, r })),
+      );
+      return now
+        ? [
+            {
+              zone,
+              at: now.v.happened_at,
+              sharePercent: now.r.share_percent,
+              grade: now.r.grade,
+              before: before ? before.r.share_percent : null,
+            },
+          ]
+        : [];
+    }),
     defects,
     photos,
     cases,

@@ -26,6 +26,7 @@ import { makes as passage } from "./passage";
 import { makes as powderHeight } from "./powder-height";
 import { makes as preFlight } from "./pre-flight";
 import { makes as prepStep } from "./prep-step";
+import { makes as pullOff } from "./pull-off";
 import { makes as roundSkip } from "./round-skip";
 import { makes as sludge } from "./sludge";
 import { makes as solventRub } from "./solvent-rub";
@@ -63,6 +64,7 @@ const known: Makes<EntryKind> = {
   ...prepStep,
   ...roundSkip,
   ...sludge,
+  ...pullOff,
   ...solventRub,
   ...thickness,
   ...upkeep,

@@ -19,3 +19,6 @@ export function baseOf(evidence: readonly ThreadRecord[], site: SetupData<"site"
     }),
   );
 }
+
+/** A reading less what the bare metal adds; under nothing is nothing, since a film is never less. */
+export const offBase = (valueUm: number, base: BaseCorrection): number => Math.max(0, valueUm - base.um);

@@ -1,30 +1,21 @@
 import { judgeSolventRub } from "@/core/bench";
 import { type BakeChannel, type BakeVerdict, gelState, judgeBake, ownChannels } from "@/core/cure";
-import type { Failure, Result } from "@/core/result";
-import {
-  type BaseCorrection,
-  judgeNominal,
-  judgeSpotArea,
-  type NominalVerdict,
-  type Spot,
-  type SpotAreaVerdict,
-  spotMeans,
-} from "@/core/thickness";
+import type { Failure } from "@/core/result";
+import { type BaseCorrection, type FilmVerdict, judgeFilm, type Spot } from "@/core/thickness";
 import { type EvidenceGrade, type VerdictResult, weakestGrade, worstResult } from "@/core/verdict";
 import { sectionsOf } from "../bake/section-readings";
 import type { Conditions } from "../trace/conditions";
+import { offBase } from "./base-of";
+import { filmSets } from "./film-layers";
 import { newest, type RackFile } from "./load-rack";
 
-export type FilmJudged =
-  | { readonly kind: "spot-area"; readonly verdict: SpotAreaVerdict; readonly spots: readonly Spot[] }
-  | { readonly kind: "nominal"; readonly verdict: NominalVerdict; readonly spots: readonly Spot[] };
 export type VerdictItem =
   | {
       readonly item: "film";
       readonly result: VerdictResult;
       readonly grade: EvidenceGrade;
       readonly sources: readonly string[];
-      readonly film: FilmJudged | null;
+      readonly film: FilmVerdict | null;
       /** What was taken off the readings for the metal under them. */
       readonly base: BaseCorrection;
       /** Its gauge failed its shims since: watch, until it is read again. */
@@ -115,12 +106,9 @@ export function judgeRack(rack: RackFile, conditions: Conditions): RackVerdict {
   };
 }
 
-/** A reading less what the bare metal adds; under nothing is nothing, since a film is never less. */
-export const offBase = (valueUm: number, base: BaseCorrection): number => Math.max(0, valueUm - base.um);
-
-/** Spots of the part with the readings taken on them; a planned spot without one is there, empty. */
+/** Spots of the part with the readings taken on them since its newest coat; a planned spot without one is there, empty. */
 export function spotsOf(rack: RackFile): { face: string; spot: Spot }[] {
-  const all = rack.latest.flatMap((r) => r.details.thickness_reading ?? []);
+  const all = filmSets(rack).flatMap((r) => r.details.thickness_reading ?? []);
   return rack.part.data.faces.flatMap((face) =>
     face.spots.map((spot) => ({
       face: face.id,
@@ -134,17 +122,20 @@ export function spotsOf(rack: RackFile): { face: string; spot: Spot }[] {
   );
 }
 
-const sourcesOf = (rack: RackFile, kind: string) =>
-  rack.latest.filter((r) => r.base.kind === kind).map((r) => r.base.id);
+/** Readings that a plan on record asks for by the nominal rule; the others go by the spots of the sketch. */
+export function filmReadingsAsked(rack: RackFile): number {
+  const plan = newest(rack, "film-plan")?.details.film_plan?.[0];
+  return rack.job.requirement.film.rule === "nominal" ? (plan?.spots ?? 0) : 0;
+}
 
 function filmItem(rack: RackFile): VerdictItem {
   const spots = spotsOf(rack).map((s) => s.spot);
-  const sources = sourcesOf(rack, "thickness");
+  const sources = filmSets(rack).map((r) => r.base.id);
   const { base } = rack;
   const doubted = sources.some((id) => rack.doubted.has(id));
   if (sources.length === 0)
     return { item: "film", result: "unknown", grade: "unknown", sources, film: null, failure: null, base, doubted };
-  const judged = judgeFilm(spots, rack.job.requirement.film);
+  const judged = judgeFilm(spots, rack.job.requirement.film, filmReadingsAsked(rack));
   if (!judged.ok)
     return {
       item: "film",
@@ -158,7 +149,7 @@ function filmItem(rack: RackFile): VerdictItem {
     };
   return {
     item: "film",
-    result: doubted && judged.value.verdict.result === "in" ? "watch" : judged.value.verdict.result,
+    result: doubted && judged.value.result === "in" ? "watch" : judged.value.result,
     grade: base.kind === "by-profile" ? "by-procedure" : "measured",
     sources,
     film: judged.value,
@@ -166,21 +157,6 @@ function filmItem(rack: RackFile): VerdictItem {
     base,
     doubted,
   };
-}
-
-/** Judges spots by the job's own rule. */
-export function judgeFilm(spots: readonly Spot[], film: RackFile["job"]["requirement"]["film"]): Result<FilmJudged> {
-  if (film.rule === "spot-area") {
-    const verdict = judgeSpotArea([{ id: "piece", spots }], film);
-    return verdict.ok ? { ok: true, value: { kind: "spot-area", verdict: verdict.value, spots } } : verdict;
-  }
-  const means = spotMeans(spots);
-  if (!means.ok) return means;
-  const verdict = judgeNominal(
-    means.value.means.map((m) => m.meanUm),
-    film,
-  );
-  return verdict.ok ? { ok: true, value: { kind: "nominal", verdict: verdict.value, spots } } : verdict;
 }
 
 function cureItem(rack: RackFile): VerdictItem {

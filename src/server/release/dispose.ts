@@ -104,9 +104,10 @@ function numbersOf(item: ReturnType<typeof judgeRack>["items"][number]): { [key:
     case "film":
       return item.film
         ? {
-            meanUm:
-              item.film.kind === "spot-area" ? (item.film.verdict.areas[0]?.meanUm ?? null) : item.film.verdict.meanUm,
-            reasons: JSON.parse(JSON.stringify(item.film.verdict.reasons)),
+            meanUm: item.film.meanUm,
+            read: item.film.read,
+            asked: item.film.asked,
+            reasons: JSON.parse(JSON.stringify(item.film.reasons)),
           }
         : {};
     case "cure":

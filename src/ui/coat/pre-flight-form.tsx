@@ -16,7 +16,7 @@ import { RecordRow } from "../forms/recorded";
 import { useRecorder } from "../forms/use-recorder";
 import { Shape, Verdict } from "../marks/verdict";
 import { usePreferences } from "../preferences-context";
-import { preFlightName, preFlightOff, preFlightUnit, situationName } from "../words/coating";
+import { earthSaid, preFlightName, preFlightOff, preFlightUnit, situationName } from "../words/coating";
 import { failureText } from "../words/failures";
 
 type Draft = { readonly text: string; readonly good: boolean | null; readonly skip: string | null };
@@ -116,20 +116,8 @@ export function PreFlightForm({
           All I looked at is in order
         </button>
         <span className="ml-auto">
-          {judged.earthMohm !== null && (
-            <Verdict
-              result={
-                judged.earthMohm > limits.earthLimitMohm
-                  ? "out"
-                  : judged.items.some(
-                        (i) => ["lead-rack", "rack-hook", "hook-part"].includes(i.item) && i.result === "unknown",
-                      )
-                    ? "unknown"
-                    : "in"
-              }
-            >
-              earth {Math.round(judged.earthMohm * 100) / 100} of {limits.earthLimitMohm} MΩ
-            </Verdict>
+          {judged.earth && (
+            <Verdict result={judged.earth.result}>{earthSaid(judged.earth, limits.earthLimitMohm)}</Verdict>
           )}{" "}
           <span className="small soft">
             {judged.open.length === 0 ? "all looked at" : `${judged.open.length} of ${asked.length} to go`}

@@ -1,16 +1,66 @@
 "use client";
 import { type FormEvent, useEffect, useState } from "react";
 import { v7 as uuidv7 } from "uuid";
-import { creepFromChip, creepFromScribe } from "@/core/field";
+import {
+  CREEP_LEAST_POINTS,
+  creepFromArea,
+  creepFromChip,
+  creepFromScribe,
+  creepRating,
+  rustGrade,
+} from "@/core/field";
+import { ok, type Result } from "@/core/result";
 import { parseNumber } from "@/core/units";
 import { withUnit } from "../format";
 import { useRecorder } from "../forms/use-recorder";
 import { Verdict } from "../marks/verdict";
 import { usePreferences } from "../preferences-context";
 import { failureText } from "../words/failures";
+import { creepResult, rustResult } from "../words/field";
 
-type Zone = { key: string; zone: string; from: "scribe" | "chip"; scribe: string; widths: string };
-const empty = (): Zone => ({ key: uuidv7(), zone: "", from: "chip", scribe: "0.5", widths: "" });
+type Zone = {
+  key: string;
+  zone: string;
+  from: "scribe" | "chip" | "area";
+  scribe: string;
+  widths: string;
+  area: string;
+  length: string;
+  rust: string;
+};
+const empty = (): Zone => ({
+  key: uuidv7(),
+  zone: "",
+  from: "chip",
+  scribe: "0.5",
+  widths: "",
+  area: "",
+  length: "",
+  rust: "",
+});
+const numberIn = (text: string): number | null => {
+  const read = parseNumber(text);
+  return text.trim() !== "" && read.ok ? read.value : null;
+};
+/** Creep of a zone as far as it is typed; null while it is not. */
+function creepOf(z: Zone): Result<{ creepMm: number; rating: number | null; more: number }> | null {
+  const scribeMm = numberIn(z.scribe) ?? 0;
+  if (z.from === "area") {
+    const [areaMm2, lengthMm] = [numberIn(z.area), numberIn(z.length)];
+    if (areaMm2 === null || lengthMm === null) return null;
+    const creep = creepFromArea({ areaMm2, lengthMm, scribeMm });
+    const rating = creep.ok ? creepRating(creep.value) : creep;
+    return creep.ok && rating.ok
+      ? ok({ creepMm: creep.value, rating: rating.value, more: 0 })
+      : rating.ok
+        ? null
+        : rating;
+  }
+  const w = widthsOf(z.widths);
+  if (!w.ok || w.widths.length === 0) return null;
+  const creep = z.from === "scribe" ? creepFromScribe(w.widths, scribeMm) : creepFromChip(w.widths);
+  return creep.ok ? ok({ ...creep.value, more: Math.max(0, CREEP_LEAST_POINTS - creep.value.n) }) : creep;
+}
 
 function widthsOf(text: string): { ok: true; widths: number[] } | { ok: false; text: string } {
   const widths: number[] = [];
@@ -38,7 +88,8 @@ export function VisitForm({ structure }: { structure: string }) {
     const kept = localStorage.getItem(key);
     if (kept) {
       const d = JSON.parse(kept) as { zones: Zone[]; weather: string; note: string };
-      setZones(d.zones);
+      // What was kept before a zone had all of these.
+      setZones(d.zones.map((z) => ({ ...empty(), ...z })));
       setWeather(d.weather);
       setNote(d.note);
     }
@@ -56,19 +107,34 @@ export function VisitForm({ structure }: { structure: string }) {
     e.preventDefault();
     setProblem(null);
     const creep = [];
-    for (const z of zones.filter((x) => x.widths.trim() !== "" || x.zone.trim() !== "")) {
+    const rust = [];
+    const begun = (z: Zone) => [z.zone, z.widths, z.area, z.length, z.rust].some((text) => text.trim() !== "");
+    for (const z of zones.filter(begun)) {
+      if (z.zone.trim() === "") return setProblem("Name the zone: bay 4, splash zone.");
       const w = widthsOf(z.widths);
       if (!w.ok) return setProblem(w.text);
-      if (z.zone.trim() === "") return setProblem("Name the zone: bay 4, splash zone.");
-      if (w.widths.length === 0) return setProblem(`${z.zone}: type the widths, six or more.`);
+      const share = numberIn(z.rust);
+      if (z.rust.trim() !== "" && share === null)
+        return setProblem(`${z.zone}: “${z.rust}” is no share. Type the rusted share in %.`);
+      if (share !== null) rust.push({ zone: z.zone, sharePercent: share });
+      const measured = z.from === "area" ? z.area.trim() !== "" || z.length.trim() !== "" : w.widths.length > 0;
+      if (!measured && share === null)
+        return setProblem(`${z.zone}: type the widths, six or more, or the rusted share.`);
+      if (!measured) continue;
+      const [areaMm2, lengthMm, scribeMm] = [numberIn(z.area), numberIn(z.length), numberIn(z.scribe)];
+      if (z.from === "area" && (areaMm2 === null || lengthMm === null))
+        return setProblem(`${z.zone}: type the corroded area in mm² and the scribe’s length in mm.`);
+      if (z.from !== "chip" && scribeMm === null) return setProblem(`${z.zone}: type the scribe’s own width in mm.`);
       creep.push({
         zone: z.zone,
         from: z.from,
-        scribeMm: z.from === "scribe" ? Number(z.scribe) : null,
-        widthsMm: w.widths,
+        scribeMm: z.from === "chip" ? null : scribeMm,
+        widthsMm: z.from === "area" ? [] : w.widths,
+        areaMm2: z.from === "area" ? areaMm2 : null,
+        lengthMm: z.from === "area" ? lengthMm : null,
       });
     }
-    if (await send({ kind: "visit", structure, weather, note, creep })) {
+    if (await send({ kind: "visit", structure, weather, note, creep, rust })) {
       localStorage.removeItem(key);
       setZones([empty()]);
       setWeather("");
@@ -80,16 +146,26 @@ export function VisitForm({ structure }: { structure: string }) {
       <h2>Record a visit</h2>
       {zones.map((z, i) => {
         const w = widthsOf(z.widths);
-        const creep =
-          w.ok && w.widths.length > 0
-            ? z.from === "scribe"
-              ? creepFromScribe(w.widths, Number(z.scribe))
-              : creepFromChip(w.widths)
-            : null;
+        const creep = creepOf(z);
+        const share = numberIn(z.rust);
+        const rusted = share === null ? null : rustGrade(share);
+        const field = (name: "widths" | "area" | "length" | "rust" | "scribe", label: string, hint = "") => (
+          <div className="field">
+            <label htmlFor={`${name}-${z.key}`}>{label}</label>
+            <input
+              id={`${name}-${z.key}`}
+              className={name === "widths" ? "input fig" : "input num"}
+              inputMode="decimal"
+              value={z[name]}
+              onChange={(e) => set(z.key, { [name]: e.target.value })}
+              placeholder={hint}
+            />
+          </div>
+        );
         return (
           <fieldset key={z.key} className="m-0 grid gap-2 border-0 border-l-4 border-rule-strong p-0 pl-3">
             <legend className="sr-only">Zone {i + 1}</legend>
-            <div className="grid grid-cols-[minmax(0,1fr)_130px_90px] gap-2 max-[560px]:grid-cols-2">
+            <div className="grid grid-cols-[minmax(0,1fr)_190px_90px] gap-2 max-[560px]:grid-cols-2">
               <div className="field">
                 <label htmlFor={`zone-${z.key}`}>Zone</label>
                 <input
@@ -107,55 +183,46 @@ export function VisitForm({ structure }: { structure: string }) {
                   id={`from-${z.key}`}
                   className="input"
                   value={z.from}
-                  onChange={(e) => set(z.key, { from: e.target.value as "chip" })}
+                  onChange={(e) => set(z.key, { from: e.target.value as Zone["from"] })}
                 >
                   <option value="chip">a chip's edge</option>
-                  <option value="scribe">a scribe</option>
+                  <option value="scribe">a scribe, by widths</option>
+                  <option value="area">a scribe, by area</option>
                 </select>
               </div>
-              {z.from === "scribe" && (
-                <div className="field">
-                  <label htmlFor={`scribe-${z.key}`}>Scribe, mm</label>
-                  <input
-                    id={`scribe-${z.key}`}
-                    className="input num"
-                    inputMode="decimal"
-                    value={z.scribe}
-                    onChange={(e) => set(z.key, { scribe: e.target.value })}
-                  />
-                </div>
-              )}
+              {z.from !== "chip" && field("scribe", "Scribe, mm")}
             </div>
-            <div className="field">
-              <label htmlFor={`widths-${z.key}`}>Widths in mm, evenly spaced, six or more</label>
-              <input
-                id={`widths-${z.key}`}
-                className="input fig"
-                inputMode="decimal"
-                value={z.widths}
-                onChange={(e) => set(z.key, { widths: e.target.value })}
-                placeholder="3.1 3.4 3.6 3.2 3.5 3.3"
-              />
+            <div className="grid grid-cols-[minmax(0,1fr)_130px] gap-2 max-[560px]:grid-cols-1">
+              {z.from === "area" ? (
+                <div className="grid grid-cols-2 gap-2">
+                  {field("area", "Corroded area, mm²")}
+                  {field("length", "Scribe’s length, mm")}
+                </div>
+              ) : (
+                field("widths", "Widths in mm, evenly spaced, six or more", "3.1 3.4 3.6 3.2 3.5 3.3")
+              )}
+              {field("rust", "Rusted, % of zone")}
             </div>
             {!w.ok && <p className="small text-out">{w.text}</p>}
             {creep &&
               (creep.ok ? (
-                <Verdict
-                  result={
-                    creep.value.rating === null
-                      ? "unknown"
-                      : creep.value.rating >= 9
-                        ? "in"
-                        : creep.value.rating >= 6
-                          ? "watch"
-                          : "out"
-                  }
-                >
+                <Verdict result={creepResult(creep.value.rating)}>
                   {withUnit(creep.value.creepMm, "creep", units)},{" "}
-                  {creep.value.few ? `${6 - creep.value.n} more for a rating` : `rating ${creep.value.rating}`}
+                  {creep.value.rating === null
+                    ? `${creep.value.more} more for a rating`
+                    : `rating ${creep.value.rating}`}
                 </Verdict>
               ) : (
                 <p className="small text-out">{failureText(creep.error)}</p>
+              ))}
+            {rusted &&
+              (rusted.ok ? (
+                <p className="m-0">
+                  <Verdict result={rustResult(rusted.value)}>Ri {rusted.value}</Verdict>{" "}
+                  <span className="small soft">degree of rusting after ISO 4628-3</span>
+                </p>
+              ) : (
+                <p className="small text-out">{failureText(rusted.error)}</p>
               ))}
           </fieldset>
         );

@@ -33,6 +33,7 @@ import { say as plan } from "./plan";
 import { say as powderHeight } from "./powder-height";
 import { say as preFlight } from "./pre-flight";
 import { say as prepStep } from "./prep-step";
+import { say as pullOff } from "./pull-off";
 import { say as roundSkip } from "./round-skip";
 import { type SaidDetails, type Say, type Saying, words } from "./said";
 import { say as sludge } from "./sludge";
@@ -73,6 +74,7 @@ const known: Record<RecordKind, Say> = {
   "prep-step": prepStep,
   condition,
   "cross-cut": crossCut,
+  "pull-off": pullOff,
   "solvent-rub": solventRub,
   defect,
   disposition,

@@ -1,5 +1,9 @@
 import { countOf } from "../format";
 import type { Say } from "./said";
 
-export const say: Say = ({ creep_measure: rows = [] }) =>
-  rows.length > 0 ? `visited, creep on ${countOf(rows.length, "zone")}` : "visited";
+export const say: Say = ({ creep_measure: creep = [], rust_share: rust = [] }) =>
+  [
+    "visited",
+    ...(creep.length > 0 ? [`creep on ${countOf(creep.length, "zone")}`] : []),
+    ...(rust.length > 0 ? [`rust grade ${Math.max(...rust.map((r) => r.grade))} at most`] : []),
+  ].join(", ");

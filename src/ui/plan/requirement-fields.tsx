@@ -1,13 +1,14 @@
 "use client";
 import { useState } from "react";
-import { type CureTest, cureTests, cureTestUnit, pencils } from "@/core/bench";
+import { type BenchTest, benchTests, cureTestUnit, pencils } from "@/core/bench";
+import type { FilmRule } from "@/core/thickness";
 import { parseNumber, quantities, type UnitSystem } from "@/core/units";
 import { TypedNumber } from "../forms/typed-number";
 import { cureTestName } from "../words/bench";
 
 type Limits = { readonly lower: string; readonly upper: string };
 type Typed = {
-  readonly rule: "spot-area" | "nominal";
+  readonly rule: FilmRule;
   readonly level: string;
   readonly least: string | null;
   readonly most: string | null;
@@ -17,7 +18,7 @@ type Typed = {
   readonly distance: string;
   readonly light: string;
   readonly look: string;
-  readonly tests: Readonly<Partial<Record<CureTest, Limits>>>;
+  readonly tests: Readonly<Partial<Record<BenchTest, Limits>>>;
 };
 const begun: Typed = {
   rule: "spot-area",
@@ -61,7 +62,7 @@ export function readRequirement({ typed, sheetUm }: RequirementState, units: Uni
   };
   const [least, most] = [um(typed.least, sheetUm?.[0]), um(typed.most, sheetUm?.[1])];
   const [distance, light] = [readOr(typed.distance), readOr(typed.light)];
-  const limits = cureTests.flatMap((test) => {
+  const limits = benchTests.flatMap((test) => {
     const own = typed.tests[test];
     return own ? [{ test, lower: readOr(own.lower), upper: readOr(own.upper) }] : [];
   });
@@ -74,7 +75,9 @@ export function readRequirement({ typed, sheetUm }: RequirementState, units: Uni
       film:
         typed.rule === "nominal"
           ? { rule: "nominal" as const, nominalUm: least.value, maxUm: most.value }
-          : { rule: "spot-area" as const, minUm: least.value, maxUm: most.value, level: Number(typed.level) },
+          : typed.rule === "measuring-areas"
+            ? { rule: typed.rule, minUm: least.value, maxUm: most.value }
+            : { rule: typed.rule, minUm: least.value, maxUm: most.value, level: Number(typed.level) },
       adhesionWorstIso: Number(typed.adhesion),
       cureDecidedBy: typed.cure,
       rub: typed.rubGrade === "" ? null : { leastGrade: Number(typed.rubGrade) },
@@ -113,7 +116,7 @@ export function RequirementFields({ state, units }: { state: RequirementState; u
       </select>
     </div>
   );
-  const limit = (test: CureTest, side: keyof Limits) => {
+  const limit = (test: BenchTest, side: keyof Limits) => {
     const own = typed.tests[test] ?? { lower: "", upper: "" };
     const change = (text: string) => set({ tests: { ...typed.tests, [test]: { ...own, [side]: text } } });
     const label = `${cureTestName[test]}, ${side === "lower" ? "at least" : "at most"}${cureTestUnit[test] ? `, ${cureTestUnit[test]}` : ""}`;
@@ -147,6 +150,7 @@ export function RequirementFields({ state, units }: { state: RequirementState; u
         {choose("rule", "Film rule", [
           ["spot-area", "spot and area"],
           ["nominal", "nominal"],
+          ["measuring-areas", "measuring areas"],
         ])}
         {typed.rule === "spot-area"
           ? choose(
@@ -207,14 +211,14 @@ export function RequirementFields({ state, units }: { state: RequirementState; u
       </div>
       <details className="mt-2">
         <summary className="link min-h-11 cursor-pointer content-center">
-          Hardness, impact, bend, gloss, colour
+          Hardness, impact, bend, gloss, colour, pull-off
           {Object.values(typed.tests).some((l) => l && (l.lower || l.upper)) ? "" : ": not asked"}
         </summary>
         <div className="grid grid-cols-2 gap-x-6 gap-y-3 min-[1000px]:grid-cols-4">
-          {cureTests.map((test) => (
+          {benchTests.map((test) => (
             <div key={test} className="contents">
               {test !== "bend" && test !== "colour" ? limit(test, "lower") : null}
-              {test !== "impact" ? limit(test, "upper") : null}
+              {test !== "impact" && test !== "pull-off" ? limit(test, "upper") : null}
             </div>
           ))}
         </div>

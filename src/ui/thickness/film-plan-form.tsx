@@ -2,6 +2,7 @@
 import { line, scaleLinear } from "d3";
 import { type FormEvent, useState } from "react";
 import { filmPlan, operatingCurve } from "@/core/sampling";
+import type { FilmRule } from "@/core/thickness";
 import { parseNumber, quantities } from "@/core/units";
 import { withUnit } from "../format";
 import { RecordRow } from "../forms/recorded";
@@ -23,7 +24,7 @@ export function FilmPlanForm({
   spotsOnSketch,
 }: {
   rack: string;
-  rule: "spot-area" | "nominal";
+  rule: FilmRule;
   areaM2: number | null;
   pieces: number;
   serials: readonly string[];

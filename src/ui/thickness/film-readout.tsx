@@ -1,12 +1,12 @@
 import type { Result } from "@/core/result";
-import type { NominalVerdict, SpotAreaVerdict } from "@/core/thickness";
+import type { FilmVerdict } from "@/core/thickness";
 import type { UnitSystem } from "@/core/units";
 import { figure } from "../format";
 import { Verdict } from "../marks/verdict";
 import { failureText } from "../words/failures";
 import { filmReason } from "../words/reasons";
 
-type Judged = Result<SpotAreaVerdict | NominalVerdict>;
+type Judged = Result<FilmVerdict>;
 
 /** The four figures of a film as it is read: mean, spread of its spots, the lowest of them, how many readings of how many. */
 export function FilmFigures({
@@ -73,7 +73,7 @@ export function RuleStanding({ judged, units }: { judged: Judged; units: UnitSys
     <div className="ruled mt-3" aria-live="polite">
       <h2>How it stands by the rule</h2>
       {!judged.ok && <p className="mt-1.5">{failureText(judged.error)}</p>}
-      {judged.ok && reasons.length === 0 && (
+      {judged.ok && judged.value.result === "in" && reasons.length === 0 && (
         <div className="row grid-cols-[96px_1fr]">
           <Verdict result="in">In</Verdict>
           <span>Mean and every spot inside the range</span>

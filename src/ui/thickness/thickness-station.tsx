@@ -3,16 +3,18 @@ import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { v7 as uuidv7 } from "uuid";
+import { within } from "@/core/limits";
 import { describeValues } from "@/core/statistics";
 import {
   adviseFilm,
   type BaseCorrection,
+  type FilmRequirement,
+  filmAsked,
   type GaugeReading,
-  judgeNominal,
-  judgeSpotArea,
+  judgeFilm,
   LEAST_COAT_UM,
+  placeLimits,
   type Spot,
-  spotLimits,
   spotMeans,
 } from "@/core/thickness";
 import { FilmHistogram } from "../charts/film-histogram";
@@ -34,13 +36,12 @@ import { StationKeys } from "./station-keys";
 import { type Place, type Stored, useFilmDraft } from "./use-film-draft";
 import { useGauge } from "./use-gauge";
 
-type Film =
-  | { rule: "spot-area"; minUm: number; maxUm: number | null; level: 1 | 2 | 3 | 4 | 5 }
-  | { rule: "nominal"; nominalUm: number; maxUm: number | null };
 export type ThicknessProps = {
   rack: string;
   faces: readonly Face[];
-  film: Film;
+  film: FilmRequirement;
+  /** Readings asked for by a plan, over what the rule itself asks. */
+  asked: number;
   sets: readonly {
     readonly recordId: string;
     readonly label: string;
@@ -61,6 +62,7 @@ export function ThicknessStation({
   rack,
   faces,
   film,
+  asked: askedReadings,
   sets,
   readingsPerSpot,
   mayInspect,
@@ -89,11 +91,8 @@ export function ThicknessStation({
     () => faces.flatMap((f) => f.spots.map((s) => ({ face: f.id, spot: s.id, note: s.note }))),
     [faces],
   );
-  const limits = useMemo(
-    () => (film.rule === "spot-area" ? spotLimits(film) : { lowestUm: 0.8 * film.nominalUm, highestUm: film.maxUm }),
-    [film],
-  );
-  const minUm = film.rule === "spot-area" ? film.minUm : film.nominalUm;
+  const limits = useMemo(() => placeLimits(film), [film]);
+  const { minUm, maxUm } = filmAsked(film);
   const taken = useCallback(
     (reading: GaugeReading, place: Place) => {
       saveId.current = null;
@@ -169,10 +168,7 @@ export function ThicknessStation({
   const means = spotMeans(spots);
   const meanBySpot = new Map(means.ok ? means.value.means.map((m) => [m.id, m.meanUm]) : []);
   const overSpots = describeValues([...meanBySpot.values()]);
-  const judged =
-    film.rule === "spot-area"
-      ? judgeSpotArea([{ id: "piece", spots }], film)
-      : judgeNominal([...meanBySpot.values()], film);
+  const judged = judgeFilm(spots, film, askedReadings);
   const wanted = places.length * readingsPerSpot;
   const overRead = places.filter(
     (p) => (bySpot.get(p.spot) ?? []).filter((r) => !r.rejectedReason).length > readingsPerSpot,
@@ -182,10 +178,10 @@ export function ThicknessStation({
   const everyMean = [...meanBySpot.values()];
   const advised = judged.ok
     ? adviseFilm({
-        result: everyMean.length < places.length ? "unknown" : judged.value.result,
+        result: judged.value.result,
         thin: meanUm < minUm || everyMean.some((m) => m < limits.lowestUm),
         thick:
-          (film.maxUm !== null && meanUm > film.maxUm) ||
+          (maxUm !== null && meanUm > maxUm) ||
           everyMean.some((m) => limits.highestUm !== null && m > limits.highestUm),
         cured,
         meanUm,
@@ -197,15 +193,8 @@ export function ThicknessStation({
     const m = meanBySpot.get(id);
     if (nextSpot?.spot === id) return "next";
     if (m === undefined) return "open";
-    const found =
-      judged.ok && judged.value.kind === "spot-area-verdict"
-        ? judged.value.areas[0]?.spots.find((s) => s.id === id)?.result
-        : m < limits.lowestUm
-          ? "too-thin"
-          : m < minUm
-            ? "thin"
-            : "in";
-    return found === "in" || found === undefined ? "in" : found.startsWith("too-") ? "out" : "watch";
+    if (!within(m, limits.lowestUm, limits.highestUm)) return "out";
+    return within(m, minUm, maxUm) ? "in" : "watch";
   };
   const sketch: SketchFace[] = faces.map((f) => ({
     ...f,
@@ -295,7 +284,7 @@ export function ThicknessStation({
           <FilmHistogram
             valuesUm={kept}
             minUm={minUm}
-            maxUm={film.maxUm}
+            maxUm={maxUm}
             lowestUm={limits.lowestUm}
             meanUm={stats.ok ? stats.value.mean : null}
             units={units}
@@ -364,7 +353,7 @@ export function ThicknessStation({
             readings. All count; leave out what should not.
           </p>
         )}
-        <FilmFaces faces={byFace} minUm={minUm} maxUm={film.maxUm} units={units} />
+        <FilmFaces faces={byFace} minUm={minUm} maxUm={maxUm} units={units} />
         <CorrectSet
           correcting={correcting?.label ?? null}
           reason={reason}

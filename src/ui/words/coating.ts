@@ -4,6 +4,7 @@ import type {
   CoachMove,
   CoatSituation,
   CoatSystem,
+  EarthChain,
   EarthLink,
   PreFlightItem,
   Setting,
@@ -177,4 +178,15 @@ export function preFlightUnit(
   if (unit === "kPa") return { unit: "psi", from: quantities.pressure.fromUs, to: quantities.pressure.toUs };
   if (unit === "°C") return { unit: "°F", from: quantities.temperature.fromUs, to: quantities.temperature.toUs };
   return same;
+}
+
+/** The earth in a line: the sum of its links, a least value while one is unread, and which link holds most of what is too much. */
+export function earthSaid(earth: EarthChain, limitMohm: number): string {
+  const total = Math.round(earth.totalMohm * 100) / 100;
+  const names = earth.unread.map((link) => linkName[link]);
+  if (earth.result === "out")
+    return `earth ${total} MΩ, over ${limitMohm}${earth.worst ? `: most of it ${linkName[earth.worst]}` : ""}`;
+  return names.length > 0
+    ? `earth at least ${total} of ${limitMohm} MΩ, ${names.join(" and ")} not read`
+    : `earth ${total} of ${limitMohm} MΩ`;
 }

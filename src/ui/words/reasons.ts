@@ -1,5 +1,5 @@
 import type { BakeReason, BakeVerdict } from "@/core/cure";
-import type { BaseCorrection, NominalReason, SpotAreaReason } from "@/core/thickness";
+import { type BaseCorrection, type FilmReason, type FilmRequirement, filmAsked } from "@/core/thickness";
 import { quantities, type UnitSystem } from "@/core/units";
 import type { VerdictResult } from "@/core/verdict";
 import type { FoundWhat } from "@/server/causes/findings-from-record";
@@ -23,7 +23,19 @@ type Said = { readonly result: VerdictResult; readonly word: string; readonly te
 const figureFine = (um: number, units: UnitSystem): string =>
   units === "us" ? quantities.thickness.toUs(um).toFixed(4) : um.toFixed(3);
 
-export function filmReason(reason: SpotAreaReason | NominalReason, units: UnitSystem): Said {
+/** What is asked of a film in a line: the limits and the rule that judges them. */
+export function filmRequired(film: FilmRequirement, units: UnitSystem): string {
+  const { minUm, maxUm } = filmAsked(film);
+  const um = (x: number) => withUnit(x, "thickness", units);
+  const most = maxUm === null ? "" : ` to ${um(maxUm)}`;
+  if (film.rule === "nominal") return `nominal ${um(minUm)}${maxUm === null ? "" : `, at most ${um(maxUm)}`}`;
+  const least = maxUm === null ? `at least ${um(minUm)}` : `${um(minUm)}${most}`;
+  return film.rule === "spot-area"
+    ? `${least}, spot and area rule, level ${film.level}`
+    : `${least}, by measuring areas`;
+}
+
+export function filmReason(reason: FilmReason, units: UnitSystem): Said {
   const um = (value: number) => figure(value, "thickness", units).text;
   /** Value against limit; with the digits it takes to tell them apart. */
   const against = (value: number, sign: "<" | ">", limit: number) =>
@@ -89,26 +101,68 @@ export function filmReason(reason: SpotAreaReason | NominalReason, units: UnitSy
         text: "The mean is under the nominal",
         figure: against(reason.meanUm, "<", reason.nominalUm),
       };
-    case "spot-below-80-percent":
+    case "reading-below-80-percent":
       return {
         result: "out",
         word: "Too thin",
-        text: `Spot ${reason.spot + 1} is under 80 % of the nominal`,
+        text: `A reading at ${reason.spot} is under 80 % of the nominal`,
         figure: against(reason.valueUm, "<", reason.limitUm),
       };
-    case "spot-above-max":
+    case "reading-above-max":
       return {
         result: "out",
         word: "Too thick",
-        text: `Spot ${reason.spot + 1} is over the maximum`,
+        text: `A reading at ${reason.spot} is over the maximum`,
         figure: against(reason.valueUm, ">", reason.limitUm),
       };
     case "too-many-between-80-and-100-percent":
       return {
         result: "out",
         word: "Thin",
-        text: "A fifth or more of the spots lie between 80 and 100 % of the nominal",
+        text: "A fifth or more of the readings lie between 80 and 100 % of the nominal",
         figure: `${reason.count} of ${reason.of}`,
+      };
+    case "some-between-80-and-100-percent":
+      return {
+        result: "watch",
+        word: "Thin",
+        text: "Readings between 80 and 100 % of the nominal, fewer than a fifth",
+        figure: `${reason.count} of ${reason.of}`,
+      };
+    case "areas-mean-low":
+      return {
+        result: "out",
+        word: "Thin",
+        text: "The mean of the areas is under the minimum",
+        figure: against(reason.meanUm, "<", reason.limitUm),
+      };
+    case "areas-mean-high":
+      return {
+        result: "out",
+        word: "Thick",
+        text: "The mean of the areas is over the maximum",
+        figure: against(reason.meanUm, ">", reason.limitUm),
+      };
+    case "area-below-80-percent":
+      return {
+        result: "out",
+        word: "Too thin",
+        text: `Area ${reason.spot} is under 80 % of the minimum`,
+        figure: against(reason.meanUm, "<", reason.limitUm),
+      };
+    case "area-thin":
+      return {
+        result: "watch",
+        word: "Thin",
+        text: `Area ${reason.spot} is under the minimum, inside what a single area may be`,
+        figure: against(reason.meanUm, "<", reason.limitUm),
+      };
+    case "too-few-read":
+      return {
+        result: "unknown",
+        word: "Too few",
+        text: `The rule asks for ${reason.asked} ${reason.what}`,
+        figure: `${reason.read} of ${reason.asked}`,
       };
   }
 }
@@ -238,12 +292,11 @@ export function itemSentence(item: VerdictItem, units: UnitSystem): { word: stri
     case "film": {
       if (item.failure) return { word: "Open", text: failureText(item.failure) };
       if (!item.film) return { word: "Not measured", text: "No film reading is on record" };
-      const first = item.film.verdict.reasons[0];
-      const meanUm = item.film.kind === "spot-area" ? item.film.verdict.areas[0]?.meanUm : item.film.verdict.meanUm;
+      const first = item.film.reasons[0];
       const said = first ? filmReason(first, units) : null;
       return {
         word: item.doubted ? "Gauge in question" : item.result === "in" ? "In" : (said?.word ?? "In"),
-        text: `Mean ${withUnit(meanUm ?? 0, "thickness", units)}${said ? `; ${said.text} (${said.figure})` : ", every spot in"}${baseTaken(item.base, units)}${item.doubted ? "; its gauge failed its shims since: read it again" : ""}`,
+        text: `Mean ${withUnit(item.film.meanUm, "thickness", units)}${said ? `; ${said.text} (${said.figure})` : ", every spot in"}${baseTaken(item.base, units)}${item.doubted ? "; its gauge failed its shims since: read it again" : ""}`,
       };
     }
     case "cure": {

@@ -4,13 +4,16 @@ import { notFound } from "next/navigation";
 import { Suspense } from "react";
 import { loadKnowledge } from "@/core/diagnosis";
 import { loadCase, sameCondition } from "@/server/causes/load-case";
+import { whatDiffers } from "@/server/causes/what-differs";
 import { database } from "@/server/database";
 import { currentLine } from "@/server/line/current-line";
+import { preferences } from "@/server/preferences";
 import { personOnPage } from "@/server/sign-in/person";
 import { may, type Person } from "@/server/sign-in/roles";
 import { AnyFinding, NextChecks } from "@/ui/causes/ask-findings";
 import { CauseRow } from "@/ui/causes/cause-row";
 import { ConfirmForm } from "@/ui/causes/confirm-form";
+import { WhatDiffersTable } from "@/ui/causes/what-differs";
 import { dateAndTime } from "@/ui/format";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
@@ -153,6 +156,24 @@ export default async function CasePage({ params }: { params: Promise<{ number: s
             <AtRisk person={person} file={file} cause={file.confirmation?.cause ?? open[0]?.cause ?? ""} />
           </Suspense>
         )}
+        {file.rack && (
+          <section className="ruled mt-6" aria-label="What differs">
+            <h2>What differs</h2>
+            <Suspense
+              fallback={
+                <p className="soft mt-1" role="status">
+                  Holding the racks that show it against those that do not …
+                </p>
+              }
+            >
+              <Differs
+                person={person}
+                about={{ defect: file.defect, hungAt: file.rack.hungAt }}
+                timeZone={line.timeZone}
+              />
+            </Suspense>
+          </section>
+        )}
       </section>
       <Margin step="causes">
         {may(person.role, "inspect") && (
@@ -214,6 +235,19 @@ export default async function CasePage({ params }: { params: Promise<{ number: s
       </Margin>
     </>
   );
+}
+
+async function Differs({
+  person,
+  about,
+  timeZone,
+}: {
+  person: Person;
+  about: Parameters<typeof whatDiffers>[2];
+  timeZone: string;
+}) {
+  const [found, { units }] = await Promise.all([whatDiffers(database(), person, about), preferences()]);
+  return <WhatDiffersTable found={found} timeZone={timeZone} units={units} />;
 }
 
 async function AtRisk({

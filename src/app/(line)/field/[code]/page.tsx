@@ -18,6 +18,7 @@ import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
 import { Verdict } from "@/ui/marks/verdict";
 import { Photos } from "@/ui/plan/photos";
+import { creepResult, rustResult } from "@/ui/words/field";
 import { attachPhoto, startCase } from "../../actions";
 
 export const metadata: Metadata = { title: "Structure" };
@@ -51,19 +52,7 @@ export default async function StructurePage({ params }: { params: Promise<{ code
           }
           title={s.name}
         >
-          <Verdict
-            result={
-              worst === null
-                ? "unknown"
-                : rating === null
-                  ? "unknown"
-                  : rating >= 9
-                    ? "in"
-                    : rating >= 6
-                      ? "watch"
-                      : "out"
-            }
-          >
+          <Verdict result={creepResult(rating)}>
             {worst === null ? "Never measured" : `Protection: rating ${rating ?? "open"}`}
           </Verdict>
           <div className="small soft">{worst ? `worst at ${worst.zone}` : ""}</div>
@@ -89,7 +78,9 @@ export default async function StructurePage({ params }: { params: Promise<{ code
                         <td className="py-2">
                           <b>{z.zone}</b>{" "}
                           <span className="faint small">
-                            from {z.from}, {z.now.widthsMm.length} widths
+                            {z.from === "area"
+                              ? "from a scribe, by area"
+                              : `from ${z.from}, ${z.now.widthsMm.length} widths`}
                           </span>
                         </td>
                         <td className="num text-[19px] font-bold">{withUnit(z.now.creepMm, "creep", units)}</td>
@@ -108,10 +99,28 @@ export default async function StructurePage({ params }: { params: Promise<{ code
               </p>
             </div>
             <CreepChart
-              zones={s.zones.map((z) => ({ zone: z.zone, widthsMm: z.now.widthsMm, meanMm: z.now.creepMm }))}
+              zones={s.zones
+                .filter((z) => z.now.widthsMm.length > 0)
+                .map((z) => ({ zone: z.zone, widthsMm: z.now.widthsMm, meanMm: z.now.creepMm }))}
               units={units}
             />
           </div>
+        )}
+        {s.rusting.length > 0 && (
+          <section className="ruled mt-5 max-w-[640px]" aria-label="Rusting by zone">
+            <h2>Rusting by zone, newest visit</h2>
+            {s.rusting.map((r) => (
+              <div key={r.zone} className="row grid-cols-[minmax(0,1fr)_90px_90px_130px]">
+                <b>{r.zone}</b>
+                <span className="num">{r.sharePercent} %</span>
+                <span>
+                  <Verdict result={rustResult(r.grade)}>Ri {r.grade}</Verdict>
+                </span>
+                <span className="faint small">{r.before === null ? "first time" : `${r.before} % before`}</span>
+              </div>
+            ))}
+            <p className="small soft mt-1">Degree of rusting after ISO 4628-3; Ri 0 is none, Ri 5 over 8 %.</p>
+          </section>
         )}
         {s.cases.length > 0 && (
           <p className="mt-4">

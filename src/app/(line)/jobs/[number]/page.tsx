@@ -22,6 +22,7 @@ import { JobTabs } from "@/ui/plan/job-tabs";
 import { Photos } from "@/ui/plan/photos";
 import { Pages, pageFrom } from "@/ui/shift/pages";
 import { nextName } from "@/ui/words/next";
+import { filmRequired } from "@/ui/words/reasons";
 import { askedBeside } from "@/ui/words/requirement";
 import { attachPhoto, createRack } from "../../actions";
 
@@ -59,12 +60,7 @@ export default async function JobPage({
       `${job.plan.primer ? "primer, then " : ""}${job.powder?.code} ${job.powder?.data.name}, ${job.powder?.data.chemistry}, ${job.powder?.data.weathering} weathering grade`,
     ],
     ["Route", job.plan.stages.join(" → ")],
-    [
-      "Film",
-      film.rule === "spot-area"
-        ? `${withUnit(film.minUm, "thickness", units)} to ${film.maxUm === null ? "–" : withUnit(film.maxUm, "thickness", units)}, spot and area rule, level ${film.level}`
-        : `nominal ${withUnit(film.nominalUm, "thickness", units)}`,
-    ],
+    ["Film", filmRequired(film, units)],
     ...(job.ordered === null ? [] : [["Pieces", `${job.ordered} ordered, ${job.hung} hung`] as [string, string]]),
     ["Adhesion", `cross-cut grade ${job.requirement.adhesionWorstIso} or better`],
     [

@@ -1,21 +1,23 @@
 import type { Metadata } from "next";
 import { notFound } from "next/navigation";
-import { type CureTest, crossCutSpacingMm, judgeCureTest } from "@/core/bench";
+import { type CureTest, crossCutSpacingMm, judgeCureTest, judgePullOff } from "@/core/bench";
 import { mean } from "@/core/statistics";
 import { database } from "@/server/database";
 import { currentLine } from "@/server/line/current-line";
+import { filmSets } from "@/server/rack/film-layers";
 import { loadRack } from "@/server/rack/load-rack";
 import { personOnPage } from "@/server/sign-in/person";
 import { may } from "@/server/sign-in/roles";
 import { CrossCutForm, SolventRubForm } from "@/ui/bench/bench-forms";
 import { CureTestForm } from "@/ui/bench/cure-test-form";
+import { PullOffForm } from "@/ui/bench/pull-off-form";
 import { dateAndTime } from "@/ui/format";
 import { FocusOnArrival } from "@/ui/frame/focus-on-arrival";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
 import { Verdict } from "@/ui/marks/verdict";
 import { RackTabs } from "@/ui/rack/rack-tabs";
-import { cureTestName, cureTestValue } from "@/ui/words/bench";
+import { cureTestName, cureTestValue, pullOffResult, pullOffSaid, pullOffWord } from "@/ui/words/bench";
 
 export const metadata: Metadata = { title: "Bench tests" };
 
@@ -25,12 +27,12 @@ export default async function BenchPage({ params }: { params: Promise<{ number: 
   const rack = await loadRack(database(), person, number);
   if (!rack) notFound();
   const line = await currentLine(person);
-  const film = rack.latest
+  const film = filmSets(rack)
     .flatMap((r) => r.details.thickness_reading ?? [])
     .filter((r) => !r.rejected_reason)
     .map((r) => r.value_um);
   const spacing = film.length ? crossCutSpacingMm(mean(film), "hard") : null;
-  const tests = rack.latest.filter((r) => ["cross-cut", "solvent-rub", "cure-test"].includes(r.base.kind));
+  const tests = rack.latest.filter((r) => ["cross-cut", "solvent-rub", "cure-test", "pull-off"].includes(r.base.kind));
   return (
     <>
       <section className="bench">
@@ -60,6 +62,10 @@ export default async function BenchPage({ params }: { params: Promise<{ number: 
               gloss={rack.powder.data.glossGu}
               deltaE={rack.powder.data.swatch?.deltaE ?? null}
             />
+            <PullOffForm
+              rack={rack.number}
+              askedMPa={rack.job.requirement.tests.find((x) => x.test === "pull-off")?.lower ?? null}
+            />
           </div>
         ) : (
           <p className="mt-5 soft">Tests are recorded by an inspector or a lead.</p>
@@ -72,6 +78,17 @@ export default async function BenchPage({ params }: { params: Promise<{ number: 
             const cut = r.details.cross_cut?.[0];
             const rub = r.details.solvent_rub?.[0];
             const other = r.details.cure_test?.[0];
+            const pull = r.details.pull_off?.[0];
+            const pulled =
+              pull && pull.asked_mpa !== null
+                ? judgePullOff({
+                    stressMPa: pull.stress_mpa,
+                    requiredMPa: pull.asked_mpa,
+                    adhesivePercent: pull.adhesive_percent,
+                    cohesivePercent: pull.cohesive_percent,
+                    gluePercent: pull.glue_percent,
+                  })
+                : null;
             const judged = other
               ? judgeCureTest(other.test as CureTest, other.readings as number[], other.asked_lower, other.asked_upper)
               : null;
@@ -83,7 +100,9 @@ export default async function BenchPage({ params }: { params: Promise<{ number: 
                       ? `Cross-cut grade ${cut.iso} (${cut.astm})`
                       : other
                         ? `${cureTestName[other.test as CureTest]} ${cureTestValue(other.test as CureTest, other.value)}`
-                        : `Rub grade ${rub?.grade} after ${rub?.double_rubs}`}
+                        : pull
+                          ? `Pull-off ${pullOffSaid(pull)}`
+                          : `Rub grade ${rub?.grade} after ${rub?.double_rubs}`}
                   </b>
                   {judged?.ok && judged.value.result !== "unknown" && (
                     <>
@@ -91,7 +110,15 @@ export default async function BenchPage({ params }: { params: Promise<{ number: 
                       <Verdict result={judged.value.result}>{judged.value.result === "in" ? "In" : "Out"}</Verdict>
                     </>
                   )}
-                  {(cut?.on_panel ?? rub?.on_panel ?? other?.on_panel) ? ", on panel" : ", on the piece"}
+                  {pulled?.ok && (
+                    <>
+                      {" "}
+                      <Verdict result={pullOffResult[pulled.value]}>{pullOffWord[pulled.value]}</Verdict>
+                    </>
+                  )}
+                  {(cut?.on_panel ?? rub?.on_panel ?? other?.on_panel ?? pull?.on_panel)
+                    ? ", on panel"
+                    : ", on the piece"}
                   <br />
                   <span className="faint small">
                     {dateAndTime(r.base.happened_at, line.timeZone)}, {r.by}

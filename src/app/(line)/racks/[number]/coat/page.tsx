@@ -2,6 +2,7 @@ import type { Metadata } from "next";
 import Link from "next/link";
 import { notFound } from "next/navigation";
 import { type CoatSituation, coach, judgePreFlight, type PreFlightEntry, type PreFlightItem } from "@/core/coating";
+import { filmAsked } from "@/core/thickness";
 import { heightPairs, lastPreFlight, preFlightLimits } from "@/server/coat/booth";
 import { coachFacts } from "@/server/coat/coach-facts";
 import { coatHistory } from "@/server/coat/coat-history";
@@ -13,8 +14,8 @@ import { airBefore } from "@/server/line/air";
 import { currentLine } from "@/server/line/current-line";
 import { lastGoodCoat } from "@/server/line/last-good-coat";
 import { preferences } from "@/server/preferences";
+import { leftToBuild } from "@/server/rack/film-layers";
 import { loadRack, newest } from "@/server/rack/load-rack";
-import { filmAsked } from "@/server/requirement";
 import { setupAt, siteAt } from "@/server/setup/setup-data";
 import { personOnPage } from "@/server/sign-in/person";
 import { may, ofTheShop } from "@/server/sign-in/roles";
@@ -31,7 +32,7 @@ import { PageHead } from "@/ui/frame/page-head";
 import { Grade, Verdict } from "@/ui/marks/verdict";
 import { AirNow } from "@/ui/prepare/air-now";
 import { RackTabs } from "@/ui/rack/rack-tabs";
-import { lampWhatName, preFlightOff, situationName, systemName } from "@/ui/words/coating";
+import { earthSaid, lampWhatName, preFlightOff, situationName, systemName } from "@/ui/words/coating";
 
 export const metadata: Metadata = { title: "Coat" };
 
@@ -121,6 +122,7 @@ export default async function CoatPage({ params }: { params: Promise<{ number: s
   const myPast = past.find((p) => p.rackId === rack.id);
   const film = filmAsked(rack.job.requirement.film);
   const targetUm = film.maxUm === null ? film.minUm : (film.minUm + film.maxUm) / 2;
+  const left = leftToBuild(rack, targetUm);
   const neededKg =
     areaM2 === null
       ? null
@@ -165,7 +167,7 @@ export default async function CoatPage({ params }: { params: Promise<{ number: s
               </Verdict>{" "}
               <Grade grade={flight.base.grade} />{" "}
               <span className="small soft">
-                {judged.earthMohm !== null && `earth ${Math.round(judged.earthMohm * 100) / 100} MΩ in all, `}
+                {judged.earth && `${earthSaid(judged.earth, limits.earthLimitMohm)}, `}
                 {when(flight.base.happened_at, line.at, line.timeZone)}, {flight.by}
                 {coatedSince && "; coated since"}
               </span>
@@ -200,7 +202,8 @@ export default async function CoatPage({ params }: { params: Promise<{ number: s
                 sheetCode={sheet?.code ?? null}
                 recoat={recoat}
                 flight={{
-                  earthMohm: open ? (judged?.earthMohm ?? null) : null,
+                  // With a link unread the sum is only a least value.
+                  earthMohm: open && judged?.earth?.unread.length === 0 ? judged.earth.totalMohm : null,
                   gunAirKPa: read("air-flowing"),
                   gunAirRestKPa: read("air-rest"),
                   hookCycles: read("hooks-stripped"),
@@ -388,6 +391,27 @@ export default async function CoatPage({ params }: { params: Promise<{ number: s
             </Link>
           </p>
         </MarginBlock>
+        {left && (
+          <MarginBlock title="Left to build">
+            <p>
+              {left.length === 0 ? (
+                <>What was read is at {withUnit(targetUm, "thickness", units)} in all already, or over it.</>
+              ) : (
+                <>
+                  To {withUnit(targetUm, "thickness", units)} in all:{" "}
+                  {left.map((um, i) => (
+                    <span key={um}>
+                      {i > 0 && ", "}
+                      <b className="fig">{withUnit(um, "thickness", units)}</b>{" "}
+                      {i === 0 ? "in one pass" : i === 1 ? "each in two" : "each in three"}
+                    </span>
+                  ))}
+                  <span className="soft">, over what was read under it.</span>
+                </>
+              )}
+            </p>
+          </MarginBlock>
+        )}
         <MarginBlock title="Powder for this rack">
           {neededKg === null ? (
             <p className="soft">The part’s area is not on record.</p>

@@ -12,6 +12,7 @@ import {
   prepSteps,
 } from "@/core/preparation";
 import { passageStages } from "@/core/shorthand";
+import { filmAsked } from "@/core/thickness";
 import { database } from "@/server/database";
 import { airBefore } from "@/server/line/air";
 import { currentLine } from "@/server/line/current-line";
@@ -19,7 +20,6 @@ import { preferences } from "@/server/preferences";
 import { askedSteps, hottestCureC } from "@/server/rack/asked-steps";
 import { lastHow } from "@/server/rack/last-how";
 import { loadRack } from "@/server/rack/load-rack";
-import { filmAsked } from "@/server/requirement";
 import { setupAt, siteAt } from "@/server/setup/setup-data";
 import { personOnPage } from "@/server/sign-in/person";
 import { may } from "@/server/sign-in/roles";

@@ -22,7 +22,7 @@ import { Grade, Verdict } from "@/ui/marks/verdict";
 import { RackTabs } from "@/ui/rack/rack-tabs";
 import { DecideForm } from "@/ui/release/decide-form";
 import { decisionWords } from "@/ui/words/decisions";
-import { itemName, itemOut, itemSentence } from "@/ui/words/reasons";
+import { filmRequired, itemName, itemOut, itemSentence } from "@/ui/words/reasons";
 import { decide, startCase } from "../../../actions";
 
 export const metadata: Metadata = { title: "Release" };
@@ -169,11 +169,8 @@ export default async function ReleasePage({ params }: { params: Promise<{ number
       <Margin step="release">
         <MarginBlock title="What is asked">
           <p>
-            {rack.job.requirement.film.rule === "spot-area"
-              ? `Film by spot and area, level ${rack.job.requirement.film.level}`
-              : "Film by nominal rule"}
-            ; cross-cut grade {rack.job.requirement.adhesionWorstIso} or better; cure by{" "}
-            {rack.job.requirement.cureDecidedBy}.
+            Film {filmRequired(rack.job.requirement.film, units)}; cross-cut grade{" "}
+            {rack.job.requirement.adhesionWorstIso} or better; cure by {rack.job.requirement.cureDecidedBy}.
           </p>
         </MarginBlock>
         <MarginBlock title="Decisions">

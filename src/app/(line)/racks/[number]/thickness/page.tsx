@@ -7,6 +7,8 @@ import { coolingOf } from "@/server/cure/cooling";
 import { database } from "@/server/database";
 import { currentLine } from "@/server/line/current-line";
 import { preferences } from "@/server/preferences";
+import { filmLayers, filmSets } from "@/server/rack/film-layers";
+import { filmReadingsAsked } from "@/server/rack/judge-rack";
 import { loadRack, newest } from "@/server/rack/load-rack";
 import { setupAt, siteAt } from "@/server/setup/setup-data";
 import { personOnPage } from "@/server/sign-in/person";
@@ -20,6 +22,8 @@ import { RackTabs } from "@/ui/rack/rack-tabs";
 import { BaseMetalForm } from "@/ui/thickness/base-metal-form";
 import { FilmPlanForm } from "@/ui/thickness/film-plan-form";
 import { ThicknessStation } from "@/ui/thickness/thickness-station";
+import { failureText } from "@/ui/words/failures";
+import { filmRequired } from "@/ui/words/reasons";
 
 export const metadata: Metadata = { title: "Film thickness" };
 
@@ -39,7 +43,8 @@ export default async function ThicknessPage({ params }: { params: Promise<{ numb
     setupAt(database(), "instrument", rack.hungAt),
   ]);
   const cooling = await coolingOf(database(), rack, line.at);
-  const sets = rack.latest.filter((r) => r.base.kind === "thickness");
+  const sets = filmSets(rack);
+  const layers = filmLayers(rack);
   const stored = sets.map((r) => ({
     recordId: r.base.id,
     label: `${clock(r.base.happened_at, line.timeZone)}, ${r.by}`,
@@ -79,11 +84,7 @@ export default async function ThicknessPage({ params }: { params: Promise<{ numb
           }
           title="Film thickness"
         >
-          <div className="small soft">
-            {film.rule === "spot-area"
-              ? `spot and area rule, level ${film.level}: ${withUnit(film.minUm, "thickness", chosen.units)} to ${film.maxUm === null ? "–" : withUnit(film.maxUm, "thickness", chosen.units)}`
-              : `nominal ${withUnit(film.nominalUm, "thickness", chosen.units)}`}
-          </div>
+          <div className="small soft">{filmRequired(film, chosen.units)}</div>
         </PageHead>
         <RackTabs number={rack.number} here="thickness" standing={rack.standing} />
         <FocusOnArrival on="#entry-line" />
@@ -131,6 +132,7 @@ export default async function ThicknessPage({ params }: { params: Promise<{ numb
           rack={rack.number}
           faces={rack.part.data.faces}
           film={film}
+          asked={filmReadingsAsked(rack)}
           sets={stored}
           readingsPerSpot={3}
           mayInspect={may(person.role, "inspect")}
@@ -155,6 +157,31 @@ export default async function ThicknessPage({ params }: { params: Promise<{ numb
               <b className="fig">{coat.kv ?? "–"} kV</b> on the set-up sheet's{" "}
               <b className="fig">{sheet.kv.join("–")}</b>
               {recess.length ? `; recess advice is ${sheet.recessKv}` : ""}.
+            </p>
+          </MarginBlock>
+        )}
+        {layers && (
+          <MarginBlock title="Layer by layer">
+            <p>
+              Under it <b className="fig">{withUnit(layers.underUm, "thickness", chosen.units)}</b>, read at{" "}
+              {countOf(layers.underSpots, "spot")}.{" "}
+              {layers.top === null ? (
+                <span className="soft">The film in all is not read since the newest coat.</span>
+              ) : layers.top.ok ? (
+                <>
+                  The newest coat alone:{" "}
+                  <b className="fig">
+                    {withUnit(layers.top.value.topUm, "thickness", chosen.units)} ±{" "}
+                    {withUnit(layers.top.value.standardErrorUm, "thickness", chosen.units)}
+                  </b>
+                  <span className="soft">
+                    {layers.top.value.by === "pairs" ? ", spot by spot" : ", by the means"}
+                    {layers.top.value.toldApart ? "." : ": under twice its error, so it cannot be told from none."}
+                  </span>
+                </>
+              ) : (
+                <span className="text-watch">{failureText(layers.top.error)}</span>
+              )}
             </p>
           </MarginBlock>
         )}

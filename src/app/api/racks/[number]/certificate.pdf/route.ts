@@ -3,6 +3,7 @@ import { spotMeans } from "@/core/thickness";
 import { database } from "@/server/database";
 import { now } from "@/server/now";
 import { preferences } from "@/server/preferences";
+import { filmSets } from "@/server/rack/film-layers";
 import { judgeRack, spotsOf } from "@/server/rack/judge-rack";
 import { loadRack, newestOf } from "@/server/rack/load-rack";
 import { certificatePdf } from "@/server/release/certificate";
@@ -92,7 +93,7 @@ export async function GET(_: Request, { params }: { params: Promise<{ number: st
       face: f.name,
       spots: f.spots.flatMap((s) => {
         const m = means.ok ? means.value.means.find((x) => x.id === s.id) : undefined;
-        const all = rack.latest
+        const all = filmSets(rack)
           .flatMap((r) => r.details.thickness_reading ?? [])
           .filter((r) => r.spot === s.id && r.face === f.id);
         return m
