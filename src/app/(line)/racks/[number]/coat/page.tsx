@@ -1,24 +1,16 @@
 import type { Metadata } from "next";
 import Link from "next/link";
 import { notFound } from "next/navigation";
-import { type CoatSituation, coach, judgePreFlight, type PreFlightEntry, type PreFlightItem } from "@/core/coating";
-import { filmAsked } from "@/core/thickness";
-import { heightPairs, lastPreFlight, preFlightLimits } from "@/server/coat/booth";
-import { coachFacts } from "@/server/coat/coach-facts";
-import { coatHistory } from "@/server/coat/coat-history";
-import { compareCoat, learntTransfer, movedSettings } from "@/server/coat/compare-coat";
-import { type PowderLot, powderLots } from "@/server/coat/powder-lots";
-import { sheetFor } from "@/server/coat/sheet-for";
+import type { CoatSituation } from "@/core/coating";
+import { compareCoat, movedSettings } from "@/server/coat/compare-coat";
+import type { PowderLot } from "@/server/coat/powder-lots";
+import { showCoat } from "@/server/coat/show-coat";
 import { database } from "@/server/database";
-import { airBefore } from "@/server/line/air";
 import { currentLine } from "@/server/line/current-line";
-import { lastGoodCoat } from "@/server/line/last-good-coat";
 import { preferences } from "@/server/preferences";
-import { leftToBuild } from "@/server/rack/film-layers";
-import { loadRack, newest } from "@/server/rack/load-rack";
-import { setupAt, siteAt } from "@/server/setup/setup-data";
+import { loadRack } from "@/server/rack/load-rack";
 import { personOnPage } from "@/server/sign-in/person";
-import { may, ofTheShop } from "@/server/sign-in/roles";
+import { may } from "@/server/sign-in/roles";
 import { CoachLines } from "@/ui/coat/coach-lines";
 import { CoatChanges } from "@/ui/coat/coat-changes";
 import { CoatForm } from "@/ui/coat/coat-form";
@@ -51,85 +43,14 @@ export default async function CoatPage({ params }: { params: Promise<{ number: s
   const rack = await loadRack(database(), person, number);
   if (!rack) notFound();
   const line = await currentLine(person);
-  const [site, sheets, lots, air, last, flightBefore, pairs, past, { units }] = await Promise.all([
-    siteAt(database(), line.at),
-    setupAt(database(), "setup-sheet", line.at),
-    powderLots(database(), line.at),
-    airBefore(database(), line.at, line.dewPointMarginC),
-    lastGoodCoat(database(), rack, line.at),
-    lastPreFlight(database(), line.at),
-    heightPairs(database(), rack.powder.id, line.at),
-    // Other customers' racks are none of this person's business.
-    ofTheShop(person) ? coatHistory(database(), { partId: rack.part.id, powderId: rack.powder.id }, line.at) : [],
+  const [shown, { units }] = await Promise.all([
+    showCoat(database(), person, rack, line.at, line.dewPointMarginC),
     preferences(),
   ]);
+  const { site, sheet, air, coats, coatNo, loose, recoat, isPrimer, limits, flight, open, judged, read } = shown;
+  const { transfer, targetUm, left, neededKg, faces, lamps, masks, past, risks, last, pairs } = shown;
+  const { usable, firstLot, lotName, coatedSince, flightBefore, myPast, mine, film } = shown;
   const mayLog = may(person.role, "log-line");
-  const sheet = sheetFor(sheets.values(), { powder: rack.powder.code, part: rack.part.code });
-  const coats = rack.current.flatMap((r) => {
-    const row = r.details.coat?.[0];
-    return r.base.kind === "coat" && row ? [{ base: r.base, by: r.by, row }] : [];
-  });
-  const mine = rack.latest.filter((r) => r.base.kind === "coat");
-  const coatNo = Math.min(9, Math.max(0, ...coats.map((c) => c.row.coat_no)) + 1);
-  // Over an old film only where the last coat was baked since; loose powder under another light coat is none.
-  const lastCoat = coats.at(-1);
-  const loose =
-    lastCoat !== undefined &&
-    !rack.current.some((r) => r.base.kind === "bake" && r.base.happened_at > lastCoat.base.happened_at);
-  const recoat = coatNo > 1 && !loose;
-  const isPrimer = (lot: PowderLot) => lot.powder?.data.traits.includes("primer") ?? false;
-  const usable = lots
-    .filter((l) => l.powder?.code === rack.powder.code || isPrimer(l))
-    .sort((a, b) => Number(isPrimer(a)) - Number(isPrimer(b)));
-  const [firstLot] = usable;
-  const lotName = new Map(lots.map((l) => [l.id, l.code]));
-  const limits = preFlightLimits(sheet?.data ?? null, site);
-  const flight = newest(rack, "pre-flight");
-  const coatedSince = flight !== undefined && mine.some((r) => r.base.happened_at > flight.base.happened_at);
-  const open = flight && !coatedSince ? flight : undefined;
-  const situation = ((open?.details.pre_flight?.[0]?.situation as CoatSituation | undefined) ??
-    (recoat ? "recoat" : "first-coat")) satisfies CoatSituation;
-  const entries = (flight?.details.pre_flight_item ?? []).map(
-    (i): PreFlightEntry => ({
-      item: i.item as PreFlightItem,
-      how: i.how as PreFlightEntry["how"],
-      value: i.value,
-      good: i.good,
-      note: i.note ?? "",
-    }),
-  );
-  const judged = flight
-    ? judgePreFlight(entries, limits, flight.details.pre_flight?.[0]?.situation === "recoat")
-    : null;
-  const read = (item: PreFlightItem) => (open ? (entries.find((e) => e.item === item)?.value ?? null) : null);
-  const risks = coach(
-    coachFacts({
-      rack,
-      sheet: sheet?.data ?? null,
-      site,
-      coatNo: recoat ? coatNo : 1,
-      situation,
-      off: open && judged ? judged.off : [],
-      values: {
-        gunAirKPa: read("air-flowing"),
-        boothAirMPerS: read("booth-air") ?? air.readings.find((r) => r.quantity === "booth-air-speed")?.value ?? null,
-      },
-      lotDaysLeft: firstLot && Number.isFinite(firstLot.daysLeft) ? firstLot.daysLeft : null,
-    }),
-  );
-  const areaM2 = rack.part.data.measures?.areaM2 ?? null;
-  const transfer = learntTransfer(past, { areaM2, specificGravity: rack.powder.data.specificGravity });
-  const myPast = past.find((p) => p.rackId === rack.id);
-  const film = filmAsked(rack.job.requirement.film);
-  const targetUm = film.maxUm === null ? film.minUm : (film.minUm + film.maxUm) / 2;
-  const left = leftToBuild(rack, targetUm);
-  const neededKg =
-    areaM2 === null
-      ? null
-      : (areaM2 * rack.pieces.length * targetUm * rack.powder.data.specificGravity * 1e-3) / (transfer?.mean ?? 0.6);
-  const faces = rack.part.data.faces.map((f) => ({ ...f, spots: [] }));
-  const lamps = rack.latest.filter((r) => r.base.kind === "lamp-check");
-  const masks = rack.part.data.marks.filter((m) => m.kind === "mask" || m.kind === "plug").length;
   const lamped = lamps.length > 0;
   const summary = "link min-h-11 cursor-pointer content-center";
   return (

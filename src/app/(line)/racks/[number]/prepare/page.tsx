@@ -136,13 +136,16 @@ export default async function PreparePage({ params }: { params: Promise<{ number
     "oven",
     "cool",
   ]);
+  // What reaches the browser is what a step is held against, not the site with its rates.
+  const { blastProfileUm, dustTapeWorstGrade, solubleSaltMgPerM2, waterBreakHoldsS } = site;
+  const limits = { blastProfileUm, dustTapeWorstGrade, solubleSaltMgPerM2, waterBreakHoldsS };
   const row = (step: PrepStep) => (
     <PrepStepRow
       key={step}
       rack={rack.number}
       step={step}
       onRecord={onRecord(step)}
-      limits={site}
+      limits={limits}
       cureMetalC={cureMetalC}
       mayLog={mayLog}
       lastHow={hows[step] ?? null}

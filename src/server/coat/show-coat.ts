@@ -1,0 +1,137 @@
+import type { Kysely } from "kysely";
+import { type CoatSituation, coach, judgePreFlight, type PreFlightEntry, type PreFlightItem } from "@/core/coating";
+import { filmAsked } from "@/core/thickness";
+import type { Database } from "@/db/schema";
+import { airBefore } from "../line/air";
+import { lastGoodCoat } from "../line/last-good-coat";
+import { leftToBuild } from "../rack/film-layers";
+import { newest, type RackFile } from "../rack/load-rack";
+import { setupAt, siteAt } from "../setup/setup-data";
+import { ofTheShop, type Person } from "../sign-in/roles";
+import { heightPairs, lastPreFlight, preFlightLimits } from "./booth";
+import { coachFacts } from "./coach-facts";
+import { coatHistory } from "./coat-history";
+import { learntTransfer } from "./compare-coat";
+import { type PowderLot, powderLots } from "./powder-lots";
+import { sheetFor } from "./sheet-for";
+
+/** What a rack's coat page shows: the set-up it is held against, the pre-flight and coats on record, what the coach says, powder needed and left to build. Nine queries; O(records of the rack). */
+export async function showCoat(
+  db: Kysely<Database>,
+  person: Person,
+  rack: RackFile,
+  at: Date,
+  leastMarginC: number | null,
+) {
+  const [site, sheets, lots, air, last, flightBefore, pairs, past] = await Promise.all([
+    siteAt(db, at),
+    setupAt(db, "setup-sheet", at),
+    powderLots(db, at),
+    airBefore(db, at, leastMarginC),
+    lastGoodCoat(db, rack, at),
+    lastPreFlight(db, at),
+    heightPairs(db, rack.powder.id, at),
+    // Other customers' racks are none of this person's business.
+    ofTheShop(person) ? coatHistory(db, { partId: rack.part.id, powderId: rack.powder.id }, at) : [],
+  ]);
+  const sheet = sheetFor(sheets.values(), { powder: rack.powder.code, part: rack.part.code });
+  const coats = rack.current.flatMap((r) => {
+    const row = r.details.coat?.[0];
+    return r.base.kind === "coat" && row ? [{ base: r.base, by: r.by, row }] : [];
+  });
+  const mine = rack.latest.filter((r) => r.base.kind === "coat");
+  const coatNo = Math.min(9, Math.max(0, ...coats.map((c) => c.row.coat_no)) + 1);
+  // Over an old film only where the last coat was baked since; loose powder under another light coat is none.
+  const lastCoat = coats.at(-1);
+  const loose =
+    lastCoat !== undefined &&
+    !rack.current.some((r) => r.base.kind === "bake" && r.base.happened_at > lastCoat.base.happened_at);
+  const recoat = coatNo > 1 && !loose;
+  const isPrimer = (lot: PowderLot) => lot.powder?.data.traits.includes("primer") ?? false;
+  const usable = lots
+    .filter((l) => l.powder?.code === rack.powder.code || isPrimer(l))
+    .sort((a, b) => Number(isPrimer(a)) - Number(isPrimer(b)));
+  const [firstLot] = usable;
+  const lotName = new Map(lots.map((l) => [l.id, l.code]));
+  const limits = preFlightLimits(sheet?.data ?? null, site);
+  const flight = newest(rack, "pre-flight");
+  const coatedSince = flight !== undefined && mine.some((r) => r.base.happened_at > flight.base.happened_at);
+  const open = flight && !coatedSince ? flight : undefined;
+  const situation = ((open?.details.pre_flight?.[0]?.situation as CoatSituation | undefined) ??
+    (recoat ? "recoat" : "first-coat")) satisfies CoatSituation;
+  const entries = (flight?.details.pre_flight_item ?? []).map(
+    (i): PreFlightEntry => ({
+      item: i.item as PreFlightItem,
+      how: i.how as PreFlightEntry["how"],
+      value: i.value,
+      good: i.good,
+      note: i.note ?? "",
+    }),
+  );
+  const judged = flight
+    ? judgePreFlight(entries, limits, flight.details.pre_flight?.[0]?.situation === "recoat")
+    : null;
+  const read = (item: PreFlightItem) => (open ? (entries.find((e) => e.item === item)?.value ?? null) : null);
+  const risks = coach(
+    coachFacts({
+      rack,
+      sheet: sheet?.data ?? null,
+      site,
+      coatNo: recoat ? coatNo : 1,
+      situation,
+      off: open && judged ? judged.off : [],
+      values: {
+        gunAirKPa: read("air-flowing"),
+        boothAirMPerS: read("booth-air") ?? air.readings.find((r) => r.quantity === "booth-air-speed")?.value ?? null,
+      },
+      lotDaysLeft: firstLot && Number.isFinite(firstLot.daysLeft) ? firstLot.daysLeft : null,
+    }),
+  );
+  const areaM2 = rack.part.data.measures?.areaM2 ?? null;
+  const transfer = learntTransfer(past, { areaM2, specificGravity: rack.powder.data.specificGravity });
+  const myPast = past.find((p) => p.rackId === rack.id);
+  const film = filmAsked(rack.job.requirement.film);
+  const targetUm = film.maxUm === null ? film.minUm : (film.minUm + film.maxUm) / 2;
+  const left = leftToBuild(rack, targetUm);
+  const neededKg =
+    areaM2 === null
+      ? null
+      : (areaM2 * rack.pieces.length * targetUm * rack.powder.data.specificGravity * 1e-3) / (transfer?.mean ?? 0.6);
+  const faces = rack.part.data.faces.map((f) => ({ ...f, spots: [] }));
+  const lamps = rack.latest.filter((r) => r.base.kind === "lamp-check");
+  const masks = rack.part.data.marks.filter((m) => m.kind === "mask" || m.kind === "plug").length;
+  return {
+    site,
+    sheet,
+    air,
+    last,
+    flightBefore,
+    pairs,
+    coats,
+    coatNo,
+    loose,
+    recoat,
+    isPrimer,
+    usable,
+    firstLot,
+    lotName,
+    limits,
+    flight,
+    coatedSince,
+    open,
+    judged,
+    read,
+    risks,
+    transfer,
+    myPast,
+    mine,
+    film,
+    past,
+    targetUm,
+    left,
+    neededKg,
+    faces,
+    lamps,
+    masks,
+  };
+}
