@@ -9,6 +9,7 @@ import {
   environmentFor,
   fail,
   freePort,
+  isOurs,
   root,
   runTs,
   say,
@@ -23,13 +24,7 @@ mkdirSync(dataDir, { recursive: true });
 const pidFile = path.join(dataDir, "pid");
 if (existsSync(pidFile)) {
   const pid = Number(readFileSync(pidFile, "utf8"));
-  let alive = true;
-  try {
-    process.kill(pid, 0);
-  } catch {
-    alive = false;
-  }
-  if (alive && !resetDemo) fail(`Sorrel is already running (process ${pid}). Stop it with: npm stop`);
+  if (isOurs(pid) && !resetDemo) fail(`Sorrel is already running (process ${pid}). Stop it with: npm stop`);
 }
 const own = process.env.DATABASE_URL ? null : await startPostgres();
 const ownerUrl = process.env.DATABASE_URL ?? own.url("sorrel");

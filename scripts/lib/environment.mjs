@@ -2,7 +2,7 @@
 // Plain Node without dependencies, since it runs before anything is installed.
 import { spawnSync } from "node:child_process";
 import { createHash, generateKeyPairSync, randomBytes } from "node:crypto";
-import { chownSync, existsSync, mkdirSync, readdirSync, readFileSync, writeFileSync } from "node:fs";
+import { chownSync, existsSync, mkdirSync, readdirSync, readFileSync, readlinkSync, writeFileSync } from "node:fs";
 import { createServer } from "node:net";
 import path from "node:path";
 
@@ -275,4 +275,14 @@ export async function waitForHttp(url, seconds = 60) {
     await new Promise((resolve) => setTimeout(resolve, 150));
   }
   return false;
+}
+
+/** Whether a process of that number is an application started from here, and not a stranger with a number taken again. */
+export function isOurs(pid) {
+  try {
+    const command = readFileSync(`/proc/${pid}/cmdline`, "utf8").split("\0");
+    return command.some((word) => word.endsWith("scripts/start.mjs")) && readlinkSync(`/proc/${pid}/cwd`) === root;
+  } catch {
+    return false;
+  }
 }

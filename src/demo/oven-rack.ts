@@ -137,12 +137,23 @@ export function upToOven(
         ],
       },
     });
+  const step = (name: string, minutesBefore: number, value: number | null, unit: string | null = null) =>
+    record("prep-step", closedMs - minutesBefore * MINUTE, `${rack.number}:${name}`, {
+      ...base,
+      grade: value === null ? "by-procedure" : "measured",
+      details: { prep_step: [{ step: name, done: true, value, unit, note: null, how: null }] },
+    });
   return [
     passage("blast", 170, 25),
-    passage("conversion", 120, 3),
-    passage("rinse", 116, 2),
+    passage("conversion", 120, 1.5),
+    passage("rinse", 118, 1),
     passage("dry-off", 112, 20),
     passage("booth", 60, 30),
+    step("blast", 146, 44, "µm"),
+    step("dust-tape", 145, 1, "grade"),
+    step("look-over", 144, 0, "places"),
+    step("blow-off", 66, null),
+    step("solvent-wipe", 63, null),
     coatRecord(made, rack, closedMs - 35 * MINUTE, jobId, coat),
   ];
 }

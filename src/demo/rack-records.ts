@@ -1,4 +1,5 @@
 import { crossCutGrade } from "@/core/bench";
+import { type PrepStep, stepsAskedFor } from "@/core/preparation";
 import { valueOrThrow } from "@/core/result";
 import type { SimulatedRack } from "@/core/simulated-line";
 import type { Json, NewDetail } from "@/db/detail-tables";
@@ -32,6 +33,29 @@ function hopperOf(rack: SimulatedRack): Partial<NewDetail<"coat">> {
   const onPartsKg = ((part.measures?.areaM2 ?? 1) * product.pieces * meanUm * powder.specificGravity) / 1000;
   const usedKg = Math.round((onPartsKg / (0.58 + (number % 9) / 100)) * 100) / 100;
   return { hopper_before_kg: 14, hopper_after_kg: Math.round((14 - usedKg + 10) * 100) / 100, hopper_added_kg: 10 };
+}
+
+/** Steps done by hand on every rack, that the line itself does not show: edges broken, looked over bare, blown off, wiped. */
+function handSteps(rack: SimulatedRack): { readonly step: PrepStep; readonly atMs: number }[] {
+  const part = shop.find((s) => s.kind === "part" && s.code === productOf(rack).key)?.data as SetupInput<"part">;
+  const asked = stepsAskedFor({
+    substrate: part.substrate,
+    features: part.features ?? [],
+    stages: rack.passages.map((p) => p.stage),
+    recoat: false,
+  });
+  const blastMs = rack.passages.find((p) => p.stage === "blast")?.enteredMs ?? rack.hungMs;
+  const boothMs = rack.passages.find((p) => p.stage === "booth")?.enteredMs ?? null;
+  const when: Partial<Record<PrepStep, number | null>> = {
+    "break-edges": blastMs - 8 * MINUTE,
+    "look-over": blastMs + 23 * MINUTE,
+    "blow-off": boothMs && boothMs - 9 * MINUTE,
+    "solvent-wipe": boothMs && boothMs - 5 * MINUTE,
+  };
+  return asked.flatMap((step) => {
+    const atMs = when[step];
+    return atMs == null ? [] : [{ step, atMs: Math.max(rack.hungMs, atMs) }];
+  });
 }
 
 /** How this shop does its steps. */
@@ -75,6 +99,22 @@ export function rackRecords(made: Made, rack: SimulatedRack, jobId: string, anch
         },
       }),
     );
+  for (const { step, atMs } of handSteps(rack))
+    if (atMs <= anchorMs)
+      out.push(
+        record("prep-step", atMs, `${name}:${step}`, {
+          ...base,
+          by: "maren",
+          grade: step === "look-over" ? "measured" : "by-procedure",
+          details: {
+            prep_step: [
+              step === "look-over"
+                ? { step, done: true, value: 0, unit: "places", note: null, how: null }
+                : { step, done: true, value: null, unit: null, note: null, how: null },
+            ],
+          },
+        }),
+      );
   if (rack.dryOff)
     out.push(
       record("dry-off", rack.dryOff.atMs, name, {

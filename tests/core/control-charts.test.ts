@@ -132,6 +132,6 @@ describe("EWMA", () => {
     const chart = valueOrThrow(ewmaChart(Array(80).fill(3), unit));
     expect(chart.values.at(-1)).toBeCloseTo(3, 6);
     for (let i = 1; i < 80; i++) expect(chart.upper[i]).toBeGreaterThanOrEqual(chart.upper[i - 1] ?? 0);
-    expect(chart.upper.at(-1)).toBeCloseTo(2.7 * Math.sqrt(0.2 / 1.8), 6);
+    expect(chart.upper.at(-1)).toBeCloseTo(2.86 * Math.sqrt(0.2 / 1.8), 6);
   });
 });

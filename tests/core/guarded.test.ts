@@ -9,7 +9,8 @@ const below = (directory: string, name: RegExp): string[] =>
     .map((file) => path.join(directory, file));
 
 /** An action of the one shape asks by itself, before it hands out the database: what is left to see is that it names who may. */
-const ACTION = /^export const (\w+) = action\(\s*("(?:look|log-line|inspect|release|administer)"|\(form: FormData\))/gm;
+const ACTION =
+  /^export const (\w+) = action\(\s*("(?:look|log-line|inspect|release|administer)"|\(form: FormData\)|photoAbility)/gm;
 const ASKS = /\bpersonWith\(|\bpersonOnPage\(|\bpersonNow\(/;
 /** The whole text of an exported function, to its closing brace at the start of a line. */
 function bodies(text: string): { name: string; body: string }[] {

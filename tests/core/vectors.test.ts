@@ -100,7 +100,7 @@ suite("thickness", () => {
     expect(got.accepted).toBe(expected.accepted);
   });
   each("thickness", "nominal", (input, expected) => {
-    const got = valueOrThrow(thickness.judgeNominal(input.spotMeans, input));
+    const got = valueOrThrow(thickness.judgeNominal(input.readings, input));
     near(got.meanUm, expected.mean);
     near(got.shareBetween80And100, expected.shareBetween80And100);
     expect(got.below80).toEqual(expected.below80);

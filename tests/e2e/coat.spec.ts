@@ -1,5 +1,5 @@
 import { expect, type Page } from "@playwright/test";
-import { signIn, test } from "../support/browser";
+import { signIn, test, washed } from "../support/browser";
 
 /** Types until it stands: the page may still be taking over its markup. */
 const type = (page: Page, id: string, text: string) =>
@@ -41,6 +41,15 @@ test("a rack is coated: pre-flight with its earth by links, the coat takes it ov
       .press("Enter");
     await expect(row.getByText("Left out", { exact: true })).toBeVisible();
   }
+  // Without its wash the coat is refused, by name; who works on the line cannot set that aside.
+  await page.goto("/racks/C201/coat");
+  await page.waitForLoadState("networkidle");
+  await page.getByRole("button", { name: "Record coat" }).press("Enter");
+  await expect(page.getByText(/a wash that is not on record: clean, conversion, rinse/)).toBeVisible();
+  await page.getByLabel("A lead may set this aside; say why").fill("washed at the customer’s");
+  await page.getByRole("button", { name: "Set aside and record" }).press("Enter");
+  await expect(page.getByText(/needs|may not|lead/i).last()).toBeVisible();
+  await washed(page, "C201");
   await page.goto("/racks/C201/coat");
   await type(page, "pf-lead-rack", "0.2");
   await type(page, "pf-rack-hook", "0.9");

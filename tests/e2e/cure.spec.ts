@@ -1,5 +1,5 @@
 import { expect, type Page } from "@playwright/test";
-import { hang, signIn, test } from "../support/browser";
+import { coated, signIn, test } from "../support/browser";
 
 const line = async (page: Page, text: string) => {
   await page.keyboard.press("/");
@@ -13,8 +13,8 @@ test("a mixed load is planned, split, run live at sixty times the clock, pulled 
 }) => {
   test.setTimeout(150_000);
   await signIn(page, "ines");
-  await hang(page, "J-416", "V101", 2);
-  await hang(page, "J-408", "V102", 2);
+  await coated(page, "J-416", "V101");
+  await coated(page, "J-408", "V102");
 
   // Planned by hand: a thin cover and a 25 mm plate have no one pull; split, each has its own.
   await page.goto("/cure/planner");
@@ -233,12 +233,6 @@ test("a recorder's file in the wrong unit is asked about and read again as meant
   await expect(page.getByText("Looks wrong")).toBeHidden();
 });
 
-/** A rack coated by the entry line: it waits for an oven. */
-async function coated(page: Page, job: string, number: string): Promise<void> {
-  await hang(page, job, number, 2);
-  await line(page, `rack ${number} in booth`);
-}
-
 test("racks are hung in the drawn oven by tap, by drag and by key, as a plan handed them over", async ({ page }) => {
   await signIn(page, "ines");
   await coated(page, "J-416", "V201");
@@ -269,7 +263,7 @@ test("racks are hung in the drawn oven by tap, by drag and by key, as a plan han
   await page.mouse.move(target.x + target.width / 2, target.y + target.height / 2, { steps: 4 });
   await page.mouse.up();
   await expect(page.getByLabel("Place of rack V202")).toHaveValue("A1");
-  await expect(page.getByText(/colder than set, by the newest survey/)).toBeVisible();
+  await expect(page.locator("span.text-watch", { hasText: /colder than set, by the newest survey/ })).toBeVisible();
   // By key: taken up again and hung elsewhere. What ends a drag swallows a click for a moment after it.
   await page.waitForTimeout(200);
   await page.getByRole("button", { name: /Place A1; here: V202/ }).press("Enter");

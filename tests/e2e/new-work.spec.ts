@@ -44,7 +44,7 @@ test("a job is taken in, a rack hung, washed by key, its trace taken from the re
   await expect(page.getByRole("heading", { name: "Rack 2001, landing-stage seat" })).toBeVisible();
   await expect(page.getByText("Not all known")).toBeVisible();
 
-  for (const stage of ["blast", "conversion", "rinse", "booth"]) {
+  for (const stage of ["blast", "clean", "conversion", "rinse", "booth"]) {
     await page.keyboard.press("/");
     await page.keyboard.type(`rack 2001 in ${stage}`);
     await page.keyboard.press("Enter");

@@ -1,6 +1,6 @@
 import { sql } from "kysely";
 import { afterAll, beforeAll, describe, expect, test } from "vitest";
-import { heightPairs, lastPreFlight, preFlightLimits } from "@/server/coat/booth";
+import { heightPairs, lastPreFlight } from "@/server/coat/booth";
 import { coatHistory } from "@/server/coat/coat-history";
 import { compareCoat, learntTransfer, movedSettings } from "@/server/coat/compare-coat";
 import { powderLots } from "@/server/coat/powder-lots";
@@ -12,11 +12,12 @@ import { airBefore } from "@/server/line/air";
 import { newId, now } from "@/server/now";
 import { judgeRack } from "@/server/rack/judge-rack";
 import { loadRack } from "@/server/rack/load-rack";
+import { preFlightLimits } from "@/server/setup/pre-flight-limits";
 import { setupAt, siteAt } from "@/server/setup/setup-data";
 import { conditionsWhenPassed } from "@/server/trace/conditions";
 import { comparedName } from "@/ui/words/coating";
 import { failureText } from "@/ui/words/failures";
-import { itemSentence } from "@/ui/words/reasons";
+import { itemSentence } from "@/ui/words/verdict";
 import { person, type TestDatabase, testDatabase } from "../support/database";
 import { entityId, entryAt, freshRack, seatFilm, stored } from "../support/entries";
 
@@ -465,7 +466,7 @@ describe("the gauge and the metal under the film", () => {
     expect(await itemFilm("P101")).toMatchObject({ result: "in", doubted: false });
     await check([66, 66.2, 65.8], 200);
     const doubted = await itemFilm("P101");
-    expect(doubted).toMatchObject({ result: "watch", doubted: true });
+    expect(doubted).toMatchObject({ result: "unknown", doubted: true });
     expect(itemSentence(doubted, "metric").word).toBe("Gauge in question");
     const { gaugeChecks, readingsInQuestion } = await import("@/server/film/gauge-checks");
     const gauge = await entityId(t, "instrument", "T9");

@@ -6,7 +6,7 @@ import { storeEntry } from "@/server/entries/store-entry";
 import { newId, now } from "@/server/now";
 import { loadRack } from "@/server/rack/load-rack";
 import { person, type TestDatabase, testDatabase } from "../support/database";
-import { entityId, entryAt, freshRack, stored } from "../support/entries";
+import { coatedRack, entityId, entryAt, stored } from "../support/entries";
 
 let t: TestDatabase;
 const at = now();
@@ -15,8 +15,8 @@ const operator = person("operator", "maren");
 const lead = person("lead", "ines");
 beforeAll(async () => {
   t = await testDatabase();
-  await freshRack(t, "H100", { at: ago(400) });
-  await freshRack(t, "H101", { at: ago(400), part: "MOORING-BASE", powder: "GR-210", customer: "C2" });
+  await coatedRack(t, "H100", { at: ago(400) });
+  await coatedRack(t, "H101", { at: ago(400), part: "MOORING-BASE", powder: "GR-210", customer: "C2" });
 });
 afterAll(() => t.drop());
 
@@ -83,7 +83,7 @@ test("cooling counts from the pull: nothing before it, the heaviest last, a read
   const own = await loadLoad(t.app, otto, "oven-1", "H-1", at);
   expect(own?.events.map((e) => e.rack)).toEqual(["H100", null]);
   const stray = entryAt(ago(1), { ...cool, valueC: 36, rack: "H102" });
-  await freshRack(t, "H102", { at: ago(400) });
+  await coatedRack(t, "H102", { at: ago(400) });
   expect(await storeEntry(t.app, operator, stray, at)).toMatchObject({
     failure: { kind: "rack-not-in-load", number: "H102", load: "H-1" },
   });

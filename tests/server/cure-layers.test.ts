@@ -9,7 +9,7 @@ import { newId, now } from "@/server/now";
 import { judgeRack } from "@/server/rack/judge-rack";
 import { loadRack } from "@/server/rack/load-rack";
 import { person, type TestDatabase, testDatabase } from "../support/database";
-import { entityId, freshRack, stored } from "../support/entries";
+import { coatedRack, entityId, freshRack, stored } from "../support/entries";
 
 let t: TestDatabase;
 const at = now();
@@ -74,7 +74,7 @@ describe("a primer gelled before its top coat", () => {
     const rack = await loadRack(t.app, lead, "G100");
     if (!rack) throw new Error("no rack");
     const verdict = judgeRack(rack, { passages: [], baths: [] });
-    expect(verdict.missing).toContain("cure");
+    expect(verdict.missing.map((i) => i.item)).toContain("cure");
     expect(verdict.items.find((i) => i.item === "cure")).toMatchObject({
       result: "unknown",
       bake: null,
@@ -116,7 +116,15 @@ describe("a primer gelled before its top coat", () => {
     expect(changed).toEqual([]);
   });
   test("without a coat on record a bake is by the job's powder", async () => {
-    await closed("G101", "L-3", 60, 205);
+    await stored(t, lead, ago(60), {
+      kind: "load",
+      oven: "Oven 1",
+      loadNo: "L-3",
+      timing: "metal-at-temperature",
+      setPointC: 205,
+      places: [{ rack: "G101", place: "B2" }],
+      leftOut: "a dry run without powder",
+    });
     const file = await loadLoad(t.app, operator, "oven-1", "L-3", ago(50));
     expect(file?.racks[0]).toMatchObject({ gel: false, powder: expect.stringContaining("GR-505") });
   });
@@ -124,7 +132,7 @@ describe("a primer gelled before its top coat", () => {
 
 test("of a mixed load a layer is by its rack's own probe, and air over-bakes nothing", async () => {
   await freshRack(t, "G200", { at: ago(400) });
-  await freshRack(t, "G201", { at: ago(400) });
+  await coatedRack(t, "G201", { at: ago(400) });
   await coat("G200", 100, 1, {});
   await stored(t, operator, ago(90), {
     kind: "load",

@@ -10,7 +10,7 @@ import { storeEntry } from "@/server/entries/store-entry";
 import { newId, now } from "@/server/now";
 import { setupAt, siteAt } from "@/server/setup/setup-data";
 import { person, type TestDatabase, testDatabase } from "../support/database";
-import { entityId, entryAt, freshRack, stored } from "../support/entries";
+import { coatedRack, entityId, entryAt, stored } from "../support/entries";
 
 let t: TestDatabase;
 const at = now();
@@ -41,13 +41,13 @@ const event = (loadNo: string, name: string, minutesAgo: number, over: object = 
 
 describe("a load as it was put in", () => {
   test("what the oven read at the door and how far its place is off are what it is foretold by", async () => {
-    await freshRack(t, "P100", { at: ago(300) });
+    await coatedRack(t, "P100", { at: ago(300) });
     await stored(t, operator, ago(60), load("P-1", "P100", { airC: 150 }));
     const file = await loadLoad(t.app, operator, "oven-1", "P-1", at);
     expect(file?.airAtDoorC).toBe(150);
     // The demo's newest survey found the door side more than nine degrees down.
     expect(file?.racks[0]?.placeOffC).toBeLessThan(-9);
-    await freshRack(t, "P101", { at: ago(300) });
+    await coatedRack(t, "P101", { at: ago(300) });
     await stored(t, operator, ago(50), load("P-2", "P101", { places: [{ rack: "P101", place: "nowhere" }] }));
     const other = await loadLoad(t.app, operator, "oven-1", "P-2", at);
     expect(other?.racks[0]?.placeOffC).toBe(0);
@@ -165,8 +165,8 @@ describe("said of an oven on the entry line", () => {
     return entryFromShorthand(t.app, operator, understood.value, newId(), moment.toISOString());
   };
   test("is meant for the load that went in last and is still in", async () => {
-    await freshRack(t, "P200", { at: ago(300) });
-    await freshRack(t, "P201", { at: ago(300) });
+    await coatedRack(t, "P200", { at: ago(300) });
+    await coatedRack(t, "P201", { at: ago(300) });
     await stored(t, operator, ago(40), load("P-20", "P200", { setPointC: 205 }));
     await stored(t, operator, ago(20), load("P-21", "P201", { setPointC: 205 }));
     expect(await say("oven 1 melted", ago(15))).toMatchObject({

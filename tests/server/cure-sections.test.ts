@@ -10,7 +10,7 @@ import { loadRack } from "@/server/rack/load-rack";
 import { recentRecords } from "@/server/search/recent";
 import { sayRecord } from "@/ui/kinds/say-record";
 import { person, type TestDatabase, testDatabase } from "../support/database";
-import { entityId, entryAt, freshRack, stored } from "../support/entries";
+import { coatedRack, entityId, entryAt, stored } from "../support/entries";
 
 let t: TestDatabase;
 const at = now();
@@ -20,7 +20,7 @@ const lead = person("lead", "ines");
 const sections = ["Left", "Right"];
 beforeAll(async () => {
   t = await testDatabase();
-  for (const number of ["K100", "K101"]) await freshRack(t, number, { at: ago(400) });
+  for (const number of ["K100", "K101"]) await coatedRack(t, number, { at: ago(400) });
 });
 afterAll(() => t.drop());
 
@@ -130,7 +130,7 @@ test("off with a section never read its cure is unknown, and the section is name
 });
 
 test("a section on a load in an oven is refused", async () => {
-  await freshRack(t, "K102", { at: ago(300) });
+  await coatedRack(t, "K102", { at: ago(300) });
   await stored(t, operator, ago(30), {
     kind: "load",
     oven: "Oven 1",
@@ -167,7 +167,7 @@ describe("a recorder's file for a rack that is under lamps", () => {
   };
   const inspector = person("inspector", "tomasz");
   test("is a bake of its own: it does not become the trace of its sections", async () => {
-    await freshRack(t, "K110", { at: ago(300) });
+    await coatedRack(t, "K110", { at: ago(300) });
     await stored(t, operator, ago(120), lit({ loadNo: "K-20", places: [{ rack: "K110", place: "" }] }));
     expect(await importFile(t.app, inspector, file("K110", ago(118)), at)).toMatchObject({ ok: true, stored: 60 });
     const open = await loadLoad(t.app, operator, "lamps-1", "K-20", at);
@@ -183,7 +183,7 @@ describe("a recorder's file for a rack that is under lamps", () => {
     expect(bakes.find((b) => b.load_no !== "K-20")?.sections).toBeNull();
   });
   test("without an oven named it is an oven's, never the lamps'", async () => {
-    await freshRack(t, "K111", { at: ago(300) });
+    await coatedRack(t, "K111", { at: ago(300) });
     expect(await importFile(t.app, inspector, file("K111", ago(100)), at)).toMatchObject({ ok: true, stored: 60 });
     const row = await t.app
       .selectFrom("bake_place")
@@ -194,7 +194,7 @@ describe("a recorder's file for a rack that is under lamps", () => {
       .where("rack.number", "=", "K111")
       .executeTakeFirstOrThrow();
     expect(row.code).toMatch(/^Oven/);
-    await freshRack(t, "K112", { at: ago(300) });
+    await coatedRack(t, "K112", { at: ago(300) });
     expect(await importFile(t.app, inspector, file("K112", ago(40), { oven: "Oven 9" }), at)).toMatchObject({
       ok: false,
       failure: { kind: "unknown-oven-name", name: "Oven 9" },
@@ -205,7 +205,7 @@ describe("a recorder's file for a rack that is under lamps", () => {
 describe("who may", () => {
   const viewer = person("viewer", "otto");
   test("a viewer neither lights lamps, reads a section nor turns them off", async () => {
-    await freshRack(t, "K120", { at: ago(300) });
+    await coatedRack(t, "K120", { at: ago(300) });
     const input = entryAt(ago(9), lit({ loadNo: "K-30", places: [{ rack: "K120", place: "" }] }));
     expect(await storeEntry(t.app, viewer, input, at)).toMatchObject({ failure: { kind: "role-refused" } });
     await stored(t, operator, ago(9), lit({ loadNo: "K-30", places: [{ rack: "K120", place: "" }] }));

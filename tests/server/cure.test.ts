@@ -11,7 +11,7 @@ import { loadRack, newest } from "@/server/rack/load-rack";
 import { addVersion } from "@/server/setup/add-version";
 import { setupAt, siteAt } from "@/server/setup/setup-data";
 import { person, type TestDatabase, testDatabase } from "../support/database";
-import { entityId, entryAt, freshRack, stored } from "../support/entries";
+import { coatedRack, entityId, entryAt, stored } from "../support/entries";
 
 let t: TestDatabase;
 const at = now();
@@ -92,7 +92,7 @@ describe("an oven", () => {
 
 describe("a load", () => {
   test("knows each rack as the oven does, and keeps what happens to it in order", async () => {
-    await freshRack(t, "C100", { at: ago(300) });
+    await coatedRack(t, "C100", { at: ago(300) });
     await close("C-1", 40, ["C100"]);
     expect(await event("C-1", "melted", 34)).toMatchObject({ ok: true });
     expect(await event("C-1", "infrared", 30, { valueC: 171, aim: "coated-part" })).toMatchObject({ ok: true });
@@ -121,11 +121,11 @@ describe("a load", () => {
       ["C-12", 9],
       ["C-13", 10],
     ] as const) {
-      await freshRack(t, `R${n}`, { at: ago(900) });
+      await coatedRack(t, `R${n}`, { at: ago(900) });
       await close(n, 700, [`R${n}`]);
       expect(await event(n, "melted", 700 - melt)).toMatchObject({ ok: true });
     }
-    await freshRack(t, "C110", { at: ago(300) });
+    await coatedRack(t, "C110", { at: ago(300) });
     await close("C-14", 60, ["C110"]);
     expect(await event("C-14", "set-point", 50)).toMatchObject({ failure: { kind: "reading-needs-value" } });
     expect(await event("C-14", "set-point", 50, { valueC: 190 })).toMatchObject({ ok: true });
@@ -153,8 +153,8 @@ describe("a load", () => {
     expect(await racksToBake(t.app, other, ["C100"], (await findOven(t.app, "oven-1", at)) as never, at)).toEqual([]);
   });
   test("of a load shared with another customer a person held to one sees their own rack and its probe, judged by it", async () => {
-    await freshRack(t, "C130", { at: ago(300) });
-    await freshRack(t, "C131", { at: ago(300), part: "SHELTER-POST", powder: "GR-210", customer: "C2" });
+    await coatedRack(t, "C130", { at: ago(300) });
+    await coatedRack(t, "C131", { at: ago(300), part: "SHELTER-POST", powder: "GR-210", customer: "C2" });
     await close("C-20", 60, ["C130", "C131"]);
     const bake = await t.app
       .selectFrom("bake")
@@ -187,8 +187,8 @@ describe("a load", () => {
       ["B2", true],
       ["–", false],
     ]);
-    await freshRack(t, "C132", { at: ago(300) });
-    await freshRack(t, "C133", { at: ago(300), part: "SHELTER-POST", powder: "GR-210", customer: "C2" });
+    await coatedRack(t, "C132", { at: ago(300) });
+    await coatedRack(t, "C133", { at: ago(300), part: "SHELTER-POST", powder: "GR-210", customer: "C2" });
     await close("C-21", 60, ["C132", "C133"]);
     const open = await loadLoad(t.app, lead, "oven-1", "C-21", at);
     const others = [channel("Air", 140), channel("Bollard", 300), channel("Gate", 900)];
@@ -201,7 +201,7 @@ describe("a load", () => {
     expect(unheld?.details.bake_channel?.map((c) => c.name)).toEqual(["Air", "Bollard", "Gate"]);
   });
   test("pulled with the recorder's trace it is measured, once however often it is sent; a broken trace is refused", async () => {
-    await freshRack(t, "C101", { at: ago(300) });
+    await coatedRack(t, "C101", { at: ago(300) });
     const recordId = await close("C-2", 50, ["C101"], { places: [{ rack: "C101", place: "A1", channel: "Seat" }] });
     const bake = await t.app
       .selectFrom("bake")
@@ -232,7 +232,7 @@ describe("a load", () => {
     expect(pulled?.details.bake_place?.[0]?.channel).toBe("Seat");
   });
   test("what is noted beside a fast recorder stands by the recorder's clock, before and after the pull moves the door", async () => {
-    await freshRack(t, "C103", { at: ago(300) });
+    await coatedRack(t, "C103", { at: ago(300) });
     await close("C-3", 2, ["C103"]);
     expect(await event("C-3", "set-point", 0.8, { valueC: 190, sinceDoorS: 1300 })).toMatchObject({ ok: true });
     // Written later, but of an earlier moment by the recorder: the order is the recorder's.
@@ -391,7 +391,7 @@ describe("proof of cure", () => {
     for (const o of off) expect(o.at.getUTCDay()).toBe(5);
     const least = Math.min(...off.map((o) => o.index));
     for (const o of others.filter((x) => x.result === "in")) expect(o.index).toBeLessThan(least);
-    await freshRack(t, "C120", { at: ago(300) });
+    await coatedRack(t, "C120", { at: ago(300) });
     const test = { kind: "cure-test", rack: "C120", test: "gloss-60", lower: 52, upper: 68, onPanel: true };
     expect(await storeEntry(t.app, lead, entryAt(ago(2), { ...test, readings: [60] }), at)).toMatchObject({
       failure: { kind: "too-few-readings" },

@@ -8,7 +8,7 @@ import { newId, now } from "@/server/now";
 import { may, roles } from "@/server/sign-in/roles";
 import { failureText } from "@/ui/words/failures";
 import { person, type TestDatabase, testDatabase } from "../support/database";
-import { entryAt, freshRack, stored } from "../support/entries";
+import { aCoat, coatedRack, entryAt, freshRack, stored } from "../support/entries";
 
 type Kind = EntryInput["kind"];
 let t: TestDatabase;
@@ -120,8 +120,8 @@ const good = (): Record<Kind, object> => ({
     note: "",
   },
   "line-stop-back": { stop: stops[0] ?? "", reason: "noted for the other line" },
-  passage: { rack: "E100", stage: "rinse" },
-  "line-run": { rack: "E100", line: "Washer 1", speedMPerMin: 1.5 },
+  passage: { rack: "E110", stage: "rinse" },
+  "line-run": { rack: "E110", line: "Washer 1", speedMPerMin: 1.5 },
   "prep-step": { rack: "E100", step: "blast", done: true, value: 45, note: "" },
   conditions: { place: "hall", values: [{ quantity: conditionQuantityNames[0], value: 20 }] },
   coat: {
@@ -148,7 +148,7 @@ const good = (): Record<Kind, object> => ({
     places: [{ rack: "E101", place: "A1" }],
   },
   trace: {
-    rack: "E100",
+    rack: "E111",
     oven: "oven 1",
     place: "A1",
     loadNo: "import e1",
@@ -163,6 +163,8 @@ const good = (): Record<Kind, object> => ({
   },
   "cross-cut": { rack: "E100", squaresLost: 1, squares: 25, spacingMm: 2, onPanel: false },
   "solvent-rub": { rack: "E100", doubleRubs: 50, limit: 50, grade: 5, onPanel: false },
+  look: { rack: "E100", faces: ["S", "L"], distanceM: 1, lightLux: 900, found: false, note: "" },
+  "item-closed": { rack: "E100", what: "bump", seen: "whole, nothing rubbed off" },
   "pull-off": {
     rack: "E100",
     dollyMm: 20,
@@ -207,9 +209,12 @@ const count = async () =>
 
 beforeAll(async () => {
   t = await testDatabase();
-  for (const number of ["E100", "E101", "E102"]) await freshRack(t, number, { at: ago(400) });
+  for (const number of ["E100", "E101", "E102", "E110", "E111"]) await freshRack(t, number, { at: ago(400) });
   await stored(t, inspector, ago(200), { kind: "coat", ...good().coat });
-  await freshRack(t, "E109", { at: ago(400) });
+  for (const rack of ["E101", "E102"]) await stored(t, inspector, ago(250), { ...aCoat(), rack });
+  // Bumped after whatever closes it: open for every test.
+  await stored(t, inspector, ago(5), { kind: "lamp-check", ...good()["lamp-check"], bumped: true });
+  await coatedRack(t, "E109", { at: ago(401) });
   await stored(t, inspector, ago(399), {
     kind: "load",
     oven: "Oven 1",
@@ -351,6 +356,11 @@ describe("what an entry is about must be there", () => {
     ["solvent-rub", { rack: "E999" }, "unknown-rack"],
     ["solvent-rub", { doubleRubs: 51 }, "bad-rubs"],
     ["pull-off", { rack: "E999" }, "unknown-rack"],
+    ["look", { rack: "E999" }, "unknown-rack"],
+    ["look", { faces: ["S", "Q"] }, "unknown-spot"],
+    ["look", { faces: [] }, "bad-entry"],
+    ["item-closed", { rack: "E999" }, "unknown-rack"],
+    ["item-closed", { what: "pre-flight-off" }, "not-open"],
     ["pull-off", { dollyMm: 0 }, "bad-entry"],
     ["pull-off", { cohesivePercent: 80 }, "shares-do-not-add"],
     ["defect", { rack: "E999" }, "unknown-rack"],

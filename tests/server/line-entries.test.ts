@@ -24,7 +24,9 @@ const inspector = person("inspector", "tomasz");
 const viewer = person("viewer");
 beforeAll(async () => {
   t = await testDatabase();
-  for (const number of ["L100", "L101", "L102", "L103", "L104"]) await freshRack(t, number, { at: earlier(300) });
+  for (const number of ["L100", "L101", "L102", "L103", "L104", "L105"])
+    await freshRack(t, number, { at: earlier(300) });
+  await stored(t, operator, earlier(290), { ...coat, rack: "L105" });
 });
 afterAll(() => t.drop());
 const put = (who: typeof operator, rest: object, when = at) => storeEntry(t.app, who, entryAt(when, rest), at);
@@ -442,7 +444,7 @@ describe("by entry line", () => {
     const made = await entryFromShorthand(t.app, operator, understood, newId(), at.toISOString());
     return made.ok ? storeEntry(t.app, operator, made.value, at) : { ok: false as const, failure: made.error };
   };
-  test.each(["rack L104 blast 51", "rack L104 wipe", "rack L104 wash", "air 19C 55%", "oven 1 load 950 L104"])(
+  test.each(["rack L104 blast 51", "rack L104 wipe", "rack L104 wash", "air 19C 55%", "oven 1 load 950 L105"])(
     "%s is kept",
     async (text) => {
       expect(await typed(text)).toMatchObject({ ok: true, already: false });
@@ -466,7 +468,7 @@ describe("roles", () => {
     { kind: "prep-step", rack: "L103", step: "scuff", done: true, value: null, note: "" },
     { kind: "conditions", place: "hall", values: [{ quantity: "humidity", value: 50 }] },
     { ...coat, rack: "L103" },
-    { kind: "line-run", rack: "L103", line: "Washer 1", speedMPerMin: 1.2 },
+    { kind: "line-run", rack: "L104", line: "Washer 1", speedMPerMin: 1.2 },
     {
       kind: "load",
       oven: "Oven 1",

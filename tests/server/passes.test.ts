@@ -10,7 +10,7 @@ import { evidenceFor, passesOf } from "@/server/rack/passes";
 import { dispose } from "@/server/release/dispose";
 import { conditionsWhenPassed } from "@/server/trace/conditions";
 import { person, type TestDatabase, testDatabase } from "../support/database";
-import { freshRack, seatFilm, stored } from "../support/entries";
+import { aCoat, freshRack, seatFilm, stored } from "../support/entries";
 
 const record = (kind: string, minute: number, details: object = {}): ThreadRecord =>
   ({
@@ -105,7 +105,7 @@ describe("a rack that goes through twice", () => {
     const fresh = await judged("P100");
     for (const name of ["film", "cure", "adhesion"])
       expect(item(fresh, name), name).toMatchObject({ result: "unknown" });
-    expect(fresh.missing).toEqual(expect.arrayContaining(["film", "cure", "adhesion"]));
+    expect(fresh.missing.map((i) => i.item)).toEqual(expect.arrayContaining(["film", "cure", "adhesion"]));
     await film("P100", 76, 60, 2);
     await cut("P100", 0, 50);
     const again = await judged("P100");
@@ -117,6 +117,7 @@ describe("a rack that goes through twice", () => {
   });
   test("while it waits it stands at Prepare, to be done again; its old readings are not in the count", async () => {
     await freshRack(t, "P101", { at: earlier(400) });
+    await stored(t, inspector, earlier(395), { ...aCoat(), rack: "P101" });
     await stored(t, inspector, earlier(390), { kind: "passage", rack: "P101", stage: "oven" });
     await film("P101", 40, 300);
     await decide("P101", "scuff-and-recoat", earlier(200));
@@ -129,7 +130,7 @@ describe("a rack that goes through twice", () => {
     });
   });
   test("strip: the wash of the first pass is not the second's", async () => {
-    await freshRack(t, "P102", { at: earlier(400) });
+    await freshRack(t, "P102", { at: earlier(400), stages: ["blast", "conversion", "booth", "oven"] });
     await stored(t, inspector, earlier(380), { kind: "line-run", rack: "P102", line: "Washer 1", speedMPerMin: 1.2 });
     expect(item(await judged("P102"), "pretreatment")?.result).not.toBe("unknown");
     await decide("P102", "strip", earlier(300));
@@ -155,12 +156,12 @@ describe("a rack that goes through twice", () => {
     const verdict = await judged("P105");
     expect(item(verdict, "film")?.result).toBe("watch");
     expect(verdict).toMatchObject({ result: "unknown" });
-    expect(verdict.missing).toEqual(expect.arrayContaining(["cure", "adhesion"]));
+    expect(verdict.missing.map((i) => i.item)).toEqual(expect.arrayContaining(["cure", "adhesion"]));
     await cut("P105", 20, 280);
-    expect(await judged("P105")).toMatchObject({ result: "out", limiting: "adhesion" });
+    expect(await judged("P105")).toMatchObject({ result: "out", limiting: { item: "adhesion" } });
   });
   test("a recoat keeps its wash", async () => {
-    await freshRack(t, "P103", { at: earlier(400) });
+    await freshRack(t, "P103", { at: earlier(400), stages: ["blast", "conversion", "booth", "oven"] });
     await stored(t, inspector, earlier(380), { kind: "line-run", rack: "P103", line: "Washer 1", speedMPerMin: 1.2 });
     await decide("P103", "scuff-and-recoat", earlier(300));
     expect(item(await judged("P103"), "pretreatment")?.result).not.toBe("unknown");

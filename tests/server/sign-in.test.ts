@@ -97,6 +97,7 @@ describe("roles", () => {
       "coat",
       "conditions",
       "dry-off",
+      "item-closed",
       "lamp-check",
       "line-run",
       "line-stop",

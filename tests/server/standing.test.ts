@@ -11,7 +11,7 @@ import { dispose } from "@/server/release/dispose";
 import { setupAt } from "@/server/setup/setup-data";
 import { dueList } from "@/ui/shift/due-list";
 import { person, type TestDatabase, testDatabase } from "../support/database";
-import { entityId, entryAt, freshRack, seatFilm, stored } from "../support/entries";
+import { aCoat, entityId, entryAt, freshRack, seatFilm, stored } from "../support/entries";
 
 let t: TestDatabase;
 const at = now();
@@ -33,7 +33,7 @@ afterAll(() => t.drop());
 
 describe("a rack's standing is kept with what changes it", () => {
   test("from hung to decided, each entry moves it in its own transaction", async () => {
-    await freshRack(t, "S100", { at: ago(600) });
+    await freshRack(t, "S100", { at: ago(600), stages: ["blast", "conversion", "booth", "oven"] });
     expect(await standing("S100")).toMatchObject({ stage: "prepare", next: "prepare", gone_at: null, asked: 30 });
     await stored(t, operator, ago(500), { kind: "passage", rack: "S100", stage: "blast" });
     expect(await standing("S100")).toMatchObject({ passage: "blast", next: "wash", open: true });
@@ -42,6 +42,7 @@ describe("a rack's standing is kept with what changes it", () => {
     await stored(t, operator, ago(300), { kind: "passage", rack: "S100", stage: "booth" });
     expect(await standing("S100")).toMatchObject({ stage: "coat", next: "cure" });
     expect((await racksToCure(t.app, operator, at)).map((r) => r.number)).toContain("S100");
+    await stored(t, operator, ago(290), { ...aCoat(), rack: "S100" });
     await stored(t, operator, ago(200), {
       kind: "load",
       oven: "Oven 1",
@@ -72,7 +73,7 @@ describe("a rack's standing is kept with what changes it", () => {
       await dispose(
         t.app,
         lead,
-        { id: newId(), rack: "S100", decision: "concession", note: "taken as it is", seen: null },
+        { id: newId(), rack: "S100", decision: "concession", note: "taken as it is", seen: null, conceded: 99 },
         ago(10),
       ),
     ).toMatchObject({ ok: true });

@@ -14,7 +14,7 @@ import { keepMarks } from "@/server/plan/part-marks";
 import { dispose } from "@/server/release/dispose";
 import { setupAt } from "@/server/setup/setup-data";
 import { person, type TestDatabase, testDatabase } from "../support/database";
-import { entityId, entryAt, freshRack, ownJob, stored } from "../support/entries";
+import { coatedRack, entityId, entryAt, freshRack, ownJob, stored } from "../support/entries";
 
 /** As the actions do it: each with the clock itself, so that the second reads it after the first is done. */
 let t: TestDatabase;
@@ -35,7 +35,7 @@ describe("two people at once", () => {
     for (let n = 0; n < TRIES; n++) {
       const rack = await freshRack(t, `T1${String(n).padStart(2, "0")}`);
       const decide = (who: typeof lead, decision: string) =>
-        dispose(t.app, who, { id: newId(), rack, decision, note: "looked at", seen: null }, now);
+        dispose(t.app, who, { id: newId(), rack, decision, note: "looked at", seen: null, conceded: 99 }, now);
       const outcomes = await Promise.all([decide(lead, "concession"), decide(other, "scrap")]);
       expect(kinds(outcomes)).toEqual(["decided-meanwhile", "ok"]);
       const { rows } = await sql<{ n: number }>`
@@ -47,7 +47,9 @@ describe("two people at once", () => {
   });
   test("a rack into two ovens: it rides in one", async () => {
     for (let n = 0; n < TRIES; n++) {
-      const rack = await freshRack(t, `T2${String(n).padStart(2, "0")}`);
+      const rack = await coatedRack(t, `T2${String(n).padStart(2, "0")}`, {
+        at: new Date(now().getTime() - 3_600_000),
+      });
       const load = (oven: string) =>
         storeEntry(
           t.app,

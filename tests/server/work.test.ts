@@ -185,7 +185,12 @@ describe("the line", () => {
   test("a passage scanned in moves the rack along the rail", async () => {
     const bare = (await loadLine(t.app, lead, at)).racks.find((r) => r.stage === "prepare");
     expect(
-      await storeEntry(t.app, person("operator"), entry({ kind: "passage", rack: bare?.number, stage: "booth" }), at),
+      await storeEntry(
+        t.app,
+        lead,
+        entry({ kind: "passage", rack: bare?.number, stage: "booth", leftOut: "washed elsewhere, by the customer" }),
+        at,
+      ),
     ).toMatchObject({ ok: true });
     expect(
       (await loadLine(t.app, lead, new Date(at.getTime() + 1000))).racks.find((r) => r.number === bare?.number)?.stage,
@@ -342,6 +347,8 @@ describe("leaving", () => {
       part: "P",
       pieces: "3",
       powder: "GR",
+      named: [["Your order", long]],
+      conceded: ["Look: Not looked at"],
       coatedOn: "today",
       decision: "Accepted",
       note: long,

@@ -39,6 +39,31 @@ export async function hang(page: Page, job: string, number: string, pieces?: num
   await expect(page.getByRole("heading", { name: new RegExp(`^Rack ${number}`) })).toBeVisible();
 }
 
+/** What is typed on the entry line, kept. */
+export async function say(page: Page, text: string): Promise<void> {
+  await page.keyboard.press("/");
+  await page.keyboard.type(text);
+  await page.keyboard.press("Enter");
+  await expect(page.locator("#entry-said")).toHaveText("Recorded.");
+  await page.keyboard.press("Escape");
+}
+
+/** A rack through the wash by key, stage by stage: out of it before it is coated. */
+export async function washed(page: Page, number: string): Promise<void> {
+  for (const stage of ["clean", "conversion", "rinse"]) await say(page, `rack ${number} in ${stage}`);
+}
+
+/** A rack hung, washed and coated: it may go into an oven. */
+export async function coated(page: Page, job: string, number: string): Promise<void> {
+  await hang(page, job, number, 2);
+  await washed(page, number);
+  await page.goto(`/racks/${number}/coat`);
+  await page.waitForLoadState("networkidle");
+  await page.locator("#coat-kv").fill("70");
+  await page.getByRole("button", { name: "Record coat" }).press("Enter");
+  await expect(page.getByText("1 coat on record")).toBeVisible();
+}
+
 /** A page of another person's, by the same clock. */
 export async function pageOfItsOwn(browser: Browser, baseURL = ""): Promise<Page> {
   const context = await browser.newContext({ baseURL });

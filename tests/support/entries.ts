@@ -38,6 +38,7 @@ export async function ownJob(
     primer = false,
     pieces = null as number | null,
     dueOn = null as string | null,
+    asked = {} as object,
     at = now(),
   } = {},
 ): Promise<void> {
@@ -55,6 +56,7 @@ export async function ownJob(
         film: { rule: "spot-area", minUm: 60, maxUm: 90, level: 3 },
         adhesionWorstIso: 1,
         cureDecidedBy: "index",
+        ...asked,
       }),
       plan: JSON.stringify({ stages, primer, exposure: ["weather"], offered: [], pieces }),
       created_by: "ines",
@@ -71,16 +73,47 @@ export async function freshRack(
     part = "FERRY-SEAT",
     powder = "GR-505",
     customer = "C1",
-    stages = ["blast", "conversion", "booth", "oven"],
+    stages = ["blast", "booth", "oven"],
     primer = false,
+    /** Beside film, adhesion and cure. */
+    asked = {} as object,
     at = now(),
   } = {},
 ): Promise<string> {
-  await ownJob(t, `J-${number}`, { part, powder, customer, stages, primer, at });
+  await ownJob(t, `J-${number}`, { part, powder, customer, stages, primer, asked, at });
   const rack = await makeRack(t.app, lead, { job: `J-${number}`, number, pieces: 2 }, at);
   if (!rack.ok) throw new Error(JSON.stringify(rack.failure));
   return number;
 }
+
+/** One that is coated a minute after it was hung: it may go into an oven. */
+export async function coatedRack(
+  t: TestDatabase,
+  number: string,
+  options: Parameters<typeof freshRack>[2] = {},
+): Promise<string> {
+  await freshRack(t, number, options);
+  const { at = now(), powder = "GR-505" } = options;
+  await stored(t, lead, new Date(at.getTime() + 60_000), { ...aCoat(powder), rack: number });
+  return number;
+}
+/** A top coat as it is entered, with nothing unusual about it. */
+export const aCoat = (powder = "GR-505") => ({
+  kind: "coat",
+  coatNo: 1,
+  layer: "top",
+  lot: `${powder}/2611-4`,
+  booth: "booth 1",
+  kv: 70,
+  currentUa: null,
+  gunAirKPa: null,
+  distanceMm: null,
+  earthMohm: 0.3,
+  hookCycles: null,
+  sprayedHot: null,
+  colourChangeBefore: null,
+  reclaimPercent: null,
+});
 
 /** Film on every spot of the ferry seat at one value, with a place or two of its own. */
 export const seatFilm = (um: number, own: Record<string, number> = {}) =>

@@ -5,12 +5,14 @@ import { conditionQuantities, prepMeasures, prepSteps } from "@/core/preparation
 import { valueOrThrow } from "@/core/result";
 import { judgeFilm } from "@/core/thickness";
 import type { VerdictItem } from "@/server/rack/judge-rack";
+import { itemKey } from "@/server/release/changed-since";
 import { minutesSeconds } from "@/ui/format";
 import { recordSentence } from "@/ui/kinds";
 import type { SaidDetails } from "@/ui/kinds/said";
 import { bathFigure, bathValue, bathWindow, inUnits, parameterName } from "@/ui/words/baths";
 import { conditionFigure, prepFigure, prepStepName } from "@/ui/words/preparation";
-import { foundText, itemName, itemOut, itemSentence } from "@/ui/words/reasons";
+import { foundText } from "@/ui/words/reasons";
+import { itemName, itemOut, itemSentence, namesOf } from "@/ui/words/verdict";
 
 type Of<K extends VerdictItem["item"]> = Extract<VerdictItem, { item: K }>;
 const common = { grade: "measured" as const, sources: [] };
@@ -55,7 +57,7 @@ describe("what a rack's verdict says of each of its items", () => {
     expect(itemSentence(film("out", { film: filmOf(40, 42, 44, 46, 48) }), "us").text).toContain("Mean 1.73 mil");
     expect(itemSentence(film("unknown"), "metric")).toEqual({
       word: "Not measured",
-      text: "No film reading is on record",
+      text: "No film reading is on record since the newest coat",
     });
     expect(itemSentence(film("unknown", { failure: { kind: "no-areas" } }), "metric").text).toContain(
       "Place its spots",
@@ -85,12 +87,23 @@ describe("what a rack's verdict says of each of its items", () => {
     expect(adhesion(2, "out").word).toBe("Lifts");
     expect(adhesion(null, "unknown").text).toContain("grade 1 or better");
     const rub = (rubGrade: number, result: VerdictItem["result"]) =>
-      itemSentence({ ...common, item: "rub", result, rubGrade, doubleRubs: 50, required: false }, "metric");
+      itemSentence({ ...common, item: "rub", result, rubGrade, doubleRubs: 50, leastGrade: null }, "metric");
     expect([rub(5, "in"), rub(2, "out"), rub(4, "watch")].map((s) => s.word)).toEqual(["Stands", "Softens", "Look"]);
     expect(rub(2, "out").text).toBe("Grade 2 of 5 after 50 double rubs");
     const defect = (affected: number | null, seen: number | null) =>
-      itemSentence({ ...common, item: "appearance", result: "out", defect: "orange-peel", affected, seen }, "metric")
-        .text;
+      itemSentence(
+        {
+          ...common,
+          item: "appearance",
+          result: "out",
+          defect: "orange-peel",
+          affected,
+          seen,
+          look: null,
+          asked: true,
+        },
+        "metric",
+      ).text;
     expect([defect(3, 20), defect(3, null), defect(null, null)]).toEqual([
       "orange peel on 3 of 20 pieces",
       "orange peel on 3 of ? pieces",
@@ -99,7 +112,7 @@ describe("what a rack's verdict says of each of its items", () => {
   });
   test("the wash it met: value and window in the person's own units, and one-sided windows whole", () => {
     const wash = (worst: Of<"pretreatment">["worst"], units: "metric" | "us" = "metric") =>
-      itemSentence({ ...common, item: "pretreatment", result: "out", worst }, units).text;
+      itemSentence({ ...common, item: "pretreatment", result: "out", notPassed: [], worst }, units).text;
     const at = { bath: "Tank 3", value: 6.08, lower: 4.8, upper: 5.8 };
     expect(wash({ ...at, parameter: "ph" })).toBe("Tank 3 pH 6.08 on 4.80–5.80 when it passed");
     const heat = { bath: "Tank 1", parameter: "temperature", value: 45, lower: 50, upper: 60 };
@@ -111,10 +124,87 @@ describe("what a rack's verdict says of each of its items", () => {
     expect(wash(null)).toBe("No bath check lies near the minute it passed");
     expect(wash({ ...at, parameter: "ph", value: null })).toBe("No bath check lies near the minute it passed");
   });
+  test("what was not looked at, not read or not passed says so", () => {
+    const look = { faces: 1, of: 2, distanceM: 1, lightLux: 900, by: "Tomasz Reed" };
+    const seen = { ...common, item: "appearance" as const, defect: null, affected: null, seen: null, asked: true };
+    expect(itemSentence({ ...seen, result: "unknown", look: null }, "metric").word).toBe("Not looked at");
+    expect(itemSentence({ ...seen, result: "unknown", look }, "metric").text).toBe(
+      "1 of 2 faces looked at as asked; Tomasz Reed, from 1 m, in 900 lux",
+    );
+    expect(itemSentence({ ...seen, result: "in", look: { ...look, faces: 2 } }, "metric")).toEqual({
+      word: "Nothing found",
+      text: "Looked at by Tomasz Reed, from 1 m, in 900 lux",
+    });
+    const test = { ...common, item: "test" as const, test: "impact" as const, lower: 25, upper: null, noResult: false };
+    expect(itemSentence({ ...test, result: "unknown", value: null }, "metric")).toEqual({
+      word: "Not tested",
+      text: "25 kg·cm or more asked for",
+    });
+    expect(itemSentence({ ...test, result: "out", value: 5 }, "metric")).toEqual({
+      word: "Out",
+      text: "5 kg·cm; 25 kg·cm or more asked for",
+    });
+    expect(itemSentence({ ...test, result: "unknown", value: 5, noResult: true }, "metric").word).toBe("No result");
+    const steps = { ...common, item: "steps" as const, asked: 3, missing: [], leftOut: [], off: [] };
+    expect(itemSentence({ ...steps, result: "in" }, "metric").text).toBe("3 steps asked for, each on record");
+    expect(
+      itemSentence(
+        { ...steps, result: "unknown", missing: ["blast"], leftOut: [{ step: "solvent-wipe", why: "no cloth" }] },
+        "metric",
+      ).text,
+    ).toBe("not on record: blast; solvent wipe left out: no cloth");
+    const contact = { ...common, item: "contact" as const, stage: "conversion", window: [60, 120] as const };
+    expect(itemSentence({ ...contact, result: "out", seconds: 2 }, "metric")).toEqual({
+      word: "Too short",
+      text: "0 min 02 s; 1 min 00 s to 2 min 00 s asked for",
+    });
+    expect(itemSentence({ ...contact, result: "unknown", seconds: null }, "metric").text).toContain(
+      "Nobody saw it leave",
+    );
+    const wash = { ...common, item: "pretreatment" as const, worst: null, notPassed: ["rinse", "conversion"] };
+    expect(itemSentence({ ...wash, result: "unknown" }, "metric").text).toBe(
+      "On its route and not on record: rinse, conversion",
+    );
+    const dry = { ...common, item: "dry-off" as const, minutes: 12, leastMinutes: 10, reasons: [] };
+    expect(itemSentence({ ...dry, result: "unknown" }, "metric").text).toContain(
+      "nobody looked whether the parts are dry",
+    );
+    const gas = { ...common, item: "outgassing" as const, heldC: 190, cureMetalC: 200 };
+    expect(itemSentence({ ...gas, result: "out" }, "metric")).toEqual({
+      word: "Too cool",
+      text: "Held at 190 °C for 30 min; the cure that follows is at 200 °C",
+    });
+    const open = [
+      { what: "plug-short" as const, holds: "oven" as const, sinceMs: 0, places: [], count: [3, 4] as const },
+    ];
+    expect(itemSentence({ ...common, item: "open", result: "unknown", open }, "metric").text).toBe(
+      "Plug missing, 3 of 4 in",
+    );
+  });
   test("each item has its name, and what it is when it holds a rack back", () => {
-    const items: VerdictItem["item"][] = ["film", "cure", "adhesion", "rub", "pretreatment", "appearance"];
+    const named = (item: object) => ({ ...common, result: "out", ...item }) as unknown as VerdictItem;
+    const items = [
+      ...[
+        "film",
+        "cure",
+        "adhesion",
+        "rub",
+        "pretreatment",
+        "appearance",
+        "steps",
+        "outgassing",
+        "dry-off",
+        "open",
+      ].map((item) => named({ item })),
+      named({ item: "test", test: "impact" }),
+      named({ item: "test", test: "pull-off" }),
+      named({ item: "contact", stage: "conversion" }),
+      named({ item: "contact", stage: "rinse" }),
+    ];
     expect(new Set(items.map(itemName)).size).toBe(items.length);
+    expect(new Set(items.map(itemKey)).size).toBe(items.length);
     for (const item of items) expect(itemOut(item)).toMatch(/is out$|on record$/);
+    expect(namesOf(items.slice(0, 3))).toBe("Film, Cure and Adhesion");
   });
 });
 

@@ -5,7 +5,7 @@ import { confirmCause, openCase } from "@/server/causes/case-actions";
 import { receiveLots, savePowder, saveSheet } from "@/server/coat/save-powder";
 import { saveCurePlan } from "@/server/cure/save-cure-plan";
 import { saveOven } from "@/server/cure/save-oven";
-import { addPhoto } from "@/server/field/add-photo";
+import { addPhoto, photoAbility } from "@/server/field/add-photo";
 import { importFile } from "@/server/imports/import-file";
 import { makeRack, makeStructure } from "@/server/jobs/make-job";
 import { setStart } from "@/server/plan/calendar";
@@ -25,11 +25,7 @@ export const startCase = action("inspect", "case", openCase);
 export const confirm = action("release", "confirmation", confirmCause);
 
 /** Who works on the line photographs its strips and its metal; parts as they came in and structures are an inspector's. */
-export const attachPhoto = action(
-  (form: FormData) => (form.has("rack") || form.has("bath") ? "log-line" : "inspect"),
-  "photo",
-  addPhoto,
-);
+export const attachPhoto = action(photoAbility, "photo", addPhoto);
 /** Step one reads and shows; step two, with `store` set, reads again and stores all or nothing. */
 export const importUpload = action("inspect", "import", importFile);
 

@@ -8,6 +8,7 @@ import { now } from "@/server/now";
 import { addressOf } from "@/server/sign-in/address";
 import { noteAttempt, tooManyAttempts } from "@/server/sign-in/attempts";
 import { auth } from "@/server/sign-in/auth";
+import { ownPath } from "@/server/sign-in/own-path";
 
 export type SignInState = { readonly failure: { readonly kind: string } | null; readonly username: string };
 
@@ -36,5 +37,5 @@ export async function signIn(_: SignInState, form: FormData): Promise<SignInStat
     return { failure: { kind: "wrong-sign-in" }, username };
   }
   // Only a path of our own: an address given from outside must not lead away.
-  redirect(/^\/(?![/\\])/.test(to) ? to : "/");
+  redirect(ownPath(to));
 }

@@ -40,7 +40,7 @@ export type JudgedCureTest = {
 };
 
 /**
- * A test by its readings and what was asked. Failures: `too-few-readings` (gloss wants three), `beyond-instrument`,
+ * A test by its readings and what was asked: the mean of them, of impact the lowest blow. Failures: `too-few-readings` (gloss wants three), `beyond-instrument`,
  * `bad-input`. Source: after ISO 15184 (pencil), ISO 6272 (impact), ISO 1519 (bend), ISO 2813 (gloss).
  */
 export function judgeCureTest(
@@ -59,7 +59,8 @@ export function judgeCureTest(
     return err({ kind: "bad-input", name: "pencil", value: readings.find((r) => !Number.isInteger(r)) });
   if (lower !== null && upper !== null && lower > upper)
     return err({ kind: "bad-input", name: "least asked", value: lower });
-  const value = readings.reduce((a, b) => a + b, 0) / readings.length;
+  // One blow that cracks is a crack: impact is its lowest blow, whatever the others bore.
+  const value = test === "impact" ? Math.min(...readings) : readings.reduce((a, b) => a + b, 0) / readings.length;
   const asked = lower !== null || upper !== null;
   return ok({ value, lower, upper, result: asked ? (within(value, lower, upper) ? "in" : "out") : "unknown" });
 }

@@ -10,7 +10,7 @@ export function pullOffMPa(input: { readonly forceN: number; readonly dollyMm: n
   return ok(input.forceN / ((Math.PI * input.dollyMm ** 2) / 4));
 }
 
-/** At or above the requirement passes in any mode; below it a glue share of half or more is no result, else fail. */
+/** Failures: `bad-input` (a share or stress that is no number of 0 or more), `shares-do-not-add`. At or above the requirement passes in any mode; below it a glue share of half or more is no result, else fail. */
 export function judgePullOff(input: {
   readonly stressMPa: number;
   readonly requiredMPa: number;
@@ -18,6 +18,9 @@ export function judgePullOff(input: {
   readonly cohesivePercent: number;
   readonly gluePercent: number;
 }): Result<"pass" | "fail" | "no-result"> {
+  for (const name of ["stressMPa", "requiredMPa", "adhesivePercent", "cohesivePercent", "gluePercent"] as const)
+    if (!(input[name] >= 0) || !Number.isFinite(input[name]))
+      return err({ kind: "bad-input", name, value: input[name] });
   const sum = input.adhesivePercent + input.cohesivePercent + input.gluePercent;
   if (Math.abs(sum - 100) > 1e-6) return err({ kind: "shares-do-not-add", sum });
   if (atLeast(input.stressMPa, input.requiredMPa)) return ok("pass");

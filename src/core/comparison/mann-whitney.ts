@@ -58,6 +58,9 @@ export function mannWhitney(affected: readonly number[], others: readonly number
 
 /** Twice the smaller tail of U, from the Gaussian binomial ∏ (1 − q^(n₂+i)) / (1 − qⁱ). */
 function exactP(u: number, n1: number, n2: number): number {
+  const tail = Math.floor(Math.min(u, n1 * n2 - u));
+  // Near full separation the product's differences are lost in rounding: there the few orders are added up instead.
+  if (tail <= SMALL_TAIL) return Math.min(1, 2 * tailShare(tail, n1, n2));
   const most = n1 * n2;
   // Shares rather than counts: those grow beyond what a number holds.
   let share = new Float64Array(most + 1);
@@ -74,6 +77,29 @@ function exactP(u: number, n1: number, n2: number): number {
   let above = 0;
   for (let k = most; k >= u; k--) above += share[k] as number;
   return Math.min(1, 2 * Math.min(below, above));
+}
+
+/** Tails this short are added up one by one. */
+const SMALL_TAIL = 400;
+
+/** Share of all orders of two groups whose U is `tail` or less, by P(a, b, k) = a/(a+b) P(a−1, b, k−b) + b/(a+b) P(a, b−1, k). */
+function tailShare(tail: number, n1: number, n2: number): number {
+  let rows: Float64Array[] = Array.from({ length: n2 + 1 }, () =>
+    Float64Array.from({ length: tail + 1 }, (_, k) => (k === 0 ? 1 : 0)),
+  );
+  for (let a = 1; a <= n1; a++) {
+    const next: Float64Array[] = [];
+    for (let b = 0; b <= n2; b++) {
+      const before = rows[b] as Float64Array;
+      const beside = next[b - 1];
+      const mine = new Float64Array(tail + 1);
+      for (let k = 0; k <= tail; k++)
+        mine[k] = (a * (k >= b ? (before[k - b] as number) : 0) + b * (beside ? (beside[k] as number) : 0)) / (a + b);
+      next.push(mine);
+    }
+    rows = next;
+  }
+  return (rows[n2] as Float64Array).reduce((sum, share) => sum + share, 0);
 }
 
 function normalP(u: number, n1: number, n2: number, ties: number): number {

@@ -1,6 +1,9 @@
 import { err, ok, type Result } from "../result";
 import { checkValues } from "../statistics/mean";
 
+/** With λ = 0.2, about 370 checks between false alarms. */
+export const EWMA_LIMIT_SIGMAS = 2.86;
+
 export type EwmaChart = {
   readonly kind: "ewma-chart";
   readonly values: readonly number[];
@@ -18,7 +21,7 @@ export function ewmaChart(
 ): Result<EwmaChart> {
   const checked = checkValues(values);
   if (!checked.ok) return checked;
-  const { centre, sigma, lambda = 0.2, limitSigmas = 2.7 } = chart;
+  const { centre, sigma, lambda = 0.2, limitSigmas = EWMA_LIMIT_SIGMAS } = chart;
   if (!(lambda > 0 && lambda <= 1)) return err({ kind: "bad-lambda", lambda });
   if (!(sigma > 0) || !Number.isFinite(centre)) return err({ kind: "bad-sigma", sigma, centre });
   const smoothed: number[] = [];

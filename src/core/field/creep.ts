@@ -69,9 +69,12 @@ export function creepFromArea(input: {
 }): Result<number> {
   if (!(input.areaMm2 >= 0)) return err({ kind: "bad-input", name: "areaMm2", value: input.areaMm2 });
   if (!(input.lengthMm > 0)) return err({ kind: "bad-input", name: "lengthMm", value: input.lengthMm });
+  if (!(input.scribeMm >= 0) || !Number.isFinite(input.scribeMm))
+    return err({ kind: "bad-input", name: "scribeMm", value: input.scribeMm });
   const meanMm = input.areaMm2 / input.lengthMm;
-  if (meanMm < input.scribeMm) return err({ kind: "narrower-than-scribe", meanMm, scribeMm: input.scribeMm });
-  return ok((meanMm - input.scribeMm) / 2);
+  if (meanMm < input.scribeMm * (1 - 1e-9))
+    return err({ kind: "narrower-than-scribe", meanMm, scribeMm: input.scribeMm });
+  return ok(Math.max(0, (meanMm - input.scribeMm) / 2));
 }
 
 /** Mean creep rate, mm/year, between two visits or since coating. Failures: `times-out-of-order`, `bad-input`. */

@@ -17,9 +17,11 @@ import { filmPlan } from "./film-plan";
 import { finding } from "./finding";
 import { firstPanel } from "./first-panel";
 import { gaugeCheck } from "./gauge-check";
+import { itemClosed } from "./item-closed";
 import { jobStart } from "./job-start";
 import { lampCheck } from "./lamp-check";
 import { lineStop } from "./line-stop";
+import { look } from "./look";
 import { metalMark } from "./metal-mark";
 import { offer } from "./offer";
 import { offerAnswer } from "./offer-answer";
@@ -74,6 +76,8 @@ export const allKinds = [
   crossCut,
   solventRub,
   pullOff,
+  look,
+  itemClosed,
   defect,
   disposition,
   certificate,

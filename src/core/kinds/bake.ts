@@ -1,6 +1,6 @@
 import * as v from "valibot";
 
-import { entry, filled, number, text, traceChannel } from "./fields";
+import { entry, filled, number, said, text, traceChannel } from "./fields";
 import { defineKind } from "./kind";
 
 /** Schools of timing a cure: all are recorded, and graded differently. */
@@ -28,6 +28,8 @@ export const bake = defineKind({
       sections: "jsonb?",
       /** What the oven read as the door closed. */
       air_c: "float8?",
+      /** Why the order of work, or something open, was set aside. */
+      left_out: "text?",
     },
     bake_place: { rack_id: "uuid", place: "text", channel: "text?" },
     bake_channel: { ordinal: "int", name: "text", medium: "text", time_s: "float8[]", temp_c: "float8[]" },
@@ -57,6 +59,8 @@ export const bake = defineKind({
         setPointC: v.nullable(number(50, 400)),
         /** What the oven read as the door closed. */
         airC: v.optional(v.nullable(number(-20, 400)), null),
+        /** Why the order of work was set aside, by one who may. */
+        leftOut: v.optional(v.nullable(said(400, "is too short: name why the order is set aside")), null),
         places: v.pipe(
           v.array(
             v.object({

@@ -1,7 +1,7 @@
 import * as v from "valibot";
 import { coatSituations, coatSystems } from "../coating";
 
-import { entry, filled, number, text, whole } from "./fields";
+import { entry, filled, number, said, text, whole } from "./fields";
 import { defineKind } from "./kind";
 
 const kg = number(0, 5000);
@@ -31,6 +31,7 @@ export const coat = defineKind({
       gun_air_rest_kpa: "float8?",
       booth_air_m_per_s: "float8?",
       passes: "int?",
+      left_out: "text?",
       hopper_before_kg: "float8?",
       hopper_after_kg: "float8?",
       hopper_added_kg: "float8?",
@@ -65,6 +66,8 @@ export const coat = defineKind({
         system: v.optional(v.nullable(v.picklist(coatSystems)), null),
         gunAirRestKPa: v.optional(v.nullable(number(0, 1000)), null),
         boothAirMPerS: v.optional(v.nullable(number(0, 5)), null),
+        /** Why the order of work was set aside, by one who may. */
+        leftOut: v.optional(v.nullable(said(400, "is too short: name why the order is set aside")), null),
         passes: v.optional(v.nullable(whole(1, 20)), null),
         hopperBeforeKg: v.optional(v.nullable(kg), null),
         hopperAfterKg: v.optional(v.nullable(kg), null),

@@ -47,6 +47,13 @@ export const visit = defineKind({
                 ["widthsMm"],
               ),
               v.forward(
+                v.check(
+                  (x) => x.from === "chip" || x.scribeMm !== null,
+                  "is missing: the scribe’s own width, in mm; 0 where it has none",
+                ),
+                ["scribeMm"],
+              ),
+              v.forward(
                 v.check((x) => x.from !== "area" || x.areaMm2 !== null, "is missing: what is corroded, in mm²"),
                 ["areaMm2"],
               ),

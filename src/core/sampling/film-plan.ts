@@ -25,6 +25,27 @@ export type FilmPlan = {
 };
 
 /**
+ * Places drawn by stratum: three of the first hundred square metres, then one of each further hundred, so that none is left
+ * unmeasured; where the rule asks another number they come from all of them. Failures: those of `randomPlaces`.
+ */
+function byStratum(places: number, wanted: number, seed: number): Result<readonly number[]> {
+  const strata = Math.ceil(places / PLACES_A_STRATUM);
+  if (strata < 2 || wanted !== FIRST_STRATUM + strata - 1) return randomPlaces(places, wanted, seed);
+  const all: number[] = [];
+  for (let i = 0; i < strata; i++) {
+    const from = i * PLACES_A_STRATUM;
+    const size = Math.min(PLACES_A_STRATUM, places - from);
+    const drawn = randomPlaces(size, i === 0 ? FIRST_STRATUM : 1, seed + i);
+    if (!drawn.ok) return drawn;
+    all.push(...drawn.value.map((place) => from + place));
+  }
+  return ok(all);
+}
+/** Ten places of 10 m² are 100 m²; three are read of the first. */
+const PLACES_A_STRATUM = 10;
+const FIRST_STRATUM = 3;
+
+/**
  * What to read, by rule and area: places at random from a seed that is kept; for a lot of pieces the sample that keeps both
  * risks, and which pieces those are. `inFt2` counts places of 100 ft² and steps at 300 and 1,000 ft². Failures: `bad-area`,
  * `bad-input`, `inspect-all`. Source: after SSPC-PA 2, ISO 19840, ISO 2859-2.
@@ -44,7 +65,7 @@ export function filmPlan(
   const most = { "spot-area": asked.value.spotArea / 5, nominal: places, "measuring-areas": MEASURING_AREAS_NEEDED };
   const wanted = Math.min(places, most[rule]);
   if (places > 100_000) return err({ kind: "bad-area", areaM2 });
-  const chosen = randomPlaces(places, wanted, seed);
+  const chosen = byStratum(places, wanted, seed);
   if (!chosen.ok) return chosen;
   let pieces: FilmPlan["pieces"] = null;
   if (risks) {

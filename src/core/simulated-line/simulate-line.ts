@@ -283,7 +283,7 @@ function simulateRack(
     step: "blast",
     atMs: blastMs + 20 * MINUTE,
     done: true,
-    value: Math.round(46 + random.normal(0, 4)),
+    value: Math.min(60, Math.max(36, Math.round(46 + random.normal(0, 4)))),
     unit: "µm",
   });
   prep.push({ step: "dust-tape", atMs: blastMs + 21 * MINUTE, done: true, value: 1, unit: "grade" });

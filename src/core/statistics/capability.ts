@@ -5,6 +5,9 @@ import { checkValues, mean, sampleSd } from "./mean";
 /** Below this many values capability is refused unless asked for. */
 export const CAPABILITY_LEAST_VALUES = 25;
 
+/** A spread under this share of the mean is that of the arithmetic, not of the process. */
+const NO_SPREAD = 1e-9;
+
 export type Capability = {
   readonly kind: "capability";
   /** Null for a one-sided requirement. */
@@ -18,7 +21,7 @@ export type Capability = {
 /**
  * Process performance from the overall standard deviation: Pp = (M−m)/6s, Ppk = min(M−x̄, x̄−m)/3s.
  * A null limit makes it one-sided. Failures: `no-values`, `not-finite`, `no-limits`, `limits-crossed`,
- * `no-spread` (s = 0), `too-few-values` (under 25 unless `allowFew`).
+ * `no-spread` (s under 1e-9 of the mean), `too-few-values` (under 25 unless `allowFew`).
  */
 export function capability(
   values: readonly number[],
@@ -35,7 +38,7 @@ export function capability(
     return err({ kind: "too-few-values", got: values.length, need: CAPABILITY_LEAST_VALUES });
   const centre = mean(values);
   const s = sampleSd(values);
-  if (s === 0) return err({ kind: "no-spread", value: centre });
+  if (s <= NO_SPREAD * Math.abs(centre)) return err({ kind: "no-spread", value: centre });
   const sides = [min === null ? null : (centre - min) / (3 * s), max === null ? null : (max - centre) / (3 * s)];
   return ok({
     kind: "capability",

@@ -69,7 +69,7 @@ export function findingsFromRecord(
   wetBetween(rack, conditions, context.site.wetLimitS, add);
   dryness(rack, add);
   film(rack, context.face, add);
-  cure(rack, conditions, add);
+  cure(rack, add);
   coat(rack, context, add);
   const declined = declinedOption(rack, "zinc-primer");
   add(

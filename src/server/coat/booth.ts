@@ -1,21 +1,7 @@
 import { type Kysely, sql } from "kysely";
-import { type PreFlightItem, type PreFlightLimits, preFlightMeasures, usualPreFlightLimits } from "@/core/coating";
+import { type PreFlightItem, preFlightMeasures } from "@/core/coating";
 import { stands } from "@/db/queries/stands";
 import type { Database } from "@/db/schema";
-import type { SetupData } from "../setup/setup-data";
-
-/** What the pre-flight is held against: the set-up sheet, and the site where there is none. */
-export function preFlightLimits(sheet: SetupData<"setup-sheet"> | null, site: SetupData<"site">): PreFlightLimits {
-  return {
-    ...usualPreFlightLimits,
-    gunAirKPa: sheet && sheet.airReadAt === "flowing" ? sheet.gunAirKPa : [null, null],
-    earthLimitMohm: sheet?.earthLimitMohm ?? 1,
-    boothAirMPerS: sheet?.boothAirMPerS ?? [null, null],
-    hookCyclesLimit: sheet?.hookCyclesLimit ?? 5,
-    compressedAirDewPointC: site.compressedAirDewPointC,
-    ...(sheet?.hopperFillPercent ? { hopperFillPercent: sheet.hopperFillPercent } : {}),
-  };
-}
 
 /** What changes slowly, and is offered again as it was last read in the booth. */
 const SLOW: readonly PreFlightItem[] = ["air-rest", "air-flowing", "air-filter", "compressor", "booth-air"];

@@ -18,6 +18,10 @@ const MOST_PIXELS = 40_000_000;
 /** Longest side kept, pixels: enough to measure creep from, small enough to carry. */
 const LONGEST_SIDE = 2400;
 
+/** Who may: metal and strips are photographed on the line; a field left empty names nothing. */
+export const photoAbility = (form: FormData): "log-line" | "inspect" =>
+  ["rack", "bath"].some((of) => String(form.get(of) ?? "").trim() !== "") ? "log-line" : "inspect";
+
 /** What the photo is of: a structure in the field, a job as it came in, a rack's metal, a test strip of a bath. */
 async function subjectOf(db: Kysely<Database>, person: Person, form: FormData, at: Date) {
   const rackNumber = String(form.get("rack") ?? "");

@@ -6,6 +6,7 @@ import type { Database } from "@/db/schema";
 import { refuse } from "../outcome";
 import { findRack } from "../rack/find-rack";
 import { loadRack } from "../rack/load-rack";
+import { orderKept } from "../rack/order-kept";
 import { ovenTooSoon } from "../rack/order-of-work";
 import { readDetails } from "../record/read-details";
 import { byCode } from "../setup/by-code";
@@ -55,13 +56,15 @@ async function load(db: Kysely<Database>, person: Person, entry: Of<"load">): Pr
     .executeTakeFirst();
   if (inOven && inOven.idempotency_key !== `${entry.idempotencyKey}:bake`)
     return refuse({ kind: "rack-in-oven", number: inOven.number, load: inOven.load_no });
-  const parts = await setupAt(db, "part", entry.happenedAt);
   for (const rack of found) {
-    // Only metal with rubber in it is looked into: a load may hold forty racks.
-    if (!parts.get(rack.part_id)?.data.features.includes("rubber-or-seals")) continue;
     const file = await loadRack(db, person, rack.number);
-    const tooSoon = file && ovenTooSoon(file);
+    if (!file) return refuse({ kind: "unknown-rack", number: rack.number });
+    const tooSoon = ovenTooSoon(file);
     if (tooSoon) return refuse(tooSoon);
+    const disorder = entry.supersedes
+      ? null
+      : orderKept(file, person, { stage: "oven", at: entry.happenedAt, leftOut: entry.leftOut });
+    if (disorder) return refuse(disorder);
   }
   const bake: Part = {
     name: "bake",
@@ -80,6 +83,7 @@ async function load(db: Kysely<Database>, person: Person, entry: Of<"load">): Pr
           set_point_c: lamps ? null : entry.setPointC,
           sections: lamps ? entry.sections : null,
           air_c: lamps ? null : entry.airC,
+          left_out: entry.leftOut,
         },
       ],
       bake_place: entry.places.map((place, i) => ({

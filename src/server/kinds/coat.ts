@@ -3,6 +3,7 @@ import { usedFromHopper } from "@/core/powder";
 import type { Database } from "@/db/schema";
 import { refuse } from "../outcome";
 import { loadRack } from "../rack/load-rack";
+import { orderKept } from "../rack/order-kept";
 import { coatTooSoon } from "../rack/order-of-work";
 import { setupAt, siteAt } from "../setup/setup-data";
 import type { Person } from "../sign-in/roles";
@@ -18,6 +19,10 @@ async function coat(db: Kysely<Database>, person: Person, entry: Of<"coat">): Pr
   if (!rack) return refuse({ kind: "unknown-rack", number: entry.rack });
   const tooSoon = entry.supersedes ? null : coatTooSoon(rack);
   if (tooSoon) return refuse(tooSoon);
+  const disorder = entry.supersedes
+    ? null
+    : orderKept(rack, person, { stage: "booth", at: entry.happenedAt, leftOut: entry.leftOut });
+  if (disorder) return refuse(disorder);
   const [sheets, site, lots, powders] = await Promise.all([
     entry.sheet ? setupAt(db, "setup-sheet", entry.happenedAt) : null,
     siteAt(db, entry.happenedAt),
@@ -66,6 +71,7 @@ async function coat(db: Kysely<Database>, person: Person, entry: Of<"coat">): Pr
           gun_air_rest_kpa: entry.gunAirRestKPa,
           booth_air_m_per_s: entry.boothAirMPerS,
           passes: entry.passes,
+          left_out: entry.leftOut,
           hopper_before_kg: entry.hopperBeforeKg,
           hopper_after_kg: entry.hopperAfterKg,
           hopper_added_kg: entry.hopperAddedKg,

@@ -15,8 +15,10 @@ import { makes as filmPlan } from "./film-plan";
 import { makes as finding } from "./finding";
 import { makes as firstPanel } from "./first-panel";
 import { makes as gaugeCheck } from "./gauge-check";
+import { makes as itemClosed } from "./item-closed";
 import { makes as lampCheck } from "./lamp-check";
 import { makes as lineStop } from "./line-stop";
+import { makes as look } from "./look";
 import type { Make, Makes } from "./made";
 import { makes as metalMark } from "./metal-mark";
 import { makes as outgas } from "./outgas";
@@ -64,6 +66,8 @@ const known: Makes<EntryKind> = {
   ...prepStep,
   ...roundSkip,
   ...sludge,
+  ...itemClosed,
+  ...look,
   ...pullOff,
   ...solventRub,
   ...thickness,

@@ -4,6 +4,8 @@ import type { Database } from "@/db/schema";
 import { stopsBetween, throughStops } from "../line/line-stops";
 import { refuse } from "../outcome";
 import { findRack } from "../rack/find-rack";
+import { loadRack } from "../rack/load-rack";
+import { orderKept } from "../rack/order-kept";
 import { setupAt } from "../setup/setup-data";
 import type { Person } from "../sign-in/roles";
 import type { Made, Makes, Of, Part } from "./made";
@@ -17,6 +19,9 @@ export const makes: Makes<"passage" | "line-run"> = {
 async function lineRun(db: Kysely<Database>, person: Person, entry: Of<"line-run">): Promise<Made> {
   const rack = await findRack(db, person, entry.rack);
   if (!rack) return refuse({ kind: "unknown-rack", number: entry.rack });
+  const file = entry.supersedes ? null : await loadRack(db, person, entry.rack);
+  const disorder = file && orderKept(file, person, { stage: "clean", at: entry.happenedAt, leftOut: entry.leftOut });
+  if (disorder) return refuse(disorder);
   const lines = await setupAt(db, "line", entry.happenedAt);
   const line = [...lines.values()].find((l) => l.code.toLowerCase() === entry.line.toLowerCase());
   if (!line) return refuse({ kind: "unknown-set-up", what: "line", name: entry.line });
@@ -43,6 +48,7 @@ async function lineRun(db: Kysely<Database>, person: Person, entry: Of<"line-run
             left_at: new Date(p.leftMs),
             source: "line-speed",
             line_id: line.id,
+            left_out: entry.leftOut,
           },
         ],
       },
@@ -63,11 +69,25 @@ export const passageOf = (rack: { id: string; job_id: string }, stage: string, a
 
 /** A rack at a stage, by a key. */
 async function passed(db: Kysely<Database>, person: Person, entry: Of<"passage">): Promise<Made> {
-  const rack = await findRack(db, person, entry.rack);
+  const rack = await loadRack(db, person, entry.rack);
   if (!rack) return refuse({ kind: "unknown-rack", number: entry.rack });
+  const disorder = entry.supersedes
+    ? null
+    : orderKept(rack, person, { stage: entry.stage, at: entry.happenedAt, leftOut: entry.leftOut });
+  if (disorder) return refuse(disorder);
   return {
     ok: true,
-    where: { jobId: rack.job_id, rackId: rack.id },
-    details: { passage: [{ stage: entry.stage, entered_at: entry.happenedAt, left_at: null, source: "key" }] },
+    where: { jobId: rack.job.id, rackId: rack.id },
+    details: {
+      passage: [
+        {
+          stage: entry.stage,
+          entered_at: entry.happenedAt,
+          left_at: null,
+          source: "key",
+          left_out: entry.leftOut,
+        },
+      ],
+    },
   };
 }

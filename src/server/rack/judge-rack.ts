@@ -1,110 +1,101 @@
-import { judgeSolventRub } from "@/core/bench";
 import { type BakeChannel, type BakeVerdict, gelState, judgeBake, ownChannels } from "@/core/cure";
+import type { OpenItem } from "@/core/line";
 import type { Failure } from "@/core/result";
 import { type BaseCorrection, type FilmVerdict, judgeFilm, type Spot } from "@/core/thickness";
 import { type EvidenceGrade, type VerdictResult, weakestGrade, worstResult } from "@/core/verdict";
 import { sectionsOf } from "../bake/section-readings";
+import { now } from "../now";
 import type { Conditions } from "../trace/conditions";
 import { offBase } from "./base-of";
 import { filmSets } from "./film-layers";
 import { newest, type RackFile } from "./load-rack";
+import { openOf } from "./open-of";
+import { type BenchItem, benchItems, type NotAsked } from "./verdict/bench";
+import type { Judged } from "./verdict/common";
+import { type MetalItem, metalItems } from "./verdict/metal";
 
+type CureItem = Judged & {
+  readonly item: "cure";
+  readonly bake: BakeVerdict | null;
+  readonly failure: Failure | null;
+};
 export type VerdictItem =
-  | {
+  | (Judged & {
       readonly item: "film";
-      readonly result: VerdictResult;
-      readonly grade: EvidenceGrade;
-      readonly sources: readonly string[];
       readonly film: FilmVerdict | null;
       /** What was taken off the readings for the metal under them. */
       readonly base: BaseCorrection;
-      /** Its gauge failed its shims since: watch, until it is read again. */
+      /** Its gauge failed its shims since: not known, until it is read again. */
       readonly doubted: boolean;
       readonly failure: Failure | null;
-    }
-  | {
-      readonly item: "cure";
-      readonly result: VerdictResult;
-      readonly grade: EvidenceGrade;
-      readonly sources: readonly string[];
-      readonly bake: BakeVerdict | null;
-      readonly failure: Failure | null;
-    }
-  | {
-      readonly item: "adhesion";
-      readonly result: VerdictResult;
-      readonly grade: EvidenceGrade;
-      readonly sources: readonly string[];
-      readonly iso: number | null;
-      readonly astm: string | null;
-      readonly worstIso: number;
-    }
-  | {
-      readonly item: "rub";
-      readonly result: VerdictResult;
-      readonly grade: EvidenceGrade;
-      readonly sources: readonly string[];
-      readonly rubGrade: number | null;
-      readonly doubleRubs: number | null;
-      readonly required: false;
-    }
-  | AppearanceItem
-  | {
-      readonly item: "pretreatment";
-      readonly result: VerdictResult;
-      readonly grade: EvidenceGrade;
-      readonly sources: readonly string[];
-      readonly worst: {
-        readonly bath: string;
-        readonly parameter: string;
-        readonly value: number | null;
-        readonly lower: number | null;
-        readonly upper: number | null;
-      } | null;
-    };
-/** Appearance is judged by the defects on record: none seen is no item, since nobody said that they looked. */
-type AppearanceItem = {
-  readonly item: "appearance";
-  readonly result: VerdictResult;
-  readonly grade: EvidenceGrade;
-  readonly sources: readonly string[];
-  readonly defect: string;
-  readonly affected: number | null;
-  readonly seen: number | null;
-};
+    })
+  | CureItem
+  | BenchItem
+  | MetalItem
+  | (Judged & { readonly item: "open"; readonly open: readonly OpenItem[] });
 
+export type { NotAsked } from "./verdict/bench";
 export type RackVerdict = {
   readonly kind: "rack-verdict";
   readonly result: VerdictResult;
   readonly grade: EvidenceGrade;
+  /** Everything asked of it, and what was tested beside it. */
   readonly items: readonly VerdictItem[];
-  readonly limiting: VerdictItem["item"] | null;
-  readonly missing: readonly VerdictItem["item"][];
+  /** The first item that keeps it from being accepted. */
+  readonly limiting: VerdictItem | null;
+  /** What is asked and not known: not read, too few, not looked at. */
+  readonly missing: readonly VerdictItem[];
+  /** What is asked and out. */
+  readonly out: readonly VerdictItem[];
+  /** Tests and looks that nobody asked for. */
+  readonly notAsked: readonly NotAsked[];
 };
 
-/** The whole of a rack judged from its records: film, cure, adhesion and the wash it met; the solvent rub where one was made. */
-export function judgeRack(rack: RackFile, conditions: Conditions): RackVerdict {
+/**
+ * The whole of a rack judged from its records: every requirement of the job and every stage of its route is in, out, watch
+ * or unknown, and what nobody asked for is named. In only when everything asked is in. O(records of the rack).
+ */
+export function judgeRack(rack: RackFile, conditions: Conditions, at: Date = now()): RackVerdict {
+  const met = happened(conditions, bareSince(rack) ?? new Date(0), at);
+  const open = openOf(rack);
+  const bench = benchItems(rack);
   const items: VerdictItem[] = [
     filmItem(rack),
     cureItem(rack),
-    adhesionItem(rack),
-    pretreatmentItem(conditions, rack),
-    ...rubItem(rack),
-    ...appearanceItem(rack),
+    ...bench.items,
+    ...metalItems(rack, met),
+    ...(open.length > 0
+      ? [{ item: "open" as const, result: "unknown" as const, grade: "measured" as const, sources: [], open }]
+      : []),
   ];
-  const missing = items.filter((i) => i.grade === "unknown").map((i) => i.item);
+  const missing = items.filter((i) => i.result === "unknown");
+  const out = items.filter((i) => i.result === "out");
   const worst = worstResult(items.map((i) => i.result));
-  // A proof that is missing outweighs a watch: nothing can be said of the whole before it is there.
-  const result = worst !== "out" && missing.length > 0 ? "unknown" : worst;
+  // What is not known outweighs a watch: nothing can be said of the whole before it is.
+  const result = out.length > 0 ? "out" : missing.length > 0 ? "unknown" : worst;
   return {
     kind: "rack-verdict",
     result,
     grade: weakestGrade(items.map((i) => i.grade)),
     items,
-    limiting: result === "in" ? null : (items.find((i) => i.result === result)?.item ?? null),
+    limiting: out[0] ?? missing[0] ?? (result === "in" ? null : (items.find((i) => i.result === result) ?? null)),
     missing,
+    out,
+    notAsked: bench.notAsked,
   };
 }
+
+/** What the metal met after a moment and up to another: a passage foretold by the line's speed has not happened yet. */
+export const happened = (conditions: Conditions, after: Date, at: Date): Conditions => ({
+  baths: conditions.baths.filter((b) => b.at > after && b.at <= at),
+  passages: conditions.passages
+    .filter((p) => p.enteredAt > after && p.enteredAt <= at)
+    .map((p) => (p.leftAt && p.leftAt > at ? { ...p, leftAt: null, seconds: null } : p)),
+});
+
+/** When the metal under this pass was last bare again: after a strip only what came since counts. */
+const bareSince = (rack: RackFile): Date | undefined =>
+  rack.passes.slice(0, rack.pass + 1).findLast((p) => p.after?.decision === "strip")?.after?.record.base.happened_at;
 
 /** Spots of the part with the readings taken on them since its newest coat; a planned spot without one is there, empty. */
 export function spotsOf(rack: RackFile): { face: string; spot: Spot }[] {
@@ -149,7 +140,7 @@ function filmItem(rack: RackFile): VerdictItem {
     };
   return {
     item: "film",
-    result: doubted && judged.value.result === "in" ? "watch" : judged.value.result,
+    result: doubted && judged.value.result !== "out" ? "unknown" : judged.value.result,
     grade: base.kind === "by-profile" ? "by-procedure" : "measured",
     sources,
     film: judged.value,
@@ -159,7 +150,8 @@ function filmItem(rack: RackFile): VerdictItem {
   };
 }
 
-function cureItem(rack: RackFile): VerdictItem {
+/** How a rack was cured by its newest bake. */
+export function cureItem(rack: RackFile): CureItem {
   const bake = newest(rack, "bake");
   if (!bake) return { item: "cure", result: "unknown", grade: "unknown", sources: [], bake: null, failure: null };
   const row = bake.details.bake?.[0];
@@ -224,87 +216,3 @@ export const scheduleOf = (rack: Pick<RackFile, "powder">) => ({
   overbake: rack.powder.data.overbake,
   onsetC: rack.powder.data.onsetC,
 });
-
-function adhesionItem(rack: RackFile): VerdictItem {
-  const worstIso = rack.job.requirement.adhesionWorstIso;
-  const test = newest(rack, "cross-cut");
-  const row = test?.details.cross_cut?.[0];
-  if (!test || !row)
-    return { item: "adhesion", result: "unknown", grade: "unknown", sources: [], iso: null, astm: null, worstIso };
-  return {
-    item: "adhesion",
-    result: row.iso > worstIso ? "out" : row.iso === worstIso && worstIso > 0 ? "watch" : "in",
-    grade: "measured",
-    sources: [test.base.id],
-    iso: row.iso,
-    astm: row.astm,
-    worstIso,
-  };
-}
-
-function rubItem(rack: RackFile): VerdictItem[] {
-  const test = newest(rack, "solvent-rub");
-  const row = test?.details.solvent_rub?.[0];
-  if (!test || !row) return [];
-  const judged = judgeSolventRub({
-    doubleRubs: row.double_rubs,
-    limit: row.rub_limit,
-    grade: row.grade,
-    knownCuredGrade: row.known_cured_grade,
-  });
-  return [
-    {
-      item: "rub",
-      result: judged.ok ? judged.value : "unknown",
-      grade: "measured",
-      sources: [test.base.id],
-      rubGrade: row.grade,
-      doubleRubs: row.double_rubs,
-      required: false,
-    },
-  ];
-}
-
-function appearanceItem(rack: RackFile): AppearanceItem[] {
-  const seen = newest(rack, "defect");
-  const row = seen?.details.defect?.[0];
-  if (!seen || !row || row.pieces_affected === 0) return [];
-  return [
-    {
-      item: "appearance",
-      result: "out",
-      grade: seen.base.grade,
-      sources: [seen.base.id],
-      defect: row.defect,
-      affected: row.pieces_affected,
-      seen: row.pieces_seen,
-    },
-  ];
-}
-
-/** The wash that the metal under this pass met: after a strip, only what came since. */
-function pretreatmentItem(all: Conditions, rack: RackFile): VerdictItem {
-  const stripped = rack.passes.slice(0, rack.pass + 1).findLast((p) => p.after?.decision === "strip")?.after;
-  const since = stripped?.record.base.happened_at;
-  const conditions = since ? { ...all, baths: all.baths.filter((b) => b.at > since) } : all;
-  if (conditions.baths.length === 0)
-    return { item: "pretreatment", result: "unknown", grade: "unknown", sources: [], worst: null };
-  const result = worstResult(conditions.baths.map((b) => b.result));
-  const limiting = conditions.baths.find((b) => b.result === result) ?? conditions.baths[0];
-  return {
-    // A bath out of its window is a reason to look, not by itself a failed piece: the tests on the film decide.
-    item: "pretreatment",
-    result: result === "out" ? "watch" : result,
-    grade: weakestGrade(conditions.baths.map((b) => b.found.grade)),
-    sources: [...new Set(conditions.baths.flatMap((b) => b.found.sources))],
-    worst: limiting
-      ? {
-          bath: limiting.bath,
-          parameter: limiting.parameter,
-          value: limiting.found.value,
-          lower: limiting.lower,
-          upper: limiting.upper,
-        }
-      : null,
-  };
-}

@@ -1,5 +1,6 @@
 import type { Kysely } from "kysely";
 import * as v from "valibot";
+import { judgePreFlight, type PreFlightEntry, type PreFlightItem } from "@/core/coating";
 import { tablesOf } from "@/core/kinds";
 import type { NextStep } from "@/core/line";
 import { personName } from "@/db/queries/person-name";
@@ -10,7 +11,8 @@ import { doubtedSets } from "../film/gauge-checks";
 import { planOf } from "../plan/plan-of";
 import { readDetails } from "../record/read-details";
 import { requirementSchema } from "../requirement";
-import { type SetupItem, setupAt, siteAt } from "../setup/setup-data";
+import { preFlightLimits } from "../setup/pre-flight-limits";
+import { type SetupData, type SetupItem, setupAt, siteAt } from "../setup/setup-data";
 import { ofTheShop, type Person } from "../sign-in/roles";
 import { baseOf } from "./base-of";
 import { findRack } from "./find-rack";
@@ -91,6 +93,10 @@ export async function loadRack(db: Kysely<Database>, person: Person, number: str
     base: baseOf(evidence, site),
     /** Sets read with a gauge that then failed its shims. */
     doubted,
+    /** Pre-flights that found something off. */
+    flightsOff: await flightsOff(db, current, site),
+    /** The site's limits as they were when it was hung, for what its metal is held against. */
+    limits: limitsOf(site),
   };
 }
 
@@ -101,6 +107,51 @@ export const atPass = (rack: RackFile, index: number): RackFile => ({
   latest: rack.passes[index]?.records ?? [],
   evidence: evidenceFor(rack.passes, index),
 });
+
+const limitsOf = ({
+  blastProfileUm,
+  dustTapeWorstGrade,
+  solubleSaltMgPerM2,
+  waterBreakHoldsS,
+  dryOffMinutes,
+  dryOffHollowMinutes,
+  boothMetalC,
+}: SetupData<"site">) => ({
+  blastProfileUm,
+  dustTapeWorstGrade,
+  solubleSaltMgPerM2,
+  waterBreakHoldsS,
+  dryOffMinutes,
+  dryOffHollowMinutes,
+  boothMetalC,
+});
+
+/** Pre-flights with something out, by the set-up sheet each was made by. No query where none is on record. */
+async function flightsOff(
+  db: Kysely<Database>,
+  current: readonly ThreadRecord[],
+  site: SetupData<"site">,
+): Promise<ReadonlySet<string>> {
+  const flights = current.filter((r) => r.base.kind === "pre-flight");
+  const newestFlight = flights.at(-1);
+  if (!newestFlight) return new Set();
+  const sheets = await setupAt(db, "setup-sheet", newestFlight.base.happened_at);
+  const off = flights.filter((r) => {
+    const row = r.details.pre_flight?.[0];
+    const entries = (r.details.pre_flight_item ?? []).map(
+      (i): PreFlightEntry => ({
+        item: i.item as PreFlightItem,
+        how: i.how as PreFlightEntry["how"],
+        value: i.value,
+        good: i.good,
+        note: i.note ?? "",
+      }),
+    );
+    const sheet = row?.sheet_id ? (sheets.get(row.sheet_id)?.data ?? null) : null;
+    return judgePreFlight(entries, preFlightLimits(sheet, site), row?.situation === "recoat").result === "out";
+  });
+  return new Set(off.map((r) => r.base.id));
+}
 
 /**
  * A bake as a person held to one customer may see it: of a load shared with other racks their own probe; where none is

@@ -11,6 +11,8 @@ export type CertificateContent = {
   readonly part: string;
   readonly pieces: string;
   readonly powder: string;
+  /** Customer's order and delivery note, lots, gauge with its last shim check, oven and trace: a line each. */
+  readonly named: readonly (readonly [name: string, value: string])[];
   readonly coatedOn: string;
   readonly decision: string;
   readonly note: string;
@@ -30,6 +32,8 @@ export type CertificateContent = {
     readonly spots: readonly { readonly spot: string; readonly mean: string; readonly readings: string }[];
   }[];
   readonly notMeasured: readonly string[];
+  /** What the customer's concession covers; empty where nothing was conceded. */
+  readonly conceded: readonly string[];
   readonly seal: string;
   readonly units: UnitSystem;
   readonly recordId: string;
@@ -77,6 +81,7 @@ export function certificatePdf(c: CertificateContent): Promise<Buffer> {
       ["Rack", `${c.rack}, ${c.pieces}`],
       ["Part", c.part],
       ["Powder", c.powder],
+      ...c.named.map(([name, value]): [string, string] => [name, value]),
       ["Hung", c.coatedOn],
       ["Decision", `${c.decision}: ${c.note}`],
     ];

@@ -12,6 +12,7 @@ import { storeOne } from "../record/store-record";
 import type { Person } from "../sign-in/roles";
 import { conditionsWhenPassed } from "../trace/conditions";
 import { type Clock, write } from "../write";
+import { certificateFacts } from "./certificate-facts";
 
 export const decisions = ["accept", "hold", "scuff-and-recoat", "strip", "concession", "scrap"] as const;
 export const dispositionSchema = v.object({
@@ -20,12 +21,14 @@ export const dispositionSchema = v.object({
   decision: v.picklist(decisions),
   note: said(600, "is too short: name the reason"),
   seen: v.nullable(v.pipe(v.string(), v.uuid())),
+  /** Of a concession: how many gaps were on screen, each named. */
+  conceded: v.optional(v.pipe(v.number(), v.integer(), v.minValue(0)), 0),
 });
 
 /**
  * Decides on a rack. The verdict as it stands is stored with it: result, numbers, the rule and the records it rests
  * on. `seen` is the decision the lead had on screen; when another has come since, theirs is shown first.
- * Failures: `bad-entry`, `unknown-rack`, `accept-against-verdict`, `still-warm`, `decided-meanwhile`.
+ * Failures: `bad-entry`, `unknown-rack`, `accept-against-verdict`, `concession-unseen`, `still-warm`, `decided-meanwhile`.
  */
 export async function dispose(
   db: Kysely<Database>,
@@ -35,7 +38,7 @@ export async function dispose(
 ): Promise<EntryOutcome> {
   const parsed = v.safeParse(dispositionSchema, input);
   if (!parsed.success) return refuse(badEntry(parsed.issues));
-  const { id, decision, note, seen } = parsed.output;
+  const { id, decision, note, seen, conceded } = parsed.output;
   return write(db, [lock.rack(parsed.output.rack)], clock, async (trx, at) => {
     const rack = await loadRack(trx, person, parsed.output.rack);
     if (!rack) return refuse({ kind: "unknown-rack", number: parsed.output.rack });
@@ -51,8 +54,11 @@ export async function dispose(
         },
       };
     const verdict = judgeRack(rack, await conditionsWhenPassed(trx, [rack.id], rack.hungAt));
-    if (decision === "accept" && (verdict.result === "out" || verdict.missing.length > 0))
-      return refuse({ kind: "accept-against-verdict", limiting: verdict.limiting, missing: verdict.missing });
+    const gaps = [...verdict.out, ...verdict.missing];
+    if (decision === "accept" && gaps.length > 0)
+      return refuse({ kind: "accept-against-verdict", items: gaps.map((i) => i.item) });
+    if (decision === "concession" && conceded < gaps.length)
+      return refuse({ kind: "concession-unseen", items: gaps.map((i) => i.item), seen: conceded });
     const cooling = decision === "accept" ? await coolingOf(trx, rack, at) : null;
     if (cooling?.state === "warm")
       return {
@@ -68,18 +74,15 @@ export async function dispose(
     const stored: Json = {
       result: verdict.result,
       grade: verdict.grade,
-      limiting: verdict.limiting,
-      missing: [...verdict.missing],
-      requirement: JSON.parse(JSON.stringify(rack.job.requirement)),
+      limiting: verdict.limiting?.item ?? null,
+      missing: verdict.missing.map((i) => i.item),
+      requirement: plain(rack.job.requirement),
       partVersion: rack.part.versionId,
       powderVersion: rack.powder.versionId,
-      items: verdict.items.map((i) => ({
-        item: i.item,
-        result: i.result,
-        grade: i.grade,
-        sources: [...i.sources],
-        ...numbersOf(i),
-      })),
+      // What was signed stays: every item with its numbers and limits, and what the certificate names.
+      items: plain(verdict.items),
+      notAsked: [...verdict.notAsked],
+      facts: plain(await certificateFacts(trx, rack, at)),
     };
     return storeOne(
       trx,
@@ -99,26 +102,5 @@ export async function dispose(
   });
 }
 
-function numbersOf(item: ReturnType<typeof judgeRack>["items"][number]): { [key: string]: Json } {
-  switch (item.item) {
-    case "film":
-      return item.film
-        ? {
-            meanUm: item.film.meanUm,
-            read: item.film.read,
-            asked: item.film.asked,
-            reasons: JSON.parse(JSON.stringify(item.film.reasons)),
-          }
-        : {};
-    case "cure":
-      return item.bake ? { index: item.bake.decidingIndex, channel: item.bake.decidingChannel } : {};
-    case "adhesion":
-      return { iso: item.iso, astm: item.astm };
-    case "rub":
-      return { grade: item.rubGrade, doubleRubs: item.doubleRubs };
-    case "appearance":
-      return { defect: item.defect, affected: item.affected, seen: item.seen };
-    case "pretreatment":
-      return item.worst ? { ...item.worst } : {};
-  }
-}
+/** As it is kept in the record: what JSON holds of it. */
+const plain = (value: unknown): Json => JSON.parse(JSON.stringify(value)) as Json;

@@ -77,10 +77,12 @@ export async function conditionsWhenPassed(
     })),
   );
   const { rows } = await sql<Row>`
-    with watched (stage, bath_id, parameter, reach) as (select s, b, p, h * interval '1 hour' from unnest(${watched.map((w) => w.stage)}::text[], ${watched.map((w) => w.id)}::uuid[], ${watched.map((w) => w.parameter)}::text[], ${watched.map((w) => w.reachHours)}::float8[]) as u (s, b, p, h))
-    select r.rack_id, r.id as record_id, p.stage, p.entered_at, coalesce(p.left_at, lead(p.entered_at) over (partition by r.rack_id, w.parameter order by p.entered_at)) as left_at, p.source,
+    with watched (stage, bath_id, parameter, reach) as (select s, b, p, h * interval '1 hour' from unnest(${watched.map((w) => w.stage)}::text[], ${watched.map((w) => w.id)}::uuid[], ${watched.map((w) => w.parameter)}::text[], ${watched.map((w) => w.reachHours)}::float8[]) as u (s, b, p, h)),
+    passed as (select r.rack_id, r.id, p.stage, p.entered_at, coalesce(p.left_at, lead(p.entered_at) over (partition by r.rack_id order by p.entered_at, r.id)) as left_at, p.source
+      from record r join passage p on p.record_id = r.id where r.rack_id = any(${rackIds}::uuid[]) and r.kind = 'passage' and ${stands("r.id")})
+    select p.rack_id, p.id as record_id, p.stage, p.entered_at, p.left_at, p.source,
       w.bath_id, w.parameter, b.happened_at as before_at, b.value as before_value, b.id as before_id, a.happened_at as after_at, a.value as after_value, a.id as after_id, e.events
-    from record r join passage p on p.record_id = r.id
+    from passed p
     left join watched w on w.stage = p.stage
     left join lateral (select c.id, c.happened_at, k.value from record c join bath_check k on k.record_id = c.id and k.parameter = w.parameter
       where c.bath_id = w.bath_id and c.kind = 'bath-check' and c.happened_at <= p.entered_at and c.happened_at >= p.entered_at - w.reach and ${stands("c.id")}
@@ -90,8 +92,7 @@ export async function conditionsWhenPassed(
       order by c.happened_at limit 1) a on true
     left join lateral (select array_agg(v.happened_at) as events from record v where v.bath_id = w.bath_id and v.kind = 'bath-event' and ${stands("v.id")}
       and v.happened_at > coalesce(b.happened_at, p.entered_at - interval '2 days') and v.happened_at <= coalesce(a.happened_at, p.entered_at + interval '2 days')) e on true
-    where r.rack_id = any(${rackIds}::uuid[]) and r.kind = 'passage' and ${stands("r.id")}
-    order by r.rack_id, p.entered_at, w.parameter`.execute(db);
+    order by p.rack_id, p.entered_at, w.parameter`.execute(db);
   const byId = new Map(baths.map((bath) => [bath.id, bath]));
   const passages = new Map<string, PassageCondition>();
   const found: BathCondition[] = [];

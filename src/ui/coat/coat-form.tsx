@@ -3,6 +3,7 @@ import { type FormEvent, useState } from "react";
 import { type CoatSituation, type CoatSystem, coatSituations, coatSystems } from "@/core/coating";
 import { parseNumber } from "@/core/units";
 import { RecordRow } from "../forms/recorded";
+import { SetAside } from "../forms/set-aside";
 import { useRecorder } from "../forms/use-recorder";
 import { Shape } from "../marks/verdict";
 import { situationName, systemName } from "../words/coating";
@@ -135,7 +136,7 @@ export function CoatForm({
   const [situation, setSituation] = useState<CoatSituation>(recoat ? "recoat" : "first-coat");
   const [lot, setLot] = useState(lots[0]?.id ?? "");
   const [problem, setProblem] = useState<string | null>(null);
-  const { send, message, busy } = useRecorder();
+  const { send, message, busy, setAside } = useRecorder();
   const primer = lots.find((l) => l.id === lot)?.primer ?? false;
   const submit = async (e: FormEvent<HTMLFormElement>) => {
     e.preventDefault();
@@ -316,6 +317,7 @@ export function CoatForm({
       <RecordRow busy={busy} message={message}>
         Record coat
       </RecordRow>
+      <SetAside setAside={setAside} busy={busy} />
     </form>
   );
 }

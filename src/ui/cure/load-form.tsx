@@ -13,6 +13,7 @@ import { type FormEvent, useState } from "react";
 import { fahrenheitToC, parseNumber } from "@/core/units";
 import { withUnit } from "../format";
 import { RecordRow } from "../forms/recorded";
+import { SetAside } from "../forms/set-aside";
 import { useRecorder } from "../forms/use-recorder";
 import { usePreferences } from "../preferences-context";
 import { failureText } from "../words/failures";
@@ -51,7 +52,7 @@ export function LoadForm({
   start: PlannedStart;
 }) {
   const { units } = usePreferences();
-  const { send, message, busy } = useRecorder();
+  const { send, message, busy, setAside } = useRecorder();
   const planned = start.racks.filter((n) => racks.some((r) => r.number === n));
   const [hanging, setHanging] = useState<Hanging>(() => Object.fromEntries(planned.map((n) => [n, NOT_HUNG])));
   const [inHand, setInHand] = useState<string | null>(planned[0] ?? null);
@@ -267,6 +268,7 @@ export function LoadForm({
       <RecordRow busy={busy} message={message}>
         {oven?.lamps ? "Lamps lit now" : "Door closed now"}
       </RecordRow>
+      <SetAside setAside={setAside} busy={busy} />
     </form>
   );
 }

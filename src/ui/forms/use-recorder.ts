@@ -9,6 +9,12 @@ import { failureText } from "../words/failures";
 type DistributiveOmit<T, K extends PropertyKey> = T extends unknown ? Omit<T, K> : never;
 type Message = { good: boolean; text: string } | null;
 
+type Sent = DistributiveOmit<
+  Parameters<ReturnType<typeof useShell>["actions"]["save"]>[0],
+  "id" | "idempotencyKey" | "happenedAt"
+>;
+const ORDER_OF_WORK: ReadonlySet<string> = new Set(["out-of-order", "open-before-oven"]);
+
 /** Sends an entry once: the same form content keeps its id through retries, and changes it when anything is changed. */
 export function useRecorder() {
   const { actions } = useShell();
@@ -18,9 +24,9 @@ export function useRecorder() {
   const [message, setMessage] = useState<Message>(null);
   const [busy, setBusy] = useState(false);
   const [refused, setRefused] = useState<{ readonly kind: string; readonly [detail: string]: unknown } | null>(null);
-  const send = async (
-    entry: DistributiveOmit<Parameters<typeof actions.save>[0], "id" | "idempotencyKey" | "happenedAt">,
-  ) => {
+  const last = useRef<Sent | null>(null);
+  const send = async (entry: Sent) => {
+    last.current = entry;
     if (busy) return false;
     setBusy(true);
     // What came of the press before must not stand for this one.
@@ -48,5 +54,10 @@ export function useRecorder() {
     }
     return outcome.ok;
   };
-  return { send, message, busy, refused };
+  /** Of what was refused for its order: sent again, set aside with a reason by one who may. */
+  const setAside =
+    refused && ORDER_OF_WORK.has(refused.kind) && last.current
+      ? (reason: string) => send({ ...last.current, leftOut: reason } as Sent)
+      : null;
+  return { send, message, busy, refused, setAside };
 }

@@ -74,6 +74,17 @@ export function ShellProvider({
         document.getElementById("entry-line")?.focus();
         return;
       }
+      // A station puts the hand on the entry line: while nothing is typed there the keys sheet is a key away still.
+      if (
+        event.key === "?" &&
+        target instanceof HTMLInputElement &&
+        target.id === "entry-line" &&
+        target.value === ""
+      ) {
+        event.preventDefault();
+        setKeys(true);
+        return;
+      }
       const ticked = target instanceof HTMLInputElement && /^(radio|checkbox)$/.test(target.type);
       if (
         event.ctrlKey ||

@@ -18,9 +18,11 @@ import { say as filmPlan } from "./film-plan";
 import { say as finding } from "./finding";
 import { say as firstPanel } from "./first-panel";
 import { say as gaugeCheck } from "./gauge-check";
+import { say as itemClosed } from "./item-closed";
 import { say as jobStart } from "./job-start";
 import { say as lampCheck } from "./lamp-check";
 import { say as lineStop } from "./line-stop";
+import { say as look } from "./look";
 import { say as metalMark } from "./metal-mark";
 import { say as offer } from "./offer";
 import { say as offerAnswer } from "./offer-answer";
@@ -74,6 +76,8 @@ const known: Record<RecordKind, Say> = {
   "prep-step": prepStep,
   condition,
   "cross-cut": crossCut,
+  "item-closed": itemClosed,
+  look,
   "pull-off": pullOff,
   "solvent-rub": solventRub,
   defect,

@@ -3,12 +3,18 @@ import { type FormEvent, useState } from "react";
 import { passagesFromSpeed } from "@/core/line";
 import { parseNumber, type UnitSystem } from "@/core/units";
 import { Recorded, RecordRow } from "../forms/recorded";
+import { SetAside } from "../forms/set-aside";
 import { TypedNumber } from "../forms/typed-number";
 import { useRecorder } from "../forms/use-recorder";
 import { usePreferences } from "../preferences-context";
 import { passageName } from "../words/preparation";
 
-export type PassageSeen = { readonly stage: string; readonly time: string | null; readonly bySpeed: boolean };
+export type PassageSeen = {
+  readonly stage: string;
+  readonly time: string | null;
+  readonly bySpeed: boolean;
+  readonly due: boolean;
+};
 export type Washer = {
   readonly code: string;
   readonly name: string;
@@ -19,7 +25,7 @@ export type Washer = {
 
 /** One key at each station: the rack goes into the stage now. */
 export function PassageKeys({ rack, passages }: { rack: string; passages: readonly PassageSeen[] }) {
-  const { send, message, busy } = useRecorder();
+  const { send, message, busy, setAside } = useRecorder();
   return (
     <div>
       <div className="grid grid-cols-[repeat(auto-fill,minmax(108px,1fr))] gap-1.5">
@@ -29,16 +35,16 @@ export function PassageKeys({ rack, passages }: { rack: string; passages: readon
             type="button"
             disabled={busy}
             onClick={() => void send({ kind: "passage", rack, stage: p.stage as "blast" })}
-            className={`grid min-h-[52px] min-w-0 content-center border-[1.5px] px-2 text-left leading-tight ${p.time ? "border-rule bg-bench" : "border-rule-strong bg-raised"}`}
+            className={`grid min-h-[52px] min-w-0 content-center border-[1.5px] px-2 text-left leading-tight ${p.time && !p.due ? "border-rule bg-bench" : "border-rule-strong bg-raised"}`}
             aria-label={
-              p.time
+              p.time && !p.due
                 ? `Into ${passageName[p.stage]} again now; was in at ${p.time}`
                 : `Into ${passageName[p.stage]} now`
             }
           >
             <b>{passageName[p.stage]}</b>
             <span className={`small ${p.time ? "fig" : "faint"}`}>
-              {p.time ? `${p.time}${p.bySpeed ? ", by speed" : ""}` : "into it now"}
+              {p.time ? `${p.due ? "due " : ""}${p.time}${p.bySpeed ? ", by speed" : ""}` : "into it now"}
             </span>
           </button>
         ))}
@@ -46,6 +52,7 @@ export function PassageKeys({ rack, passages }: { rack: string; passages: readon
       <p className="mt-1 min-h-6">
         <Recorded message={message} />
       </p>
+      <SetAside setAside={setAside} busy={busy} />
     </div>
   );
 }
@@ -58,7 +65,7 @@ export function WasherRun({ rack, washer }: { rack: string; washer: Washer }) {
   const { units } = usePreferences();
   const usual = units === "us" ? washer.usualSpeedMPerMin / METRES_PER_FOOT : washer.usualSpeedMPerMin;
   const [text, setText] = useState(String(Math.round(usual * 100) / 100));
-  const { send, message, busy } = useRecorder();
+  const { send, message, busy, setAside } = useRecorder();
   const typed = parseNumber(text);
   const speed = typed.ok ? inMetric(typed.value, units) : null;
   const shown = speed === null ? null : passagesFromSpeed(0, speed, washer.stages);
@@ -98,6 +105,7 @@ export function WasherRun({ rack, washer }: { rack: string; washer: Washer }) {
       <RecordRow busy={busy || !shown?.ok} message={message} primary={false}>
         {`Into ${washer.name.split(",")[0]} now`}
       </RecordRow>
+      <SetAside setAside={setAside} busy={busy} />
     </form>
   );
 }

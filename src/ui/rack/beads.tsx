@@ -16,7 +16,7 @@ import { clock, dateAndTime, minutesSeconds, span, when, withUnit } from "../for
 import { bathValue, parameterName } from "../words/baths";
 import { decisionWords } from "../words/decisions";
 import { dryOffReason, metalDecisionName, metalFaultName, prepFigure, prepStepName } from "../words/preparation";
-import { itemSentence } from "../words/reasons";
+import { itemSentence } from "../words/verdict";
 import type { Bead } from "./thread";
 
 /** What beads are made of: the rack as of one pass, judged, with what its set-up asks for. */

@@ -15,23 +15,30 @@ export function DecideForm({
   seen,
   mayAccept,
   whyNot,
+  gaps,
+  notes,
   decide,
 }: {
   rack: string;
   seen: string | null;
   mayAccept: boolean;
   whyNot: string;
+  /** What is asked and out or not known: a concession covers each by name. */
+  gaps: readonly { readonly name: string; readonly word: string; readonly text: string }[];
+  /** What is in with something to watch. */
+  notes: readonly string[];
   decide: (input: {
     id: string;
     rack: string;
     decision: string;
     note: string;
     seen: string | null;
+    conceded: number;
     password: string;
   }) => Promise<Outcome>;
 }) {
   const router = useRouter();
-  const [decision, setDecision] = useState(mayAccept ? "accept" : "hold");
+  const [decision, setDecision] = useState("");
   const [note, setNote] = useState("");
   const [password, setPassword] = useState("");
   const [failure, setFailure] = useState<string | null>(null);
@@ -41,7 +48,15 @@ export function DecideForm({
     e.preventDefault();
     setBusy(true);
     setFailure(null);
-    const outcome: Outcome = await decide({ id: id.current, rack, decision, note, seen, password }).catch(() => ({
+    const outcome: Outcome = await decide({
+      id: id.current,
+      rack,
+      decision,
+      note,
+      seen,
+      conceded: decision === "concession" ? gaps.length : 0,
+      password,
+    }).catch(() => ({
       ok: false as const,
       failure: { kind: "not-saved" },
     }));
@@ -74,7 +89,30 @@ export function DecideForm({
           </label>
         ))}
       </fieldset>
-      {!mayAccept && <p className="small soft">{whyNot}</p>}
+      {!mayAccept && (
+        <p className="small soft">Accept is closed. {whyNot.charAt(0).toUpperCase() + whyNot.slice(1)}.</p>
+      )}
+      {decision === "accept" && notes.length > 0 && (
+        <ul className="m-0 border-watch border-l-4 pl-6">
+          {notes.map((n) => (
+            <li key={n}>{n}</li>
+          ))}
+        </ul>
+      )}
+      {decision === "concession" && (
+        <div className="border-watch border-l-4 pl-3">
+          <p className="m-0">
+            {gaps.length === 0
+              ? "Nothing is open: this concession covers no gap."
+              : "This concession covers, and the certificate names:"}
+          </p>
+          {gaps.map((g) => (
+            <p key={g.name} className="m-0">
+              <b>{g.name}</b>: {g.word}. <span className="soft">{g.text}</span>
+            </p>
+          ))}
+        </div>
+      )}
       <div className="field">
         <label htmlFor="note">Reason, in a sentence</label>
         <textarea
@@ -106,7 +144,7 @@ export function DecideForm({
         </p>
       )}
       <p>
-        <button type="submit" className="btn pri" disabled={busy}>
+        <button type="submit" className="btn pri" disabled={busy || decision === ""}>
           {busy ? "Signing …" : "Sign and record"}
         </button>
       </p>

@@ -1,7 +1,9 @@
+import type { OpenKind, OrderFault } from "@/core/line";
 import type { PrepStep } from "@/core/preparation";
 import type { UnitSystem } from "@/core/units";
 import { coatSentences } from "./coat-failures";
 import { decisionWords } from "./decisions";
+import { openName, openRemedy, orderSaid } from "./open";
 import { prepStepName } from "./preparation";
 import { washSentences } from "./wash-failures";
 
@@ -260,9 +262,15 @@ const sentences: Record<string, (f: Failure, units: UnitSystem) => string> = {
   "decided-meanwhile": (f) =>
     `${s(f.by)} decided meanwhile: ${decisionWords[s(f.decision)] ?? s(f.decision)}. Reload to see it, then decide on top of it if it should change.`,
   "accept-against-verdict": (f) =>
-    `It cannot be accepted as it stands: ${
-      Array.isArray(f.missing) && f.missing.length ? `missing ${f.missing.join(", ")}` : `${s(f.limiting)} is out`
-    }. Hold it, or choose concession with the customer's word.`,
+    `It cannot be accepted as it stands: ${Array.isArray(f.items) ? f.items.join(", ") : "something"} out or not known. Hold it, or choose concession with the customer's word.`,
+  "concession-unseen": (f) =>
+    `A concession names each gap, and there is more open now than was on screen: ${Array.isArray(f.items) ? f.items.join(", ") : ""}. Look again and sign anew.`,
+  "out-of-order": (f) => `Rack ${s(f.number)}: ${orderSaid(f.fault as OrderFault)}`,
+  "open-before-oven": (f) =>
+    `Rack ${s(f.number)} waits before the oven: ${(Array.isArray(f.open) ? (f.open as OpenKind[]) : []).map((k) => `${openName[k].toLowerCase()} (${openRemedy[k]})`).join("; ")}.`,
+  "not-open": (f) => `Nothing of that is open on rack ${s(f.number)}. Look at the page again.`,
+  "nothing-on-record": (f) =>
+    `Something was found, and no defect is on record for rack ${s(f.number)}. Record the defect first, with its place.`,
   "not-saved": () => "This could not be saved just now. What you typed is kept; try again in a moment.",
 };
 

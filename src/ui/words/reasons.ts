@@ -3,10 +3,7 @@ import { type BaseCorrection, type FilmReason, type FilmRequirement, filmAsked }
 import { quantities, type UnitSystem } from "@/core/units";
 import type { VerdictResult } from "@/core/verdict";
 import type { FoundWhat } from "@/server/causes/findings-from-record";
-import type { VerdictItem } from "@/server/rack/judge-rack";
 import { figure, minutesSeconds, withUnit } from "../format";
-import { bathValue, bathWindow, parameterName } from "./baths";
-import { failureText } from "./failures";
 
 /** What was taken off for the metal under the film, named on the verdict. */
 export function baseTaken(base: BaseCorrection, units: UnitSystem): string {
@@ -272,69 +269,6 @@ export function bakeInShort(verdict: BakeVerdict, units: UnitSystem): Said {
   const said = verdict.reasons.map((reason) => bakeReason(reason, units));
   const first = said.find((s) => s.result === verdict.result) ?? (said[0] as Said);
   return verdict.result === "in" ? { ...first, word: "Cured" } : first;
-}
-
-const itemNames: Record<VerdictItem["item"], string> = {
-  film: "Film",
-  cure: "Cure",
-  adhesion: "Adhesion",
-  rub: "Solvent rub",
-  pretreatment: "Pretreatment",
-  appearance: "Defects",
-};
-export const itemName = (item: VerdictItem["item"]): string => itemNames[item];
-/** What keeps a rack from being released, in words. */
-export const itemOut = (item: VerdictItem["item"]): string =>
-  item === "appearance" ? "Defect on record" : `${itemNames[item]} is out`;
-/** One item of a rack's verdict in a line a coater would say, with its word. */
-export function itemSentence(item: VerdictItem, units: UnitSystem): { word: string; text: string } {
-  switch (item.item) {
-    case "film": {
-      if (item.failure) return { word: "Open", text: failureText(item.failure) };
-      if (!item.film) return { word: "Not measured", text: "No film reading is on record" };
-      const first = item.film.reasons[0];
-      const said = first ? filmReason(first, units) : null;
-      return {
-        word: item.doubted ? "Gauge in question" : item.result === "in" ? "In" : (said?.word ?? "In"),
-        text: `Mean ${withUnit(item.film.meanUm, "thickness", units)}${said ? `; ${said.text} (${said.figure})` : ", every spot in"}${baseTaken(item.base, units)}${item.doubted ? "; its gauge failed its shims since: read it again" : ""}`,
-      };
-    }
-    case "cure": {
-      if (item.failure) return { word: "Not known", text: failureText(item.failure) };
-      if (!item.bake) return { word: "Not recorded", text: "No oven trace is on record" };
-      const said = bakeInShort(item.bake, units);
-      return {
-        word: said.word,
-        text: `Index ${item.bake.decidingIndex.toFixed(0)} on ${item.bake.decidingChannel}, the lowest live metal channel${item.result === "in" ? "" : `; ${said.text} (${said.figure})`}`,
-      };
-    }
-    case "adhesion":
-      return item.iso === null
-        ? { word: "Not tested", text: `Cross-cut with tape asked for, grade ${item.worstIso} or better` }
-        : {
-            word: item.result === "out" ? "Lifts" : "Holds",
-            text: `Cross-cut grade ${item.iso} (${item.astm}); ${item.worstIso} or better asked for`,
-          };
-    case "rub":
-      return {
-        word: item.result === "in" ? "Stands" : item.result === "out" ? "Softens" : "Look",
-        text: `Grade ${item.rubGrade} of 5 after ${item.doubleRubs} double rubs`,
-      };
-    case "appearance":
-      return {
-        word: "Defect seen",
-        text: `${item.defect.replaceAll("-", " ")}${item.affected !== null ? ` on ${item.affected} of ${item.seen ?? "?"} pieces` : ""}`,
-      };
-    case "pretreatment": {
-      if (!item.worst || item.worst.value === null)
-        return { word: "Not known", text: "No bath check lies near the minute it passed" };
-      const { bath, parameter, value } = item.worst;
-      return {
-        word: item.result === "in" ? "In window" : "Bath out",
-        text: `${bath} ${parameterName[parameter]} ${bathValue(parameter, value, units)} on ${bathWindow(parameter, item.worst, units)} when it passed`,
-      };
-    }
-  }
 }
 
 /** What the record holds about a finding. */

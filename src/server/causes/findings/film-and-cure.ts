@@ -1,8 +1,7 @@
 import { atLeast, atMost, within } from "@/core/limits";
 import { mean } from "@/core/statistics";
-import { judgeRack, spotsOf } from "../../rack/judge-rack";
+import { cureItem, spotsOf } from "../../rack/judge-rack";
 import { newest, type RackFile } from "../../rack/load-rack";
-import type { Conditions } from "../../trace/conditions";
 import type { Add, FoundWhat } from "./established";
 
 /** What the readings of this pass establish, on one face or on all. */
@@ -33,10 +32,10 @@ export function film(rack: RackFile, face: string | null, add: Add): void {
 }
 
 /** What its bake and its solvent rub establish. */
-export function cure(rack: RackFile, conditions: Conditions, add: Add): void {
-  const item = judgeRack(rack, conditions).items.find((i) => i.item === "cure");
-  const bake = item?.item === "cure" ? item.bake : null;
-  if (!bake || !item) {
+export function cure(rack: RackFile, add: Add): void {
+  const item = cureItem(rack);
+  const bake = item.bake;
+  if (!bake) {
     for (const finding of ["hold-short", "cure-index-low", "cure-index-high"])
       add(finding, "unknown", "unknown", { kind: "never-recorded" });
   } else {
@@ -96,7 +95,7 @@ export function cure(rack: RackFile, conditions: Conditions, add: Add): void {
       timing === "door-close" ? "present" : "absent",
       "measured",
       { kind: "done", step: timing },
-      item?.sources ?? [],
+      item.sources,
     );
   const rub = newest(rack, "solvent-rub");
   const row = rub?.details.solvent_rub?.[0];

@@ -7,7 +7,7 @@ import { database } from "@/server/database";
 import { structuresOfRack } from "@/server/field/load-structure";
 import { currentLine } from "@/server/line/current-line";
 import { preferences } from "@/server/preferences";
-import { judgeRack } from "@/server/rack/judge-rack";
+import { happened, judgeRack } from "@/server/rack/judge-rack";
 import { atPass, loadRack } from "@/server/rack/load-rack";
 import { setupAt, siteAt } from "@/server/setup/setup-data";
 import { personOnPage } from "@/server/sign-in/person";
@@ -20,7 +20,7 @@ import { beadsOf } from "@/ui/rack/beads";
 import { RackTabs } from "@/ui/rack/rack-tabs";
 import { Thread } from "@/ui/rack/thread";
 import { bathFigure, parameterName, parameterUnit } from "@/ui/words/baths";
-import { itemName, itemOut } from "@/ui/words/reasons";
+import { itemName, itemOut, namesOf } from "@/ui/words/verdict";
 
 export async function generateMetadata({ params }: { params: Promise<{ number: string }> }): Promise<Metadata> {
   return { title: `Rack ${(await params).number}` };
@@ -31,7 +31,7 @@ export default async function TravellerPage({ params }: { params: Promise<{ numb
   const { number } = await params;
   const rack = await loadRack(database(), person, number);
   if (!rack) notFound();
-  const [conditions, line, chosen, structures, site, sheets] = await Promise.all([
+  const [all, line, chosen, structures, site, sheets] = await Promise.all([
     conditionsWhenPassed(database(), [rack.id], rack.hungAt),
     currentLine(person),
     preferences(),
@@ -40,6 +40,8 @@ export default async function TravellerPage({ params }: { params: Promise<{ numb
     setupAt(database(), "setup-sheet", rack.hungAt),
   ]);
   const sheet = sheetFor(sheets.values(), { powder: rack.powder.code, part: rack.part.code })?.data;
+  // What the washer's speed foretells is no bead of the thread before it happened.
+  const conditions = happened(all, new Date(0), line.at);
   const verdict = judgeRack(rack, conditions);
   const beads = rack.passes.flatMap((_, i) => {
     const then = atPass(rack, i);
@@ -87,9 +89,9 @@ export default async function TravellerPage({ params }: { params: Promise<{ numb
     verdict.result === "in"
       ? "In on all counts"
       : verdict.result === "out"
-        ? itemOut(verdict.limiting ?? "film")
+        ? itemOut(verdict.limiting)
         : verdict.result === "watch"
-          ? `In, ${itemName(verdict.limiting ?? "film").toLowerCase()} to watch`
+          ? `In, ${verdict.limiting ? itemName(verdict.limiting).toLowerCase() : "something"} to watch`
           : "Not all known";
   const first = conditions.baths[0];
   return (
@@ -114,7 +116,7 @@ export default async function TravellerPage({ params }: { params: Promise<{ numb
           <Verdict result={verdict.result}>{word}</Verdict>
           <div className="small soft">
             {verdict.missing.length
-              ? `missing: ${verdict.missing.map((m) => itemName(m).toLowerCase()).join(", ")}`
+              ? `not known: ${namesOf(verdict.missing).toLowerCase()}`
               : "every asked proof is on record"}
           </div>
         </PageHead>

@@ -7,7 +7,7 @@ import { database } from "@/server/database";
 import { currentLine } from "@/server/line/current-line";
 import { preferences } from "@/server/preferences";
 import { personOnPage } from "@/server/sign-in/person";
-import { may } from "@/server/sign-in/roles";
+import { may, ofTheShop } from "@/server/sign-in/roles";
 import { ForetoldChart } from "@/ui/charts/foretold-chart";
 import { CureTabs } from "@/ui/cure/cure-tabs";
 import { OvenDrawing } from "@/ui/cure/oven-drawing";
@@ -35,7 +35,8 @@ export default async function OvenPage({ params }: { params: Promise<{ oven: str
           {
             foretoldS: b.foretoldS,
             measuredS: b.measuredS,
-            label: `load ${b.load}, rack ${b.rack}, ${b.sectionMm} mm: foretold ${(b.foretoldS / 60).toFixed(1)} min, measured ${(b.measuredS / 60).toFixed(1)} min`,
+            // Whose rack it was is the shop's to know.
+            label: `${ofTheShop(person) ? `load ${b.load}, rack ${b.rack}, ` : ""}${b.sectionMm} mm: foretold ${(b.foretoldS / 60).toFixed(1)} min, measured ${(b.measuredS / 60).toFixed(1)} min`,
           },
         ]
       : [],

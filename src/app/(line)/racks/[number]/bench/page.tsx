@@ -10,6 +10,7 @@ import { personOnPage } from "@/server/sign-in/person";
 import { may } from "@/server/sign-in/roles";
 import { CrossCutForm, SolventRubForm } from "@/ui/bench/bench-forms";
 import { CureTestForm } from "@/ui/bench/cure-test-form";
+import { LookForm } from "@/ui/bench/look-form";
 import { PullOffForm } from "@/ui/bench/pull-off-form";
 import { dateAndTime } from "@/ui/format";
 import { FocusOnArrival } from "@/ui/frame/focus-on-arrival";
@@ -32,7 +33,9 @@ export default async function BenchPage({ params }: { params: Promise<{ number: 
     .filter((r) => !r.rejected_reason)
     .map((r) => r.value_um);
   const spacing = film.length ? crossCutSpacingMm(mean(film), "hard") : null;
-  const tests = rack.latest.filter((r) => ["cross-cut", "solvent-rub", "cure-test", "pull-off"].includes(r.base.kind));
+  const tests = rack.latest.filter((r) =>
+    ["look", "cross-cut", "solvent-rub", "cure-test", "pull-off"].includes(r.base.kind),
+  );
   return (
     <>
       <section className="bench">
@@ -42,7 +45,7 @@ export default async function BenchPage({ params }: { params: Promise<{ number: 
               Rack {rack.number} · {rack.part.data.name}
             </>
           }
-          title="Adhesion and cure tests"
+          title="Look and tests"
         />
         <RackTabs number={rack.number} here="bench" standing={rack.standing} />
         <FocusOnArrival on="#bench form input.input:not([type=file])" />
@@ -51,6 +54,12 @@ export default async function BenchPage({ params }: { params: Promise<{ number: 
         )}
         {may(person.role, "inspect") ? (
           <div className="mt-5 grid gap-8">
+            <LookForm
+              rack={rack.number}
+              faces={rack.part.data.faces.map(({ id, name }) => ({ id, name }))}
+              asked={rack.job.requirement.appearance}
+              defects={rack.latest.filter((r) => r.base.kind === "defect").length}
+            />
             <CrossCutForm
               rack={rack.number}
               worstIso={rack.job.requirement.adhesionWorstIso}
@@ -79,6 +88,7 @@ export default async function BenchPage({ params }: { params: Promise<{ number: 
             const rub = r.details.solvent_rub?.[0];
             const other = r.details.cure_test?.[0];
             const pull = r.details.pull_off?.[0];
+            const look = r.details.look?.[0];
             const pulled =
               pull && pull.asked_mpa !== null
                 ? judgePullOff({
@@ -96,13 +106,15 @@ export default async function BenchPage({ params }: { params: Promise<{ number: 
               <div key={r.base.id} className="row">
                 <span>
                   <b>
-                    {cut
-                      ? `Cross-cut grade ${cut.iso} (${cut.astm})`
-                      : other
-                        ? `${cureTestName[other.test as CureTest]} ${cureTestValue(other.test as CureTest, other.value)}`
-                        : pull
-                          ? `Pull-off ${pullOffSaid(pull)}`
-                          : `Rub grade ${rub?.grade} after ${rub?.double_rubs}`}
+                    {look
+                      ? `Looked at: ${look.found ? "something found" : "nothing found"}`
+                      : cut
+                        ? `Cross-cut grade ${cut.iso} (${cut.astm})`
+                        : other
+                          ? `${cureTestName[other.test as CureTest]} ${cureTestValue(other.test as CureTest, other.value)}`
+                          : pull
+                            ? `Pull-off ${pullOffSaid(pull)}`
+                            : `Rub grade ${rub?.grade} after ${rub?.double_rubs}`}
                   </b>
                   {judged?.ok && judged.value.result !== "unknown" && (
                     <>

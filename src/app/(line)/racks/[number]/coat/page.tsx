@@ -4,11 +4,12 @@ import { notFound } from "next/navigation";
 import type { CoatSituation } from "@/core/coating";
 import { compareCoat, movedSettings } from "@/server/coat/compare-coat";
 import type { PowderLot } from "@/server/coat/powder-lots";
-import { showCoat } from "@/server/coat/show-coat";
 import { database } from "@/server/database";
 import { currentLine } from "@/server/line/current-line";
+import { showCoat } from "@/server/line/show-coat";
 import { preferences } from "@/server/preferences";
 import { loadRack } from "@/server/rack/load-rack";
+import { openOf } from "@/server/rack/open-of";
 import { personOnPage } from "@/server/sign-in/person";
 import { may } from "@/server/sign-in/roles";
 import { CoachLines } from "@/ui/coat/coach-lines";
@@ -23,6 +24,7 @@ import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
 import { Grade, Verdict } from "@/ui/marks/verdict";
 import { AirNow } from "@/ui/prepare/air-now";
+import { OpenItems } from "@/ui/rack/open-items";
 import { RackTabs } from "@/ui/rack/rack-tabs";
 import { earthSaid, lampWhatName, preFlightOff, situationName, systemName } from "@/ui/words/coating";
 
@@ -109,6 +111,7 @@ export default async function CoatPage({ params }: { params: Promise<{ number: s
             </details>
           )}
         </section>
+        <OpenItems rack={rack.number} open={openOf(rack)} mayLog={mayLog} />
         <section className="ruled mt-5" aria-label="Coat">
           <h2>{coatNo > 1 ? `Coat ${coatNo}, and what is on it` : "The coat"}</h2>
           {mayLog ? (

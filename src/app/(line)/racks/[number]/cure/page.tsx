@@ -8,7 +8,7 @@ import { loadLoad } from "@/server/cure/open-load";
 import { database } from "@/server/database";
 import { currentLine } from "@/server/line/current-line";
 import { preferences } from "@/server/preferences";
-import { channelsOfRack, judgeRack, scheduleOf } from "@/server/rack/judge-rack";
+import { channelsOfRack, cureItem, scheduleOf } from "@/server/rack/judge-rack";
 import { loadRack, newest } from "@/server/rack/load-rack";
 import { setupAt } from "@/server/setup/setup-data";
 import { personOnPage } from "@/server/sign-in/person";
@@ -40,7 +40,7 @@ export default async function CurePage({ params }: { params: Promise<{ number: s
   const rack = await loadRack(database(), person, number);
   if (!rack) notFound();
   const [line, { units }] = await Promise.all([currentLine(person), preferences()]);
-  const item = judgeRack(rack, { passages: [], baths: [] }).items.find((i) => i.item === "cure");
+  const item = cureItem(rack);
   const bake = newest(rack, "bake");
   const row = bake?.details.bake?.[0];
   const channels = bake ? channelsOfRack(rack, bake) : [];
@@ -50,7 +50,7 @@ export default async function CurePage({ params }: { params: Promise<{ number: s
   const gelled = gel?.gel
     ? judgeBake(channels, schedule, { pullS: row?.pulled_at ? spanS(row.door_closed_at, row.pulled_at) : null })
     : null;
-  const verdict = gelled?.ok ? gelled.value : item?.item === "cure" ? item.bake : null;
+  const verdict = gelled?.ok ? gelled.value : item.bake;
   const gelWord = gelled?.ok ? gelStateWords[gelState(gelled.value)] : null;
   const deciding = verdict?.channels.find((c) => c.name === verdict.decidingChannel);
   const decidingTrace = channels.find((c) => c.name === verdict?.decidingChannel)?.trace ?? null;
@@ -75,17 +75,15 @@ export default async function CurePage({ params }: { params: Promise<{ number: s
           }
           title="Cure"
         >
-          {item?.item === "cure" && (
-            <Verdict result={gelWord?.result ?? item.result}>
-              {gelWord
-                ? gelWord.word
-                : verdict
-                  ? row?.pulled_at === null
-                    ? `In oven, index ${verdict.decidingIndex.toFixed(0)}`
-                    : bakeInShort(verdict, units).word
-                  : "Not known"}
-            </Verdict>
-          )}
+          <Verdict result={gelWord?.result ?? item.result}>
+            {gelWord
+              ? gelWord.word
+              : verdict
+                ? row?.pulled_at === null
+                  ? `In oven, index ${verdict.decidingIndex.toFixed(0)}`
+                  : bakeInShort(verdict, units).word
+                : "Not known"}
+          </Verdict>
           <div className="small soft">
             decided by {rack.job.requirement.cureDecidedBy === "index" ? "cure index" : "hold at metal temperature"}
           </div>
@@ -96,7 +94,7 @@ export default async function CurePage({ params }: { params: Promise<{ number: s
             No oven trace is on record for this rack. Import the recorder's file under Records, or record the load.
           </p>
         )}
-        {item?.item === "cure" && item.failure && <p className="mt-6">{failureText(item.failure)}</p>}
+        {item.failure && <p className="mt-6">{failureText(item.failure)}</p>}
         {row && oven && (
           <p className="m-0 mt-3">
             <Link

@@ -239,6 +239,8 @@ export default async function PreparePage({ params }: { params: Promise<{ number
                       stage,
                       time: p ? when(p.enteredAt, line.at, line.timeZone) : null,
                       bySpeed: p?.grade === "by-procedure",
+                      // By its speed it comes there later: nothing that happened yet.
+                      due: p !== undefined && p.enteredAt > line.at,
                     };
                   })}
               />

@@ -9,6 +9,8 @@ import { currentLine } from "@/server/line/current-line";
 import { preferences } from "@/server/preferences";
 import { judgeRack } from "@/server/rack/judge-rack";
 import { loadRack, newestOf } from "@/server/rack/load-rack";
+import { openOf } from "@/server/rack/open-of";
+import { changedSince, itemKey, signedItems } from "@/server/release/changed-since";
 import { personOnPage } from "@/server/sign-in/person";
 import { may } from "@/server/sign-in/roles";
 import { conditionsWhenPassed } from "@/server/trace/conditions";
@@ -19,10 +21,12 @@ import { FocusOnArrival } from "@/ui/frame/focus-on-arrival";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
 import { Grade, Verdict } from "@/ui/marks/verdict";
+import { OpenItems } from "@/ui/rack/open-items";
 import { RackTabs } from "@/ui/rack/rack-tabs";
 import { DecideForm } from "@/ui/release/decide-form";
 import { decisionWords } from "@/ui/words/decisions";
-import { filmRequired, itemName, itemOut, itemSentence } from "@/ui/words/reasons";
+import { filmRequired } from "@/ui/words/reasons";
+import { itemName, itemOut, itemSentence, namesOf, notAskedName } from "@/ui/words/verdict";
 import { decide, startCase } from "../../../actions";
 
 export const metadata: Metadata = { title: "Release" };
@@ -45,10 +49,13 @@ export default async function ReleasePage({ params }: { params: Promise<{ number
   const word = {
     in: "Can be released",
     watch: "Can be released, with notes",
-    out: itemOut(verdict.limiting ?? "film"),
-    unknown: `${verdict.missing.map(itemName).join(", ") || "Evidence"} missing`,
+    out: itemOut(verdict.limiting),
+    unknown: "Not all known",
   }[verdict.result];
-  const mayAccept = verdict.result !== "out" && verdict.missing.length === 0 && cooling?.state !== "warm";
+  const gaps = [...verdict.out, ...verdict.missing];
+  const mayAccept = gaps.length === 0 && cooling?.state !== "warm";
+  const signed = released ? signedItems(row?.verdict) : null;
+  const changed = signed ? changedSince(signed, verdict.items) : [];
   const defects = rack.current.filter((r) => r.base.kind === "defect");
   return (
     <>
@@ -73,10 +80,10 @@ export default async function ReleasePage({ params }: { params: Promise<{ number
             const said = itemSentence(item, units);
             return (
               <div
-                key={item.item}
+                key={itemKey(item)}
                 className="row grid-cols-[110px_130px_minmax(0,1fr)_26px] max-[700px]:grid-cols-[90px_110px_minmax(0,1fr)_26px]"
               >
-                <b>{itemName(item.item)}</b>
+                <b>{itemName(item)}</b>
                 <Verdict result={item.result}>{said.word}</Verdict>
                 <span>{said.text}</span>
                 <Grade grade={item.grade} />
@@ -84,6 +91,10 @@ export default async function ReleasePage({ params }: { params: Promise<{ number
             );
           })}
         </div>
+        <OpenItems rack={rack.number} open={openOf(rack)} mayLog={may(person.role, "log-line")} />
+        {verdict.notAsked.length > 0 && (
+          <p className="small soft m-0 mt-2">Not asked: {verdict.notAsked.map(notAskedName).join(", ")}.</p>
+        )}
         {cooling && (
           <p className="m-0 mt-3 flex flex-wrap items-center gap-x-3">
             <Verdict result={cooling.state === "cool" ? "in" : "watch"}>
@@ -123,6 +134,21 @@ export default async function ReleasePage({ params }: { params: Promise<{ number
             )}
           </p>
         )}
+        {changed.length > 0 && (
+          <section className="mt-3 border-watch border-l-4 pl-3" aria-label="Look again">
+            <h2>Look again: not as it was signed</h2>
+            {changed.map(({ was, is }) => (
+              <p key={itemKey(is)} className="m-0">
+                <b>{itemName(is)}</b>: signed as {was ? itemSentence(was, units).word.toLowerCase() : "not there"}, now{" "}
+                <Verdict result={is.result}>{itemSentence(is, units).word}</Verdict>{" "}
+                <span className="soft">{itemSentence(is, units).text}</span>
+              </p>
+            ))}
+            <p className="small soft m-0">
+              The certificate stays as it was signed; a lead decides anew where what came since calls for it.
+            </p>
+          </section>
+        )}
         {may(person.role, "release") ? (
           <div className="mt-5">
             <h2 className="mb-2">{row ? "Decide anew" : "Decide"}</h2>
@@ -131,12 +157,19 @@ export default async function ReleasePage({ params }: { params: Promise<{ number
               seen={decided?.base.id ?? null}
               mayAccept={mayAccept}
               whyNot={
-                cooling?.state === "warm" && verdict.missing.length === 0 && verdict.result !== "out"
+                gaps.length === 0
                   ? "Accept waits until the metal is cool: read it, or come back when it is."
-                  : verdict.missing.length
-                    ? `Accept needs ${verdict.missing.map((m) => itemName(m).toLowerCase()).join(" and ")} first.`
-                    : `Accept is closed: ${itemOut(verdict.limiting ?? "film").toLowerCase()}. A concession is the customer's word.`
+                  : [
+                      verdict.out.length > 0 ? `out: ${namesOf(verdict.out).toLowerCase()}` : "",
+                      verdict.missing.length > 0 ? `not known: ${namesOf(verdict.missing).toLowerCase()}` : "",
+                    ]
+                      .filter(Boolean)
+                      .join("; ")
               }
+              gaps={gaps.map((i) => ({ name: itemName(i), ...itemSentence(i, units) }))}
+              notes={verdict.items
+                .filter((i) => i.result === "watch")
+                .map((i) => `${itemName(i)}: ${itemSentence(i, units).text}`)}
               decide={decide}
             />
           </div>

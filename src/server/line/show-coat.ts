@@ -2,18 +2,19 @@ import type { Kysely } from "kysely";
 import { type CoatSituation, coach, judgePreFlight, type PreFlightEntry, type PreFlightItem } from "@/core/coating";
 import { filmAsked } from "@/core/thickness";
 import type { Database } from "@/db/schema";
-import { airBefore } from "../line/air";
-import { lastGoodCoat } from "../line/last-good-coat";
+import { heightPairs, lastPreFlight } from "../coat/booth";
+import { coachFacts } from "../coat/coach-facts";
+import { coatHistory } from "../coat/coat-history";
+import { learntTransfer } from "../coat/compare-coat";
+import { type PowderLot, powderLots } from "../coat/powder-lots";
+import { sheetFor } from "../coat/sheet-for";
 import { leftToBuild } from "../rack/film-layers";
 import { newest, type RackFile } from "../rack/load-rack";
+import { preFlightLimits } from "../setup/pre-flight-limits";
 import { setupAt, siteAt } from "../setup/setup-data";
 import { ofTheShop, type Person } from "../sign-in/roles";
-import { heightPairs, lastPreFlight, preFlightLimits } from "./booth";
-import { coachFacts } from "./coach-facts";
-import { coatHistory } from "./coat-history";
-import { learntTransfer } from "./compare-coat";
-import { type PowderLot, powderLots } from "./powder-lots";
-import { sheetFor } from "./sheet-for";
+import { airBefore } from "./air";
+import { lastGoodCoat } from "./last-good-coat";
 
 /** What a rack's coat page shows: the set-up it is held against, the pre-flight and coats on record, what the coach says, powder needed and left to build. Nine queries; O(records of the rack). */
 export async function showCoat(

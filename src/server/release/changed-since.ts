@@ -1,0 +1,26 @@
+import type { VerdictItem } from "../rack/judge-rack";
+
+export type ChangedItem = { readonly was: VerdictItem | null; readonly is: VerdictItem };
+
+/** One item among those of a rack. */
+export const itemKey = (item: VerdictItem): string =>
+  item.item === "test" ? `test:${item.test}` : item.item === "contact" ? `contact:${item.stage}` : item.item;
+
+/**
+ * What stands otherwise now than when it was signed, by what came since: a later bath check, a gauge that failed its shims,
+ * a defect. What was signed stays as it was; this asks for another look. O(items).
+ */
+export function changedSince(signed: readonly VerdictItem[], now: readonly VerdictItem[]): ChangedItem[] {
+  const before = new Map(signed.map((item) => [itemKey(item), item]));
+  return now.flatMap((is) => {
+    const was = before.get(itemKey(is)) ?? null;
+    const alike = was ? was.result === is.result : is.result === "in";
+    return alike ? [] : [{ was, is }];
+  });
+}
+
+/** The items a decision was signed on; null for one from before they were kept whole. */
+export function signedItems(verdict: unknown): readonly VerdictItem[] | null {
+  const kept = verdict as { readonly items?: readonly VerdictItem[]; readonly facts?: unknown } | null;
+  return kept?.facts && kept.items ? kept.items : null;
+}

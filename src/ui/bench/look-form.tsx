@@ -1,0 +1,138 @@
+"use client";
+import { type FormEvent, useState } from "react";
+import { parseNumber } from "@/core/units";
+import { RecordRow } from "../forms/recorded";
+import { TextField } from "../forms/text-field";
+import { TypedNumber } from "../forms/typed-number";
+import { useRecorder } from "../forms/use-recorder";
+import { failureText } from "../words/failures";
+
+const begun = { distance: "", light: "", note: "" };
+
+/** The look: which faces, from how far, in what light, and whether anything was found. Nothing is ticked beforehand. */
+export function LookForm({
+  rack,
+  faces,
+  asked,
+  defects,
+}: {
+  rack: string;
+  faces: readonly { readonly id: string; readonly name: string }[];
+  asked: { readonly distanceM: number | null; readonly lightLux: number | null; readonly note: string } | null;
+  /** Defects on record: what was found is one of them. */
+  defects: number;
+}) {
+  const { send, message, busy } = useRecorder();
+  const [seen, setSeen] = useState<ReadonlySet<string>>(new Set());
+  const [found, setFound] = useState<boolean | null>(null);
+  const [t, setT] = useState(begun);
+  const [problem, setProblem] = useState<string | null>(null);
+  const put = (key: keyof typeof begun) => (text: string) => setT((b) => ({ ...b, [key]: text }));
+  const submit = async (e: FormEvent) => {
+    e.preventDefault();
+    setProblem(null);
+    const read: Record<"distance" | "light", number | null> = { distance: null, light: null };
+    for (const key of ["distance", "light"] as const) {
+      if (t[key].trim() === "") continue;
+      const number = parseNumber(t[key]);
+      if (!number.ok) return setProblem(failureText(number.error));
+      read[key] = number.value;
+    }
+    if (seen.size === 0) return setProblem("Tick the faces that were looked at.");
+    if (found === null) return setProblem("Say whether anything was found.");
+    if (
+      await send({
+        kind: "look",
+        rack,
+        faces: [...seen],
+        distanceM: read.distance,
+        lightLux: read.light,
+        found,
+        note: t.note,
+      })
+    ) {
+      setSeen(new Set());
+      setFound(null);
+      setT(begun);
+    }
+  };
+  return (
+    <form onSubmit={submit} noValidate className="grid gap-3" aria-label="The look">
+      <h2>
+        The look
+        {asked && (
+          <span className="soft font-normal">
+            , asked for
+            {asked.distanceM === null ? "" : ` from ${asked.distanceM} m`}
+            {asked.lightLux === null ? "" : ` in ${asked.lightLux} lux or more`}
+            {asked.note ? `: ${asked.note}` : ""}
+          </span>
+        )}
+      </h2>
+      <div className="flex flex-wrap gap-x-5">
+        {faces.map((f) => (
+          <label key={f.id} className="flex min-h-11 items-center gap-2">
+            <input
+              type="checkbox"
+              className="size-5"
+              checked={seen.has(f.id)}
+              onChange={(e) =>
+                setSeen((s) => {
+                  const next = new Set(s);
+                  if (e.target.checked) next.add(f.id);
+                  else next.delete(f.id);
+                  return next;
+                })
+              }
+            />{" "}
+            {f.name}
+          </label>
+        ))}
+      </div>
+      <div className="flex flex-wrap items-end gap-3">
+        <div className="w-[110px]">
+          <TypedNumber id="look-distance" label="From, m" text={t.distance} change={put("distance")} />
+        </div>
+        <div className="w-[110px]">
+          <TypedNumber id="look-light" label="Light, lux" text={t.light} change={put("light")} />
+        </div>
+        <fieldset className="m-0 flex gap-2 border-0 p-0">
+          <legend className="small soft mb-1">Found</legend>
+          {([false, true] as const).map((value) => (
+            <label key={String(value)} className={`btn ${found === value ? "pri" : ""}`}>
+              <input
+                type="radio"
+                className="sr-only"
+                name="look-found"
+                checked={found === value}
+                onChange={() => setFound(value)}
+              />
+              {value ? "Something" : "Nothing"}
+            </label>
+          ))}
+        </fieldset>
+        <TextField
+          id="look-note"
+          label="Note"
+          text={t.note}
+          change={put("note")}
+          most={400}
+          className="min-w-[160px] flex-1"
+        />
+      </div>
+      {found === true && defects === 0 && (
+        <p className="m-0 text-watch">
+          Record the defect first, with its place: it is on the Release page of this rack.
+        </p>
+      )}
+      {problem && (
+        <p role="alert" className="m-0 text-out">
+          {problem}
+        </p>
+      )}
+      <RecordRow busy={busy} message={message}>
+        Record the look
+      </RecordRow>
+    </form>
+  );
+}

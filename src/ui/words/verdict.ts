@@ -1,0 +1,171 @@
+import type { UnitSystem } from "@/core/units";
+import type { NotAsked, VerdictItem } from "@/server/rack/judge-rack";
+import { minutesSeconds, withUnit } from "../format";
+import { bathValue, bathWindow, parameterName } from "./baths";
+import { cureTestName, cureTestValue } from "./bench";
+import { failureText } from "./failures";
+import { openSaid } from "./open";
+import { dryOffReason, prepStepName } from "./preparation";
+import { bakeInShort, baseTaken, filmReason } from "./reasons";
+
+const itemNames: Record<Exclude<VerdictItem["item"], "test" | "contact">, string> = {
+  film: "Film",
+  cure: "Cure",
+  adhesion: "Adhesion",
+  rub: "Solvent rub",
+  steps: "Preparation",
+  outgassing: "Outgassing bake",
+  pretreatment: "Pretreatment",
+  "dry-off": "Dry-off",
+  appearance: "Look",
+  open: "Open",
+};
+export const itemName = (item: VerdictItem): string =>
+  item.item === "test"
+    ? cureTestName[item.test]
+    : item.item === "contact"
+      ? `Time in ${item.stage.replaceAll("-", " ")}`
+      : itemNames[item.item];
+export const notAskedName = (what: NotAsked): string =>
+  what === "rub" ? "Solvent rub" : what === "appearance" ? "Look" : cureTestName[what];
+/** What keeps a rack from being released, in words. */
+export const itemOut = (item: VerdictItem | null): string =>
+  item === null ? "Evidence missing" : item.item === "appearance" ? "Defect on record" : `${itemName(item)} is out`;
+
+/** Names in a row: “Film, Adhesion and Look”. */
+export const namesOf = (items: readonly VerdictItem[]): string => {
+  const names = items.map(itemName);
+  return names.length > 1 ? `${names.slice(0, -1).join(", ")} and ${names.at(-1)}` : (names[0] ?? "");
+};
+
+const range = (lower: string | null, upper: string | null): string =>
+  lower !== null && upper !== null
+    ? `${lower} to ${upper} asked for`
+    : lower !== null
+      ? `${lower} or more asked for`
+      : upper !== null
+        ? `${upper} or less asked for`
+        : "nothing asked for";
+
+/** One item of a rack's verdict in a line a coater would say, with its word. */
+export function itemSentence(item: VerdictItem, units: UnitSystem): { word: string; text: string } {
+  switch (item.item) {
+    case "film": {
+      if (item.failure) return { word: "Open", text: failureText(item.failure) };
+      if (!item.film) return { word: "Not measured", text: "No film reading is on record since the newest coat" };
+      const first = item.film.reasons[0];
+      const said = first ? filmReason(first, units) : null;
+      const read = item.film.read < item.film.asked ? `; ${item.film.read} of ${item.film.asked} read` : "";
+      return {
+        word:
+          item.doubted && item.result !== "out"
+            ? "Gauge in question"
+            : item.result === "in"
+              ? "In"
+              : (said?.word ?? "In"),
+        text: `Mean ${withUnit(item.film.meanUm, "thickness", units)}${said ? `; ${said.text} (${said.figure})` : ", every spot in"}${read}${baseTaken(item.base, units)}${item.doubted ? "; its gauge failed its shims since: read it again" : ""}`,
+      };
+    }
+    case "cure": {
+      if (item.failure) return { word: "Not known", text: failureText(item.failure) };
+      if (!item.bake) return { word: "Not recorded", text: "No oven trace is on record" };
+      const said = bakeInShort(item.bake, units);
+      return {
+        word: said.word,
+        text: `Index ${item.bake.decidingIndex.toFixed(0)} on ${item.bake.decidingChannel}, the lowest live metal channel${item.result === "in" ? "" : `; ${said.text} (${said.figure})`}`,
+      };
+    }
+    case "adhesion":
+      return item.iso === null
+        ? { word: "Not tested", text: `Cross-cut with tape asked for, grade ${item.worstIso} or better` }
+        : {
+            word: item.result === "out" ? "Lifts" : "Holds",
+            text: `Cross-cut grade ${item.iso} (${item.astm})${item.sources.length > 1 ? `, the worst of ${item.sources.length}` : ""}; ${item.worstIso} or better asked for`,
+          };
+    case "rub": {
+      const asked = item.leastGrade === null ? "" : `; grade ${item.leastGrade} or better asked for`;
+      if (item.rubGrade === null) return { word: "Not tested", text: `Solvent rub${asked.replace(";", ",")}` };
+      return {
+        word: item.result === "in" ? "Stands" : item.result === "out" ? "Softens" : "Look",
+        text: `Grade ${item.rubGrade} of 5 after ${item.doubleRubs} double rubs${asked}`,
+      };
+    }
+    case "test": {
+      const said = (value: number | null) => (value === null ? null : cureTestValue(item.test, value));
+      const asked = range(said(item.lower), said(item.upper));
+      if (item.value === null) return { word: "Not tested", text: asked };
+      if (item.noResult)
+        return { word: "No result", text: `${said(item.value)}, but the glue gave way; ${asked}. Test again` };
+      return {
+        word: { in: "In", out: "Out", watch: "Watch", unknown: "Not known" }[item.result],
+        text: `${said(item.value)}${item.sources.length > 1 ? `, the worst of ${item.sources.length}` : ""}; ${asked}`,
+      };
+    }
+    case "appearance": {
+      const { look } = item;
+      if (item.defect)
+        return {
+          word: "Defect seen",
+          text: `${item.defect.replaceAll("-", " ")}${item.affected !== null ? ` on ${item.affected} of ${item.seen ?? "?"} pieces` : ""}`,
+        };
+      if (!look) return { word: "Not looked at", text: "Nobody has said that they looked since the bake" };
+      const how = `${look.by}${look.distanceM === null ? "" : `, from ${look.distanceM} m`}${look.lightLux === null ? "" : `, in ${look.lightLux} lux`}`;
+      return look.faces < look.of
+        ? { word: "Not all seen", text: `${look.faces} of ${look.of} faces looked at as asked; ${how}` }
+        : { word: "Nothing found", text: `Looked at by ${how}` };
+    }
+    case "steps": {
+      const steps = (list: readonly (typeof item.missing)[number][]) =>
+        list.map((s) => prepStepName[s].toLowerCase()).join(", ");
+      const said = [
+        ...(item.off.length > 0 ? [`${item.result === "out" ? "out" : "to look at"}: ${steps(item.off)}`] : []),
+        ...(item.missing.length > 0 ? [`not on record: ${steps(item.missing)}`] : []),
+        ...item.leftOut.map((l) => `${prepStepName[l.step].toLowerCase()} left out: ${l.why}`),
+      ];
+      return {
+        word: { in: "Done", out: "Out", watch: "With notes", unknown: "Not all done" }[item.result],
+        text: said.length > 0 ? said.join("; ") : `${item.asked} steps asked for, each on record`,
+      };
+    }
+    case "outgassing":
+      return {
+        word: { in: "Hot enough", watch: "Just as hot", out: "Too cool", unknown: "Not known" }[item.result],
+        text: `${item.heldC === null ? "Not held 30 min at any heat" : `Held at ${withUnit(item.heldC, "temperature", units)} for 30 min`}; the cure that follows is at ${withUnit(item.cureMetalC, "temperature", units)}`,
+      };
+    case "pretreatment": {
+      if (item.notPassed.length > 0)
+        return {
+          word: "Not passed",
+          text: `On its route and not on record: ${item.notPassed.join(", ").replaceAll("-", " ")}`,
+        };
+      if (!item.worst || item.worst.value === null)
+        return { word: "Not known", text: "No bath check lies near the minute it passed" };
+      const { bath, parameter, value } = item.worst;
+      return {
+        word: item.result === "in" ? "In window" : "Bath out",
+        text: `${bath} ${parameterName[parameter]} ${bathValue(parameter, value, units)} on ${bathWindow(parameter, item.worst, units)} when it passed`,
+      };
+    }
+    case "contact": {
+      const window = `${minutesSeconds(item.window[0])} to ${minutesSeconds(item.window[1])} asked for`;
+      return item.seconds === null
+        ? { word: "Not known", text: `Nobody saw it leave; ${window}` }
+        : {
+            word: item.result === "in" ? "In" : item.seconds < item.window[0] ? "Too short" : "Too long",
+            text: `${minutesSeconds(item.seconds)}; ${window}`,
+          };
+    }
+    case "dry-off": {
+      const minutes = item.minutes === null ? "time not on record" : `${item.minutes.toFixed(0)} min in it`;
+      return {
+        word: { in: "Dry", watch: "With notes", out: "Damp", unknown: "Not looked at" }[item.result],
+        text:
+          item.reasons.length > 0
+            ? `${item.reasons.map((r) => dryOffReason(r as Parameters<typeof dryOffReason>[0], item.leastMinutes)).join("; ")}; ${minutes}`
+            : `${minutes}${item.result === "unknown" ? "; nobody looked whether the parts are dry" : ""}`,
+      };
+    }
+    case "open":
+      return { word: "Open", text: item.open.map(openSaid).join("; ") };
+  }
+}
