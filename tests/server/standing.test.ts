@@ -210,3 +210,23 @@ test("jobs in hand count those with no due date, and those past their day as lat
   expect((pieces.plan as { pieces?: number | null }).pieces ?? null).toBeNull();
   expect((await loadLine(t.app, lead, at)).jobs).toEqual({ open: before.open, overdue: before.overdue });
 });
+
+test("of several cross-cuts the worst stands, as in the verdict", async () => {
+  await freshRack(t, "S500", { at: ago(60) });
+  const cut = (minutes: number, squaresLost: number) =>
+    stored(t, inspector, ago(minutes), {
+      kind: "cross-cut",
+      rack: "S500",
+      squaresLost,
+      squares: 25,
+      spacingMm: 2,
+      onPanel: true,
+    });
+  await cut(50, 12);
+  const row = async () =>
+    t.app.selectFrom("rack_standing").select(["iso", "state"]).where("number", "=", "S500").executeTakeFirstOrThrow();
+  const bad = await row();
+  expect(bad.state).toBe("adhesion-out");
+  await cut(40, 0);
+  expect(await row()).toEqual(bad);
+});

@@ -112,7 +112,7 @@ describe("what a rack's verdict says of each of its items", () => {
   });
   test("the wash it met: value and window in the person's own units, and one-sided windows whole", () => {
     const wash = (worst: Of<"pretreatment">["worst"], units: "metric" | "us" = "metric") =>
-      itemSentence({ ...common, item: "pretreatment", result: "out", notPassed: [], worst }, units).text;
+      itemSentence({ ...common, item: "pretreatment", result: "out", notPassed: [], bathOut: true, worst }, units).text;
     const at = { bath: "Tank 3", value: 6.08, lower: 4.8, upper: 5.8 };
     expect(wash({ ...at, parameter: "ph" })).toBe("Tank 3 pH 6.08 on 4.80–5.80 when it passed");
     const heat = { bath: "Tank 1", parameter: "temperature", value: 45, lower: 50, upper: 60 };
@@ -121,6 +121,15 @@ describe("what a rack's verdict says of each of its items", () => {
     expect(wash({ bath: "Rinse", parameter: "conductivity", value: 95, lower: null, upper: 80 })).toBe(
       "Rinse conductivity 95 µS/cm on at most 80 µS/cm when it passed",
     );
+    const near = {
+      ...common,
+      item: "pretreatment" as const,
+      notPassed: [],
+      bathOut: false,
+      worst: { ...at, parameter: "ph" },
+    };
+    expect(itemSentence({ ...near, result: "watch" }, "metric").word).toBe("Near its limit");
+    expect(itemSentence({ ...near, result: "watch", bathOut: true }, "metric").word).toBe("Bath out");
     expect(wash(null)).toBe("No bath check lies near the minute it passed");
     expect(wash({ ...at, parameter: "ph", value: null })).toBe("No bath check lies near the minute it passed");
   });
@@ -161,7 +170,13 @@ describe("what a rack's verdict says of each of its items", () => {
     expect(itemSentence({ ...contact, result: "unknown", seconds: null }, "metric").text).toContain(
       "Nobody saw it leave",
     );
-    const wash = { ...common, item: "pretreatment" as const, worst: null, notPassed: ["rinse", "conversion"] };
+    const wash = {
+      ...common,
+      item: "pretreatment" as const,
+      worst: null,
+      bathOut: false,
+      notPassed: ["rinse", "conversion"],
+    };
     expect(itemSentence({ ...wash, result: "unknown" }, "metric").text).toBe(
       "On its route and not on record: rinse, conversion",
     );

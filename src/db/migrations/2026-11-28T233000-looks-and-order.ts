@@ -10,6 +10,10 @@ create table item_closed (record_id uuid primary key references record, what tex
 alter table coat add column left_out text;
 alter table bake add column left_out text;
 alter table passage add column left_out text;
+-- What is derived of racks counts otherwise now: readings since the newest coat, the worst of several cross-cuts. These are worked out anew.
+delete from rack_standing s where
+  exists (select 1 from record r join record c on c.rack_id = r.rack_id and c.kind = 'coat' and c.happened_at > r.happened_at where r.rack_id = s.rack_id and r.kind = 'thickness')
+  or (select count(*) from record r where r.rack_id = s.rack_id and r.kind = 'cross-cut') > 1;
 create trigger refuse_row_change before update or delete on look for each row execute function refuse_change();
 create trigger refuse_truncate before truncate on look for each statement execute function refuse_change();
 create trigger refuse_row_change before update or delete on item_closed for each row execute function refuse_change();

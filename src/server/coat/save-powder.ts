@@ -160,7 +160,10 @@ export async function saveSheet(
 
 const day = v.pipe(
   v.string(),
-  v.check((typed) => readDay(typed) === typed, "is not a date"),
+  v.check((typed) => {
+    const day = readDay(typed);
+    return day.ok && day.value === typed;
+  }, "is not a date"),
 );
 export const lotSchema = v.object({
   powder: filled(40),

@@ -4,17 +4,21 @@ import { crossCutFromSquares } from "@/core/bench";
 import { RecordRow } from "../forms/recorded";
 import { useRecorder } from "../forms/use-recorder";
 import { Verdict } from "../marks/verdict";
+import { type Earlier, useReplaces } from "./replaces";
 
 /** Cross-cut: squares lost are tapped on a drawn lattice or typed; both scales are worked out at once. */
 export function CrossCutForm({
   rack,
   spacingMm,
   worstIso,
+  earlier,
 }: {
   rack: string;
   spacingMm: number | null;
   worstIso: number;
+  earlier: readonly Earlier[];
 }) {
+  const replaces = useReplaces(earlier, "cut");
   const [lost, setLost] = useState<ReadonlySet<number>>(new Set());
   const [none, setNone] = useState(false);
   const [onPanel, setOnPanel] = useState(true);
@@ -33,7 +37,11 @@ export function CrossCutForm({
     <form
       onSubmit={async (e) => {
         e.preventDefault();
-        if (await send({ kind: "cross-cut", rack, squaresLost: lost.size, squares: 25, spacingMm, onPanel })) {
+        const { supersedes } = replaces;
+        if (
+          await send({ kind: "cross-cut", rack, squaresLost: lost.size, squares: 25, spacingMm, onPanel, supersedes })
+        ) {
+          replaces.done();
           setLost(new Set());
           setNone(false);
         }
@@ -96,7 +104,8 @@ export function CrossCutForm({
           </label>
         </div>
       </div>
-      <div className="mt-2">
+      <div className="mt-2 grid gap-2">
+        {replaces.fields}
         <RecordRow busy={busy} message={message}>
           Record cross-cut
         </RecordRow>
@@ -105,7 +114,16 @@ export function CrossCutForm({
   );
 }
 
-export function SolventRubForm({ rack, knownCuredGrade }: { rack: string; knownCuredGrade: number }) {
+export function SolventRubForm({
+  rack,
+  knownCuredGrade,
+  earlier,
+}: {
+  rack: string;
+  knownCuredGrade: number;
+  earlier: readonly Earlier[];
+}) {
+  const replaces = useReplaces(earlier, "rub");
   const { send, message, busy } = useRecorder();
   const submit = (e: FormEvent<HTMLFormElement>) => {
     e.preventDefault();
@@ -117,7 +135,8 @@ export function SolventRubForm({ rack, knownCuredGrade }: { rack: string; knownC
       limit: Number(form.get("limit")),
       grade: Number(form.get("grade")),
       onPanel: form.get("onPanel") === "on",
-    });
+      supersedes: replaces.supersedes,
+    }).then((kept) => kept && replaces.done());
   };
   return (
     <form onSubmit={submit}>
@@ -171,7 +190,8 @@ export function SolventRubForm({ rack, knownCuredGrade }: { rack: string; knownC
       <label className="mt-2 flex min-h-11 items-center gap-2">
         <input name="onPanel" type="checkbox" className="size-5" defaultChecked /> on the panel that travelled with it
       </label>
-      <div className="mt-2">
+      <div className="mt-2 grid gap-2">
+        {replaces.fields}
         <RecordRow busy={busy} message={message}>
           Record rub
         </RecordRow>

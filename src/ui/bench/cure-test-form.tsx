@@ -9,6 +9,7 @@ import { useRecorder } from "../forms/use-recorder";
 import { Verdict } from "../marks/verdict";
 import { cureTestName, cureTestValue } from "../words/bench";
 import { failureText } from "../words/failures";
+import { type Earlier, useReplaces } from "./replaces";
 
 const numberOrNull = (text: string): number | null => {
   const read = parseNumber(text);
@@ -20,11 +21,14 @@ export function CureTestForm({
   rack,
   gloss,
   deltaE,
+  earlier,
 }: {
   rack: string;
   /** Gloss of the sheet and what it may be off by, GU. */
   gloss: readonly [number, number] | null;
   deltaE: number | null;
+  /** Tests on record, each with which it was. */
+  earlier: readonly (Earlier & { readonly test: string })[];
 }) {
   const { send, message, busy } = useRecorder();
   const asked = (test: CureTest) =>
@@ -34,6 +38,10 @@ export function CureTestForm({
   const [test, setTest] = useState<CureTest>("gloss-60");
   const [t, setT] = useState({ readings: "", pencil: "H", lowerPencil: "", ...asked("gloss-60") });
   const [onPanel, setOnPanel] = useState(true);
+  const replaces = useReplaces(
+    earlier.filter((e) => e.test === test),
+    "cure-test",
+  );
   const [problem, setProblem] = useState<string | null>(null);
   const put = (key: keyof typeof t) => (text: string) => setT((b) => ({ ...b, [key]: text }));
   const pencil = test === "pencil-hardness";
@@ -56,7 +64,12 @@ export function CureTestForm({
     setProblem(null);
     if (!judged) return setProblem("Type what was read, blanks between.");
     if (!judged.ok) return setProblem(failureText(judged.error));
-    if (await send({ kind: "cure-test", rack, test, readings, lower, upper, onPanel })) put("readings")("");
+    if (replaces.wantsReason) return setProblem("Say why the earlier test does not count.");
+    const { supersedes } = replaces;
+    if (await send({ kind: "cure-test", rack, test, readings, lower, upper, onPanel, supersedes })) {
+      put("readings")("");
+      replaces.done();
+    }
   };
   const pencilChoice = (id: string, label: string, value: string, change: (name: string) => void, none: boolean) => (
     <div className="field w-[120px]">
@@ -132,6 +145,7 @@ export function CureTestForm({
         <input type="checkbox" className="size-5" checked={onPanel} onChange={(e) => setOnPanel(e.target.checked)} /> on
         the panel that travelled with it
       </label>
+      {replaces.fields}
       <RecordRow busy={busy} message={message}>
         Record the test
       </RecordRow>

@@ -8,6 +8,7 @@ import { useRecorder } from "../forms/use-recorder";
 import { Verdict } from "../marks/verdict";
 import { pullOffResult, pullOffWord } from "../words/bench";
 import { failureText } from "../words/failures";
+import { type Earlier, useReplaces } from "./replaces";
 
 const begun = { dolly: "20", force: "", adhesive: "", cohesive: "", glue: "" };
 const fields = [
@@ -19,7 +20,16 @@ const fields = [
 ] as const;
 
 /** Pull-off: force and dolly to stress as it is typed, the three shares adding to a hundred, judged against what is asked. */
-export function PullOffForm({ rack, askedMPa }: { rack: string; askedMPa: number | null }) {
+export function PullOffForm({
+  rack,
+  askedMPa,
+  earlier,
+}: {
+  rack: string;
+  askedMPa: number | null;
+  earlier: readonly Earlier[];
+}) {
+  const replaces = useReplaces(earlier, "pull");
   const { send, message, busy } = useRecorder();
   const [t, setT] = useState(begun);
   const [onPanel, setOnPanel] = useState(true);
@@ -51,6 +61,7 @@ export function PullOffForm({ rack, askedMPa }: { rack: string; askedMPa: number
     if (!stress.ok) return setProblem(failureText(stress.error));
     if (!judged) return setProblem("Say how it gave way: shares off the metal, within the film and at the glue.");
     if (!judged.ok) return setProblem(failureText(judged.error));
+    if (replaces.wantsReason) return setProblem("Say why the earlier test does not count.");
     const kept = { kind: "pull-off" as const, rack, dollyMm: dollyMm ?? 0, forceN: forceN ?? 0, askedMPa, onPanel };
     if (
       await send({
@@ -58,9 +69,12 @@ export function PullOffForm({ rack, askedMPa }: { rack: string; askedMPa: number
         adhesivePercent: adhesivePercent ?? 0,
         cohesivePercent: cohesivePercent ?? 0,
         gluePercent: gluePercent ?? 0,
+        supersedes: replaces.supersedes,
       })
-    )
+    ) {
       setT({ ...begun, dolly: t.dolly });
+      replaces.done();
+    }
   };
   return (
     <form onSubmit={submit} noValidate className="grid gap-3">
@@ -97,6 +111,7 @@ export function PullOffForm({ rack, askedMPa }: { rack: string; askedMPa: number
         <input type="checkbox" className="size-5" checked={onPanel} onChange={(e) => setOnPanel(e.target.checked)} /> on
         the panel that travelled with it
       </label>
+      {replaces.fields}
       <RecordRow busy={busy} message={message}>
         Record the pull-off
       </RecordRow>

@@ -84,7 +84,7 @@ export function LampCheckForm({
           <button type="button" className="btn" disabled={busy} onClick={() => save({ bumped: true, faces: [] })}>
             It was bumped
           </button>{" "}
-          <span className="small soft">one tap: kept at once, and looked at after the bake</span>
+          <span className="small soft">one tap: kept at once, and holds the oven until somebody looked</span>
         </p>
         <fieldset className="m-0 border-0 p-0">
           <legend className="small soft mb-1">What a tap marks</legend>

@@ -40,7 +40,10 @@ export function beadsOf(input: BeadsInput): Bead[] {
   const { rack, timeZone } = input;
   const first = rack.pass === 0;
   const start = rack.passes[0]?.records[0]?.base.happened_at ?? rack.hungAt;
-  const time = (at: Date) => (first ? clock(at, timeZone) : when(at, start, timeZone));
+  const time: Timed = (at) => ({
+    time: at ? (first ? clock(at, timeZone) : when(at, start, timeZone)) : "",
+    ...(at && { atMs: at.getTime() }),
+  });
   const beads = [
     ...(first ? [planBead(rack, timeZone)] : []),
     ...prepareBeads(input, time),
@@ -50,7 +53,22 @@ export function beadsOf(input: BeadsInput): Bead[] {
     ...testBeads(input, time),
     releaseBead(input, time),
   ];
-  return beads.map((bead) => ({ ...bead, key: `${rack.pass}:${bead.key}`, branch: rack.pass }));
+  return inTime(beads).map((bead) => ({ ...bead, key: `${rack.pass}:${bead.key}`, branch: rack.pass }));
+}
+
+/** When a bead was, as it is written and as it is ordered by. */
+type Timed = (at: Date | undefined) => { readonly time: string; readonly atMs?: number };
+
+/** A thread runs by time: what has a moment stands in its order, what is missing stays behind what it follows on the route. */
+function inTime(beads: readonly Bead[]): Bead[] {
+  let last = Number.NEGATIVE_INFINITY;
+  return beads
+    .map((bead, i) => {
+      last = bead.atMs ?? last;
+      return { bead, i, atMs: bead.atMs ?? last };
+    })
+    .sort((a, b) => a.atMs - b.atMs || a.i - b.i)
+    .map(({ bead }) => bead);
 }
 
 /** What was agreed before the metal came in: what was turned down first, since that is what is asked for years later. */
@@ -86,7 +104,7 @@ function planBead(rack: RackFile, timeZone: string): Bead {
 }
 
 /** Steps of preparation: the blast with how long the metal stood bare, then every other step that is on record. */
-function prepareBeads({ rack, conditions, limits, units }: BeadsInput, time: (at: Date) => string): Bead[] {
+function prepareBeads({ rack, conditions, limits, units }: BeadsInput, time: Timed): Bead[] {
   const beads: Bead[] = [];
   const hottest = Math.max(...rack.powder.data.schedule.map((p) => p.metalC));
   const judged = (record: ThreadRecord): VerdictResult => {
@@ -107,7 +125,7 @@ function prepareBeads({ rack, conditions, limits, units }: BeadsInput, time: (at
     beads.push({
       key: "prepare",
       stage: "Prepare",
-      time: blast ? time(blast.base.happened_at) : "",
+      ...time(blast?.base.happened_at),
       href: `/racks/${rack.number}/prepare`,
       result: blast ? judged(blast) : "unknown",
       grade: blast?.base.grade ?? "unknown",
@@ -140,7 +158,7 @@ function prepareBeads({ rack, conditions, limits, units }: BeadsInput, time: (at
       beads.push({
         key: record.base.id,
         stage: "Metal",
-        time: time(record.base.happened_at),
+        ...time(record.base.happened_at),
         href: `/racks/${rack.number}/prepare`,
         result: m.decision === "do-again" ? "in" : "watch",
         grade: record.base.grade,
@@ -160,7 +178,7 @@ function prepareBeads({ rack, conditions, limits, units }: BeadsInput, time: (at
     beads.push({
       key: record.base.id,
       stage: step === "prebake" ? "Outgas" : "Prepare",
-      time: time(record.base.happened_at),
+      ...time(record.base.happened_at),
       href: `/racks/${rack.number}/prepare`,
       result: judged(record) === "out" && !row.done ? "watch" : judged(record),
       grade: record.base.grade,
@@ -188,7 +206,7 @@ function prepareBeads({ rack, conditions, limits, units }: BeadsInput, time: (at
   return beads;
 }
 
-function washBeads({ rack, verdict, conditions: all, units }: BeadsInput, time: (at: Date) => string): Bead[] {
+function washBeads({ rack, verdict, conditions: all, units }: BeadsInput, time: Timed): Bead[] {
   const beads: Bead[] = [];
   const add = (bead: Bead) => beads.push(bead);
   const mine = new Set(rack.latest.map((r) => r.base.id));
@@ -204,7 +222,7 @@ function washBeads({ rack, verdict, conditions: all, units }: BeadsInput, time: 
     add({
       key: "pretreat",
       stage: "Pretreat",
-      time: wash ? time(wash.enteredAt) : "",
+      ...time(wash?.enteredAt),
       href: `/racks/${rack.number}/prepare`,
       result: item?.result ?? "unknown",
       grade: item?.grade ?? "unknown",
@@ -230,7 +248,7 @@ function washBeads({ rack, verdict, conditions: all, units }: BeadsInput, time: 
     add({
       key: record.base.id,
       stage: "Dry-off",
-      time: time(record.base.happened_at),
+      ...time(record.base.happened_at),
       href: `/racks/${rack.number}/prepare`,
       result: judged.result,
       grade: record.base.grade,
@@ -246,7 +264,7 @@ function washBeads({ rack, verdict, conditions: all, units }: BeadsInput, time: 
   return beads;
 }
 
-function coatBeads({ rack, earthLimitMohm }: BeadsInput, time: (at: Date) => string): Bead[] {
+function coatBeads({ rack, earthLimitMohm }: BeadsInput, time: Timed): Bead[] {
   const beads: Bead[] = [];
   const add = (bead: Bead) => beads.push(bead);
   for (const record of of(rack, "coat")) {
@@ -255,7 +273,7 @@ function coatBeads({ rack, earthLimitMohm }: BeadsInput, time: (at: Date) => str
       add({
         key: record.base.id,
         stage: "Coat",
-        time: time(record.base.happened_at),
+        ...time(record.base.happened_at),
         href: `/racks/${rack.number}/coat`,
         result:
           c.earth_mohm === null || earthLimitMohm === null ? "unknown" : c.earth_mohm > earthLimitMohm ? "out" : "in",
@@ -282,7 +300,7 @@ function coatBeads({ rack, earthLimitMohm }: BeadsInput, time: (at: Date) => str
   return beads;
 }
 
-function cureBeads({ rack, verdict, units }: BeadsInput, time: (at: Date) => string): Bead[] {
+function cureBeads({ rack, verdict, units }: BeadsInput, time: Timed): Bead[] {
   const root = `/racks/${rack.number}`;
   const cure = verdict.items.find((i) => i.item === "cure");
   const bake = of(rack, "bake").at(-1);
@@ -291,7 +309,7 @@ function cureBeads({ rack, verdict, units }: BeadsInput, time: (at: Date) => str
     {
       key: "cure",
       stage: "Cure",
-      time: bake ? time(bake.base.happened_at) : "",
+      ...time(bake?.base.happened_at),
       href: bake ? `${root}/cure` : null,
       result: cure.result,
       grade: cure.grade,
@@ -305,7 +323,7 @@ function cureBeads({ rack, verdict, units }: BeadsInput, time: (at: Date) => str
   ];
 }
 
-function testBeads({ rack, verdict, units }: BeadsInput, time: (at: Date) => string): Bead[] {
+function testBeads({ rack, verdict, units }: BeadsInput, time: Timed): Bead[] {
   const root = `/racks/${rack.number}`;
   const beads: Bead[] = [];
   const add = (bead: Bead) => beads.push(bead);
@@ -316,7 +334,7 @@ function testBeads({ rack, verdict, units }: BeadsInput, time: (at: Date) => str
     add({
       key: name,
       stage: name === "film" ? "Film" : name === "adhesion" ? "Adhesion" : "Rub",
-      time: record ? time(record.base.happened_at) : "",
+      ...time(record?.base.happened_at),
       href: name === "film" ? `${root}/thickness` : `${root}/bench`,
       result: found.result,
       grade: found.grade,
@@ -330,7 +348,7 @@ function testBeads({ rack, verdict, units }: BeadsInput, time: (at: Date) => str
       add({
         key: record.base.id,
         stage: "Defect",
-        time: time(record.base.happened_at),
+        ...time(record.base.happened_at),
         href: `${root}/release`,
         result: "out",
         grade: record.base.grade,
@@ -347,14 +365,14 @@ function testBeads({ rack, verdict, units }: BeadsInput, time: (at: Date) => str
   return beads;
 }
 
-function releaseBead({ rack }: BeadsInput, time: (at: Date) => string): Bead {
+function releaseBead({ rack }: BeadsInput, time: Timed): Bead {
   const root = `/racks/${rack.number}`;
   const decided = [...of(rack, "disposition")].reverse()[0];
   const row = decided?.details.disposition?.[0];
   return {
     key: "release",
     stage: "Release",
-    time: decided ? time(decided.base.happened_at) : "",
+    ...time(decided?.base.happened_at),
     href: `${root}/release`,
     result: row ? (row.decision === "accept" || row.decision === "concession" ? "in" : "out") : "unknown",
     grade: decided ? "measured" : "unknown",

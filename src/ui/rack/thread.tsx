@@ -7,6 +7,8 @@ export type Bead = {
   readonly key: string;
   readonly stage: string;
   readonly time: string;
+  /** What it is ordered by; none of what is missing. */
+  readonly atMs?: number;
   readonly text: ReactNode;
   readonly note: string;
   readonly result: VerdictResult;

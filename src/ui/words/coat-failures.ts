@@ -32,6 +32,8 @@ export const coatSentences: Record<string, (f: Failure) => string> = {
   "unknown-heading": (f) => `“${s(f.heading)}” is not a column known here. Use powder, lot, made, received, kg.`,
   "line-without": (f) => `Line ${s(f.line)} lacks its ${columns[s(f.what)] ?? s(f.what)}.`,
   "not-a-date": (f) => `“${s(f.text)}” is not a date${at(f)}. Type it as 2026-03-02, or 02.03.2026.`,
+  "date-of-two": (f) =>
+    `“${s(f.text)}” could be ${s(f.dayFirst)} or ${s(f.monthFirst)}${at(f)}. Type the one that is meant.`,
   "built-already": (f) => `The film asked is built already, and ${s(f.overUm)} µm over it.`,
   "pairs-differ": (f) =>
     `${s(f.total)} spots in all and ${s(f.primer)} of the primer do not pair up. Read the same spots.`,

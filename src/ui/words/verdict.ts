@@ -63,7 +63,7 @@ export function itemSentence(item: VerdictItem, units: UnitSystem): { word: stri
             : item.result === "in"
               ? "In"
               : (said?.word ?? "In"),
-        text: `Mean ${withUnit(item.film.meanUm, "thickness", units)}${said ? `; ${said.text} (${said.figure})` : ", every spot in"}${read}${baseTaken(item.base, units)}${item.doubted ? "; its gauge failed its shims since: read it again" : ""}`,
+        text: `Mean ${withUnit(item.film.meanUm, "thickness", units)}${said ? `; ${said.text}${said.figure === "–" ? "" : ` (${said.figure})`}` : ", every spot in"}${read}${baseTaken(item.base, units)}${item.doubted ? "; its gauge failed its shims since: read it again" : ""}`,
       };
     }
     case "cure": {
@@ -120,7 +120,9 @@ export function itemSentence(item: VerdictItem, units: UnitSystem): { word: stri
       const said = [
         ...(item.off.length > 0 ? [`${item.result === "out" ? "out" : "to look at"}: ${steps(item.off)}`] : []),
         ...(item.missing.length > 0 ? [`not on record: ${steps(item.missing)}`] : []),
-        ...item.leftOut.map((l) => `${prepStepName[l.step].toLowerCase()} left out: ${l.why}`),
+        ...item.leftOut.map(
+          (l) => `${prepStepName[l.step].toLowerCase()} left out${l.why ? `: ${l.why}` : ", no reason on record"}`,
+        ),
       ];
       return {
         word: { in: "Done", out: "Out", watch: "With notes", unknown: "Not all done" }[item.result],
@@ -142,7 +144,7 @@ export function itemSentence(item: VerdictItem, units: UnitSystem): { word: stri
         return { word: "Not known", text: "No bath check lies near the minute it passed" };
       const { bath, parameter, value } = item.worst;
       return {
-        word: item.result === "in" ? "In window" : "Bath out",
+        word: item.bathOut ? "Bath out" : item.result === "in" ? "In window" : "Near its limit",
         text: `${bath} ${parameterName[parameter]} ${bathValue(parameter, value, units)} on ${bathWindow(parameter, item.worst, units)} when it passed`,
       };
     }

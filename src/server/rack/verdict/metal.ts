@@ -21,6 +21,8 @@ export type MetalItem =
       readonly item: "pretreatment";
       /** Stages of its route without a passage. */
       readonly notPassed: readonly string[];
+      /** A value lay outside its window, not only near it. */
+      readonly bathOut: boolean;
       readonly worst: {
         readonly bath: string;
         readonly parameter: string;
@@ -115,6 +117,7 @@ function pretreatment(rack: RackFile, met: Conditions): MetalItem[] {
       grade: notPassed.length > 0 ? "unknown" : weakestGrade(met.baths.map((b) => b.found.grade)),
       sources: [...new Set(met.baths.flatMap((b) => b.found.sources))],
       notPassed,
+      bathOut: result === "out",
       worst: limiting
         ? {
             bath: limiting.bath,

@@ -4,6 +4,7 @@ import { type CureTest, crossCutSpacingMm, judgeCureTest, judgePullOff } from "@
 import { mean } from "@/core/statistics";
 import { database } from "@/server/database";
 import { currentLine } from "@/server/line/current-line";
+import { preferences } from "@/server/preferences";
 import { filmSets } from "@/server/rack/film-layers";
 import { loadRack } from "@/server/rack/load-rack";
 import { personOnPage } from "@/server/sign-in/person";
@@ -12,10 +13,11 @@ import { CrossCutForm, SolventRubForm } from "@/ui/bench/bench-forms";
 import { CureTestForm } from "@/ui/bench/cure-test-form";
 import { LookForm } from "@/ui/bench/look-form";
 import { PullOffForm } from "@/ui/bench/pull-off-form";
-import { dateAndTime } from "@/ui/format";
+import { clock, dateAndTime } from "@/ui/format";
 import { FocusOnArrival } from "@/ui/frame/focus-on-arrival";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
+import { recordSentence } from "@/ui/kinds";
 import { Verdict } from "@/ui/marks/verdict";
 import { RackTabs } from "@/ui/rack/rack-tabs";
 import { cureTestName, cureTestValue, pullOffResult, pullOffSaid, pullOffWord } from "@/ui/words/bench";
@@ -27,7 +29,7 @@ export default async function BenchPage({ params }: { params: Promise<{ number: 
   const { number } = await params;
   const rack = await loadRack(database(), person, number);
   if (!rack) notFound();
-  const line = await currentLine(person);
+  const [line, { units }] = await Promise.all([currentLine(person), preferences()]);
   const film = filmSets(rack)
     .flatMap((r) => r.details.thickness_reading ?? [])
     .filter((r) => !r.rejected_reason)
@@ -36,6 +38,14 @@ export default async function BenchPage({ params }: { params: Promise<{ number: 
   const tests = rack.latest.filter((r) =>
     ["look", "cross-cut", "solvent-rub", "cure-test", "pull-off"].includes(r.base.kind),
   );
+  const earlier = (kind: string) =>
+    tests
+      .filter((r) => r.base.kind === kind)
+      .map((r) => ({
+        id: r.base.id,
+        test: r.details.cure_test?.[0]?.test ?? "",
+        label: `${recordSentence(kind, r.details, { units, name: () => "", count: () => 0 })}, ${clock(r.base.happened_at, line.timeZone)}`,
+      }));
   return (
     <>
       <section className="bench">
@@ -64,16 +74,23 @@ export default async function BenchPage({ params }: { params: Promise<{ number: 
               rack={rack.number}
               worstIso={rack.job.requirement.adhesionWorstIso}
               spacingMm={spacing?.ok && spacing.value.method === "cross-cut" ? spacing.value.spacingMm : null}
+              earlier={earlier("cross-cut")}
             />
-            <SolventRubForm rack={rack.number} knownCuredGrade={rack.powder.data.knownCuredRubGrade} />
+            <SolventRubForm
+              rack={rack.number}
+              knownCuredGrade={rack.powder.data.knownCuredRubGrade}
+              earlier={earlier("solvent-rub")}
+            />
             <CureTestForm
               rack={rack.number}
               gloss={rack.powder.data.glossGu}
               deltaE={rack.powder.data.swatch?.deltaE ?? null}
+              earlier={earlier("cure-test")}
             />
             <PullOffForm
               rack={rack.number}
               askedMPa={rack.job.requirement.tests.find((x) => x.test === "pull-off")?.lower ?? null}
+              earlier={earlier("pull-off")}
             />
           </div>
         ) : (

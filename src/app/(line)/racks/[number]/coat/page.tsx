@@ -208,7 +208,7 @@ export default async function CoatPage({ params }: { params: Promise<{ number: s
                   <p key={r.base.id} className="m-0">
                     <Verdict result={row.bumped ? "out" : left > 0 ? "watch" : "in"}>
                       {row.bumped
-                        ? "bumped: look at it after the bake"
+                        ? "bumped: look at it before the oven"
                         : left > 0
                           ? `${left} light ${left === 1 ? "place" : "places"} left`
                           : spots.length > 0
