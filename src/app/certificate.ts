@@ -4,10 +4,14 @@ import type { Failure } from "@/core/result";
 import { mean } from "@/core/statistics";
 import type { UnitSystem } from "@/core/units";
 import type { Database } from "@/db/schema";
+import { errorText, log } from "@/server/log";
+import type { EntryOutcome } from "@/server/outcome";
+import { preferences } from "@/server/preferences";
 import { judgeRack, type NotAsked, type VerdictItem } from "@/server/rack/judge-rack";
-import { loadRack, newestOf } from "@/server/rack/load-rack";
+import { customersView, loadRack, newestOf } from "@/server/rack/load-rack";
 import { type CertificateContent, certificatePdf } from "@/server/release/certificate";
 import { type CertificateFacts, certificateFacts } from "@/server/release/certificate-facts";
+import { dispose } from "@/server/release/dispose";
 import { type KeptCertificate, keepCertificate, keptCertificate } from "@/server/release/keep-certificate";
 import type { Person } from "@/server/sign-in/roles";
 import { conditionsWhenPassed } from "@/server/trace/conditions";
@@ -42,7 +46,8 @@ export async function certificateOf(
   units: UnitSystem,
   clock: () => Date,
 ): Promise<{ readonly ok: true; readonly kept: KeptCertificate } | { readonly ok: false; readonly failure: Failure }> {
-  const rack = await loadRack(db, person, number);
+  const found = await loadRack(db, person, number);
+  const rack = found && customersView(found);
   if (!rack) return { ok: false, failure: { kind: "unknown-rack", number } };
   const decided = newestOf(rack.current, "disposition");
   const row = decided?.details.disposition?.[0];
@@ -92,6 +97,26 @@ export async function certificateOf(
     clock as Clock,
   );
   return kept.ok ? { ok: true, kept } : kept;
+}
+
+/** A lead's decision, and with a release its certificate, so that it is made by what was signed and in the units of who signed. */
+export async function decideAndCertify(
+  db: Kysely<Database>,
+  person: Person,
+  input: unknown,
+  clock: () => Date,
+): Promise<EntryOutcome> {
+  const outcome = await dispose(db, person, input, clock);
+  if (!outcome.ok) return outcome;
+  const { units } = await preferences();
+  const rack = String((input as { readonly rack?: unknown } | null)?.rack ?? "");
+  try {
+    await certificateOf(db, person, rack, units, clock);
+  } catch (error) {
+    // The decision stands; its certificate is made when it is first asked for.
+    log("error", "certificate failed", { error: errorText(error) });
+  }
+  return outcome;
 }
 
 function contentOf(

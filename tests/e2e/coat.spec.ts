@@ -48,7 +48,8 @@ test("a rack is coated: pre-flight with its earth by links, the coat takes it ov
   await expect(page.getByText(/a wash that is not on record: clean, conversion, rinse/)).toBeVisible();
   await page.getByLabel("A lead may set this aside; say why").fill("washed at the customer’s");
   await page.getByRole("button", { name: "Set aside and record" }).press("Enter");
-  await expect(page.getByText(/needs|may not|lead/i).last()).toBeVisible();
+  await expect(page.getByText(/Your role \(operator\) may not do this/)).toBeVisible();
+  await expect(page.getByText("no coat on record")).toBeVisible();
   await washed(page, "C201");
   await page.goto("/racks/C201/coat");
   await type(page, "pf-lead-rack", "0.2");

@@ -185,6 +185,70 @@ test("two seconds in a conversion of 60 to 120 asked are too short, and keep the
   expect(contact).toMatchObject({ result: "out", seconds: 2, window: [60, 120] });
 });
 
+test("a look that found something is none that found nothing, though the defect turned out to be none", async () => {
+  await proven("SG7", { appearance: { distanceM: null, lightLux: null, note: "" } });
+  const defect = {
+    kind: "defect",
+    rack: "SG7",
+    structure: null,
+    defect: "sags",
+    face: null,
+    x: null,
+    y: null,
+    extentPercent: null,
+    piecesSeen: 2,
+    note: "",
+  };
+  const seen = await stored(t, inspector, ago(180), { ...defect, piecesAffected: 1 });
+  const look = { kind: "look", rack: "SG7", faces: ["S", "L"], distanceM: null, lightLux: null, note: "" };
+  await stored(t, inspector, ago(170), { ...look, found: true });
+  await stored(t, inspector, ago(160), {
+    ...defect,
+    piecesAffected: 0,
+    supersedes: { recordId: seen, reason: "wiped off: a hair" },
+  });
+  expect(await standings("SG7")).toEqual([["appearance", "unknown"]]);
+  await stored(t, inspector, ago(150), { ...look, found: false });
+  expect(await standings("SG7")).toEqual([]);
+});
+test("of a load shared with another customer's rack the certificate names neither that rack nor its probe", async () => {
+  await coatedRack(t, "SH1", { at: ago(400) });
+  await coatedRack(t, "SH2", { at: ago(400), part: "SHELTER-POST", powder: "GR-210", customer: "C2" });
+  await stored(t, operator, ago(300), {
+    kind: "load",
+    oven: "Oven 1",
+    loadNo: "SHARED",
+    timing: "metal-at-temperature",
+    setPointC: 200,
+    places: ["SH1", "SH2"].map((rack) => ({ rack, place: "B2" })),
+  });
+  const timeS = Array.from({ length: 181 }, (_, i) => i * 10);
+  await stored(t, inspector, ago(300), {
+    kind: "trace",
+    rack: "SH1",
+    oven: "oven 1",
+    place: "B2",
+    loadNo: "SHARED",
+    channels: ["SH2", "Post foot of SH2"].map((name) => ({
+      name,
+      medium: "metal" as const,
+      timeS,
+      tempC: timeS.map((s) => Math.min(192, 20 + s * 0.6)),
+    })),
+  });
+  expect(await decide("SH1", "concession", 90, { conceded: 99 })).toMatchObject({ ok: true });
+  const made = await certificateOf(t.app, lead, "SH1", "metric", now);
+  expect(made.ok).toBe(true);
+  const row = await t.app
+    .selectFrom("certificate")
+    .select("document")
+    .where("number", "like", "SH1-%")
+    .executeTakeFirstOrThrow();
+  const text = JSON.stringify(row.document);
+  expect(text).toContain("Probe 1");
+  expect(text).not.toContain("SH2");
+});
+
 describe("what was signed stays", () => {
   const signedOn = async (number: string) => {
     const rack = await loadRack(t.app, lead, number);
@@ -203,6 +267,7 @@ describe("what was signed stays", () => {
       .innerJoin("certificate", "certificate.record_id", "record.id")
       .select(["certificate.document", "record.file_id"])
       .where("record.kind", "=", "certificate")
+      .where("certificate.number", "like", "SG1-%")
       .execute();
     expect(kept).toHaveLength(1);
     expect(kept[0]?.document).toMatchObject({

@@ -184,6 +184,8 @@ describe("what a rack's verdict says of each of its items", () => {
     expect(itemSentence({ ...dry, result: "unknown" }, "metric").text).toContain(
       "nobody looked whether the parts are dry",
     );
+    expect(itemSentence({ ...dry, grade: "by-procedure", result: "in" }, "metric").word).toBe("Long enough");
+    expect(itemSentence({ ...dry, result: "in" }, "metric").word).toBe("Dry");
     const gas = { ...common, item: "outgassing" as const, heldC: 190, cureMetalC: 200 };
     expect(itemSentence({ ...gas, result: "out" }, "metric")).toEqual({
       word: "Too cool",

@@ -1,4 +1,5 @@
 "use server";
+import { decideAndCertify } from "@/app/certificate";
 import { action } from "@/server/action";
 import { receiveChemical } from "@/server/baths/chemical-stock";
 import { confirmCause, openCase } from "@/server/causes/case-actions";
@@ -13,14 +14,13 @@ import { changePlan } from "@/server/plan/change-plan";
 import { answerOffer, makeOffer } from "@/server/plan/offers";
 import { keepMarks } from "@/server/plan/part-marks";
 import { receiveWork } from "@/server/plan/receive";
-import { dispose } from "@/server/release/dispose";
 import { saveBath, startWash } from "@/server/setup/save-bath";
 import { saveLine } from "@/server/setup/save-line";
 import { signed } from "@/server/sign-in/signed";
 import { beginUpkeep, saveUpkeep } from "@/server/upkeep/save-upkeep";
 
 /** A lead's decision on a rack, signed with their password. */
-export const decide = action("release", "disposition", signed(dispose));
+export const decide = action("release", "disposition", signed(decideAndCertify));
 export const startCase = action("inspect", "case", openCase);
 export const confirm = action("release", "confirmation", confirmCause);
 

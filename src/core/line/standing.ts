@@ -1,4 +1,5 @@
 import type { VerdictResult } from "../verdict";
+import { washStages } from "./order";
 
 export const railStages = ["plan", "prepare", "pretreat", "coat", "cure", "test", "release", "field"] as const;
 export type RailStage = (typeof railStages)[number];
@@ -97,7 +98,6 @@ export type Standing = {
   readonly goneMs: number | null;
 };
 
-const washes = new Set(["clean", "clean-rinse", "conversion", "rinse", "seal", "final-rinse", "dry-off"]);
 const sendsBack = (decision: string | undefined) => decision === "scuff-and-recoat" || decision === "strip";
 
 /**
@@ -188,9 +188,9 @@ function nextOf(facts: StandingFacts, sentBack: boolean): { readonly step: NextS
   const left = passage?.leftMs ?? passage?.enteredMs ?? facts.hungMs;
   if (coat || passage?.stage === "booth") return { step: "cure", sinceMs: coat?.atMs ?? left };
   if (passage?.stage === "oven" || passage?.stage === "cool") return { step: "trace", sinceMs: left };
-  const toWash = facts.route.some((stage) => washes.has(stage)) && facts.convertedMs === null;
+  const toWash = facts.route.some((stage) => washStages.has(stage)) && facts.convertedMs === null;
   if (!passage) return { step: facts.route.length > 0 || toWash ? "prepare" : "coat", sinceMs: facts.hungMs };
-  if (washes.has(passage.stage) && !toWash) return { step: "coat", sinceMs: left };
+  if (washStages.has(passage.stage) && !toWash) return { step: "coat", sinceMs: left };
   return { step: toWash ? "wash" : "coat", sinceMs: left };
 }
 

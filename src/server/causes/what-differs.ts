@@ -10,26 +10,6 @@ import { setupAt, siteAt } from "../setup/setup-data";
 import type { Person } from "../sign-in/roles";
 import { conditionsWhenPassed } from "../trace/conditions";
 
-/** What racks are compared in, as keys of the contrast. A bath's value or a stage's seconds say which after a colon. */
-export const comparedIn = [
-  "part",
-  "powder",
-  "lot",
-  "booth",
-  "painter",
-  "gun",
-  "kv",
-  "earth",
-  "hooks",
-  "distance",
-  "metal",
-  "oven",
-  "place",
-  "film",
-  "bath",
-  "seconds",
-  "wait",
-] as const;
 export type Onset = {
   readonly day: string;
   /** When its first rack was hung. */

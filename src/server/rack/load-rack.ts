@@ -100,6 +100,19 @@ export async function loadRack(db: Kysely<Database>, person: Person, number: str
   };
 }
 
+/** The same rack as its customer may see it: what is printed for them names no other customer's racks or probes. */
+export function customersView(rack: RackFile): RackFile {
+  const own = (records: readonly ThreadRecord[]) => records.map((r) => heldToOwn(r, rack));
+  return {
+    ...rack,
+    thread: own(rack.thread),
+    current: own(rack.current),
+    latest: own(rack.latest),
+    evidence: own(rack.evidence),
+    passes: rack.passes.map((p) => ({ ...p, records: own(p.records) })),
+  };
+}
+
 /** The same rack as it stood at the end of one of its passes: a defect seen before a recoat is traced in what led to it. */
 export const atPass = (rack: RackFile, index: number): RackFile => ({
   ...rack,

@@ -6,7 +6,7 @@ import type { RackFile } from "./load-rack";
 import { openOf } from "./open-of";
 
 /** What stands against this rack's entering a stage at a moment, by its own route and records; null where the order holds. */
-export function faultOf(rack: RackFile, stage: string, at: Date): OrderFault | null {
+function faultOf(rack: RackFile, stage: string, at: Date): OrderFault | null {
   const ms = (d: Date) => d.getTime();
   return orderFault(stage, ms(at), {
     route: rack.job.plan.stages,
@@ -35,7 +35,7 @@ function traceEnd(record: RackFile["thread"][number], closedMs: number): number 
 }
 
 /** Open items that hold the oven's door. */
-export const holdsOven = (rack: RackFile): readonly OpenItem[] => openOf(rack).filter((o) => o.holds === "oven");
+const holdsOven = (rack: RackFile): readonly OpenItem[] => openOf(rack).filter((o) => o.holds === "oven");
 
 /**
  * The order of work kept, or set aside with a reason by one who may. Failures: `out-of-order` (fault), `open-before-oven`

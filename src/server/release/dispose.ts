@@ -7,7 +7,7 @@ import { coolingOf } from "../cure/cooling";
 import { badEntry, said, text } from "../input";
 import { type EntryOutcome, refuse } from "../outcome";
 import { judgeRack } from "../rack/judge-rack";
-import { loadRack, newestOf } from "../rack/load-rack";
+import { customersView, loadRack, newestOf } from "../rack/load-rack";
 import { storeOne } from "../record/store-record";
 import type { Person } from "../sign-in/roles";
 import { conditionsWhenPassed } from "../trace/conditions";
@@ -53,7 +53,8 @@ export async function dispose(
           decision: before?.details.disposition?.[0]?.decision,
         },
       };
-    const verdict = judgeRack(rack, await conditionsWhenPassed(trx, [rack.id], rack.hungAt));
+    const conditions = await conditionsWhenPassed(trx, [rack.id], rack.hungAt);
+    const verdict = judgeRack(rack, conditions);
     const gaps = [...verdict.out, ...verdict.missing];
     if (decision === "accept" && gaps.length > 0)
       return refuse({ kind: "accept-against-verdict", items: gaps.map((i) => i.item) });
@@ -71,6 +72,8 @@ export async function dispose(
           load: cooling.load,
         },
       };
+    // It is printed for the customer: other customers’ probes in a shared load are told by number.
+    const shown = customersView(rack);
     const stored: Json = {
       result: verdict.result,
       grade: verdict.grade,
@@ -80,9 +83,9 @@ export async function dispose(
       partVersion: rack.part.versionId,
       powderVersion: rack.powder.versionId,
       // What was signed stays: every item with its numbers and limits, and what the certificate names.
-      items: plain(verdict.items),
+      items: plain(judgeRack(shown, conditions).items),
       notAsked: [...verdict.notAsked],
-      facts: plain(await certificateFacts(trx, rack, at)),
+      facts: plain(await certificateFacts(trx, shown, at)),
     };
     return storeOne(
       trx,

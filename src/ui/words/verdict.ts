@@ -160,7 +160,13 @@ export function itemSentence(item: VerdictItem, units: UnitSystem): { word: stri
     case "dry-off": {
       const minutes = item.minutes === null ? "time not on record" : `${item.minutes.toFixed(0)} min in it`;
       return {
-        word: { in: "Dry", watch: "With notes", out: "Damp", unknown: "Not looked at" }[item.result],
+        // By its time alone nobody saw that it is dry.
+        word: {
+          in: item.grade === "by-procedure" ? "Long enough" : "Dry",
+          watch: "With notes",
+          out: "Damp",
+          unknown: "Not looked at",
+        }[item.result],
         text:
           item.reasons.length > 0
             ? `${item.reasons.map((r) => dryOffReason(r as Parameters<typeof dryOffReason>[0], item.leastMinutes)).join("; ")}; ${minutes}`

@@ -188,16 +188,17 @@ function appearance(rack: RackFile): BenchItem | null {
   const row = defect?.details.defect?.[0];
   const bakedAt = rack.latest.findLast((r) => r.base.kind === "bake")?.base.happened_at;
   const looks = rack.latest.filter((r) => r.base.kind === "look" && (!bakedAt || r.base.happened_at >= bakedAt));
-  const newest = looks.at(-1);
   // As asked: as near and in as much light; a look that says neither is not known to be.
   const asAsked = looks.filter((r) => {
     const look = r.details.look?.[0];
-    if (!look) return false;
+    // A look that found something is no look that found nothing, whatever became of what was found.
+    if (!look || look.found) return false;
     const near =
       asked?.distanceM == null || (look.distance_m !== null && within(look.distance_m, null, asked.distanceM));
     const lit = asked?.lightLux == null || (look.light_lux !== null && within(look.light_lux, asked.lightLux, null));
     return near && lit;
   });
+  const newest = asAsked.at(-1) ?? looks.at(-1);
   const faces = new Set(asAsked.flatMap((r) => (r.details.look?.[0]?.faces as string[] | undefined) ?? []));
   const look = newest
     ? {
