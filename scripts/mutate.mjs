@@ -1,7 +1,7 @@
 // npm run mutate: small faults put into core and server one at a time; each that no test notices is named in docs/mutation.md.
 //   npm run mutate                              a seeded sample of 600
 //   npm run mutate -- --sample 50 src/core/cure a sample of one folder; --sample all for every fault there
-import { spawn, spawnSync } from "node:child_process";
+import { fork, spawnSync } from "node:child_process";
 import { mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import os from "node:os";
 import path from "node:path";
@@ -97,7 +97,9 @@ const command = [
 const passedFile = path.join(work, "passed.jsonl");
 writeFileSync(passedFile, "");
 const whole = path.join(work, "whole.json");
-const first = spawnSync(process.execPath, [...command, `--outputFile=${whole}`], {
+const coreOnly = plan.every((f) => f.file.startsWith("src/core/"));
+const firstArgs = [...command, ...(coreOnly ? ["--project", "core"] : []), `--outputFile=${whole}`];
+const first = spawnSync(process.execPath, firstArgs, {
   cwd: root,
   env: envOf({ FAULTS_PASSED: passedFile }),
   encoding: "utf8",
@@ -114,49 +116,89 @@ for (const line of readFileSync(passedFile, "utf8").trim().split("\n")) {
   for (const id of passed) past.set(id, [...(past.get(id) ?? []), file]);
 }
 
+/** One of the processes that try faults; begun anew after one that hung. */
+function newTester(n) {
+  const faultFile = path.join(work, `on-${n}`);
+  writeFileSync(faultFile, "-1");
+  let child;
+  let answer = () => {};
+  const begin = () =>
+    new Promise((resolve) => {
+      child = fork(path.join(root, "scripts/mutate/tester.mjs"), {
+        cwd: root,
+        env: envOf({ FAULT_FILE: faultFile }),
+        stdio: "ignore",
+        detached: true,
+      });
+      child.on("message", (m) => (m.ready ? resolve() : answer(m.noticed)));
+    });
+  const end = () => {
+    try {
+      process.kill(-child.pid, "SIGKILL");
+    } catch {}
+    child = undefined;
+  };
+  return {
+    end,
+    /** Whether these tests notice the fault: by failing, by breaking off or by never ending. */
+    async notice(fault, files) {
+      if (!child) await begin();
+      const limit = 15_000 + 6 * files.reduce((s, f) => s + (took.get(f) ?? 0), 0);
+      return new Promise((resolve) => {
+        const done = (noticed) => {
+          clearTimeout(timer);
+          child?.removeListener("exit", broken);
+          resolve(noticed);
+        };
+        const broken = () => {
+          child = undefined;
+          done(true);
+        };
+        const timer = setTimeout(() => {
+          child.removeListener("exit", broken);
+          end();
+          done(true);
+        }, limit);
+        answer = done;
+        child.once("exit", broken);
+        child.send({ fault, files });
+      });
+    },
+  };
+}
 const verdicts = new Map();
-async function tryOne(fault) {
+async function tryOne(tester, fault) {
   const passing = (past.get(fault.id) ?? []).sort((a, b) => (took.get(a) ?? 0) - (took.get(b) ?? 0));
   // Core is tested on its own: what only a test with a database would notice of it does not count, where one of its own comes past.
   const ownTests = passing.filter((f) => /\/tests\/(core|ui)\//.test(f));
   const files = fault.file.startsWith("src/core/") && ownTests.length > 0 ? ownTests : passing;
   if (files.length === 0) return "no test comes past it";
   // The quick ones first, a few at a time: most faults are found at once.
-  for (let i = 0; i < files.length; i += 4) {
-    const some = files.slice(i, i + 4);
-    const limit = 30_000 + 6 * some.reduce((s, f) => s + (took.get(f) ?? 0), 0);
-    const status = await new Promise((resolve) => {
-      const child = spawn(process.execPath, [...command, ...some.map((f) => path.relative(root, f))], {
-        cwd: root,
-        env: envOf({ FAULT_ON: String(fault.id) }),
-        stdio: "ignore",
-        detached: true,
-      });
-      const timer = setTimeout(() => {
-        try {
-          process.kill(-child.pid, "SIGKILL");
-        } catch {}
-      }, limit);
-      child.on("exit", (code) => {
-        clearTimeout(timer);
-        resolve(code);
-      });
-    });
-    if (status !== 0) return "noticed";
-  }
+  for (let i = 0; i < files.length; i += 3) if (await tester.notice(fault.id, files.slice(i, i + 3))) return "noticed";
   return "survived";
 }
 const queue = [...plan];
 let done = 0;
 await Promise.all(
-  [1, 2].map(async () => {
+  [1, 2].map(async (n) => {
+    const tester = newTester(n);
+    // With no fault on, nothing may be noticed: else every fault would seem to be.
+    const quick = [...took].sort((a, b) => a[1] - b[1]).slice(0, 5);
+    if (
+      await tester.notice(
+        -1,
+        quick.map(([file]) => file),
+      )
+    )
+      throw new Error("tests fail there with no fault on");
     for (let fault = queue.shift(); fault; fault = queue.shift()) {
-      verdicts.set(fault.id, await tryOne(fault));
+      verdicts.set(fault.id, await tryOne(tester, fault));
       if (verdicts.get(fault.id) !== "noticed")
         say(`  ${fault.file}:${fault.line} ${fault.what}: ${verdicts.get(fault.id)}`);
       if (++done % 20 === 0)
         say(`${done} of ${plan.length}, ${[...verdicts.values()].filter((v) => v === "noticed").length} noticed`);
     }
+    tester.end();
   }),
 );
 postgres.stop();

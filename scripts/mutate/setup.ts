@@ -1,8 +1,8 @@
 // In every worker of a run with faults: which one is on, and which were passed by this file of tests.
-import { appendFileSync } from "node:fs";
+import { appendFileSync, readFileSync } from "node:fs";
 import { afterAll, expect } from "vitest";
 
-const on = Number(process.env.FAULT_ON ?? -1);
+const on = process.env.FAULT_FILE ? Number(readFileSync(process.env.FAULT_FILE, "utf8")) : -1;
 const passed = new Set<number>();
 (globalThis as { __fault?: (id: number) => boolean }).__fault = (id) => {
   passed.add(id);

@@ -19,8 +19,4 @@ const projects = (base.test?.projects ?? []).map((project) => {
   const own = project as { test: object };
   return { ...own, plugins: [faults], test: { ...own.test, setupFiles: [path.join(import.meta.dirname, "setup.ts")] } };
 });
-export default defineConfig({
-  ...base,
-  root,
-  test: { ...base.test, projects, bail: Number(process.env.FAULT_ON ?? -1) >= 0 ? 1 : 0 },
-});
+export default defineConfig({ ...base, root, test: { ...base.test, projects } });

@@ -132,6 +132,32 @@ test("without a network the page says so, and what was begun is still there afte
   await expect(page.getByLabel("Zone", { exact: true })).toHaveValue("bay 9, gate post");
 });
 
+test("what is typed before the page has woken is kept, and counts", async ({ page }) => {
+  await signIn(page, "ines");
+  await page.goto("/release");
+  const link = await page.locator('main a[href^="/racks/"]').first().getAttribute("href");
+  const rack = link?.split("/")[2];
+  let wake = () => {};
+  const asleep = new Promise<void>((resolve) => {
+    wake = resolve;
+  });
+  await page.route("**/_next/static/**/*.js", async (route) => {
+    await asleep;
+    await route.continue();
+  });
+  const visit = page.goto(`/racks/${rack}/release`, { waitUntil: "commit" });
+  const recoat = page.getByText("Scuff and recoat", { exact: true });
+  await recoat.click();
+  await page.getByLabel("Reason, in a sentence").fill("Coat anew, face B is thin");
+  wake();
+  await visit;
+  await page.getByLabel("Your password signs it").fill("not-my-password");
+  await page.getByRole("button", { name: "Sign and record" }).press("Enter");
+  await expect(page.getByText("That password is not yours")).toBeVisible();
+  await expect(page.getByLabel("Reason, in a sentence")).toHaveValue("Coat anew, face B is thin");
+  await expect(page.getByRole("radio", { name: "Scuff and recoat" })).toBeChecked();
+});
+
 test("older records begin where the page before them ended", async ({ page }) => {
   await signIn(page, "ines");
   await page.goto("/records");

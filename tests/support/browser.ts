@@ -64,11 +64,28 @@ export async function coated(page: Page, job: string, number: string): Promise<v
   await expect(page.getByText("1 coat on record")).toBeVisible();
 }
 
+/** A page whose visits end when its script has taken it over, so that what is pressed next is heard. */
+function waking(page: Page): Page {
+  const awake = () => page.waitForFunction(() => !document.querySelector('[data-wakes=""]'));
+  const { goto, reload } = page;
+  page.goto = async (...to) => {
+    const answer = await goto.apply(page, to);
+    await awake();
+    return answer;
+  };
+  page.reload = async (...how) => {
+    const answer = await reload.apply(page, how);
+    await awake();
+    return answer;
+  };
+  return page;
+}
+
 /** A page of another person's, by the same clock. */
 export async function pageOfItsOwn(browser: Browser, baseURL = ""): Promise<Page> {
   const context = await browser.newContext({ baseURL });
   await context.clock.install({ time: now() });
-  return context.newPage();
+  return waking(await context.newPage());
 }
 
 /** Tests whose browser goes by the application's clock, wherever its page is opened. */
@@ -77,4 +94,5 @@ export const test = base.extend({
     await context.clock.install({ time: now() });
     await use(context);
   },
+  page: async ({ page }, use) => use(waking(page)),
 });

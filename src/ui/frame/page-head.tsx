@@ -1,4 +1,5 @@
 import type { ReactNode } from "react";
+import { Awake } from "./awake";
 
 /** Head of a bench: where we are in small, what it is in large, and how it stands at the right. */
 export function PageHead({ above, title, children }: { above: ReactNode; title: ReactNode; children?: ReactNode }) {
@@ -9,6 +10,7 @@ export function PageHead({ above, title, children }: { above: ReactNode; title: 
         <h1 className="mt-0.5">{title}</h1>
       </div>
       <div className="text-right max-[700px]:text-left">{children}</div>
+      <Awake />
     </div>
   );
 }
