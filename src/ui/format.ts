@@ -23,6 +23,9 @@ export const fullDate = (at: Date, timeZone: string): string =>
 export const dateAndTime = (at: Date, timeZone: string): string =>
   `${new Intl.DateTimeFormat("en-GB", { day: "numeric", month: "short", year: "numeric", timeZone }).format(at)}, ${clock(at, timeZone)}`;
 
+/** Day and time by the clock of whoever reads it: for a refusal, which knows no site. */
+export const localMoment = (at: Date): string => dateAndTime(at, Intl.DateTimeFormat().resolvedOptions().timeZone);
+
 /** Time when it is today, day and time otherwise. */
 export function when(at: Date, now: Date, timeZone: string): string {
   const day = (d: Date) => new Intl.DateTimeFormat("en-CA", { timeZone }).format(d);

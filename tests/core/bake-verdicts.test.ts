@@ -148,9 +148,28 @@ describe("several pieces", () => {
   });
   test("a place that went dark before the pull is not known, and does not judge the others", () => {
     const verdict = judge(channel("Leaf", [200, 12], [60, 3]), channel("Post", [200, 4], [null, 11]));
-    expect(verdict).toMatchObject({ result: "in", decidingChannel: "Leaf", unknownPlaces: ["Post"] });
-    expect(about(verdict, "Post")).toEqual(["channel-dead"]);
+    // Cured by the worst known place; that nothing was over-baked nobody can say.
+    expect(verdict).toMatchObject({ result: "watch", decidingChannel: "Leaf", unknownPlaces: ["Post"] });
+    expect(about(verdict, "Post")).toEqual(["channel-dead", "overbake-unknown-dark"]);
+    expect(bakeInShort(verdict, "metric").word).toBe("Over-bake?");
+    const noLimit = valueOrThrow(
+      judgeBake([channel("Leaf", [200, 12]), channel("Post", [200, 4], [null, 8])], { points: schedule.points }),
+    );
+    expect(noLimit).toMatchObject({ result: "in", unknownPlaces: ["Post"] });
     expect(verdict.channels.find((c) => c.name === "Post")).toMatchObject({ result: "unknown", deadFromS: 240 });
+  });
+  test("a trace that ends before the pull is recorded until then: never short, and over-baked only where it was", () => {
+    const at = (pullS: number, ...steps: Parameters<typeof channel>[1][]) =>
+      valueOrThrow(judgeBake([channel("Leaf", ...steps)], schedule, { pullS }));
+    const short = at(900, [200, 5]);
+    expect(short).toMatchObject({ result: "unknown", channels: [{ recordedUntilS: 290 }] });
+    expect(short.reasons).toContainEqual({ kind: "recorded-until", channel: "Leaf", untilS: 290, pullS: 900 });
+    expect(bakeInShort(short, "metric").word).toBe("Recorded until");
+    expect(at(320, [200, 5])).toMatchObject({ result: "out", channels: [{ recordedUntilS: null }] });
+    // Cured by its end; as hot as it was until a pull at 25 min it is not over-baked, until one at 35 min it may be.
+    expect(at(25 * 60, [200, 11]).result).toBe("in");
+    expect(at(35 * 60, [200, 11]).result).toBe("unknown");
+    expect(at(45 * 60, [200, 32]).result).toBe("out");
   });
   test("one that went dark after the pull has told all it had to", () => {
     const leaf = channel("Leaf", [200, 12], [60, 5]);

@@ -10,6 +10,7 @@ import {
   fitTimeConstant,
   follow,
   heatingRate,
+  heatsAsPlateMm,
   heatThrough,
   heatTransferOf,
   indexByLayer,
@@ -313,8 +314,36 @@ describe("what an oven teaches", () => {
     expect(many.band[0]).toBeLessThan(many.interval?.[0] ?? 0);
     expect(learnHeatTransfer([30, -1])).toMatchObject({ error: { kind: "bad-input" } });
   });
+  test("a fit never bridges a gap: what the air did in it does not count", () => {
+    // 300 s in air that is at 200 °C, but falls to 60 °C for four minutes that nobody recorded.
+    const timeS = Array.from({ length: 121 }, (_, i) => i * 15);
+    const airAt = (s: number) => (s >= 600 && s < 840 ? 60 : 200);
+    let c = 20;
+    const metal = timeS.map((s, i) => {
+      if (i > 0) c += (airAt(s) - c) * (1 - Math.exp(-15 / 300));
+      return c;
+    });
+    const seen = timeS.map((s) => s < 600 || s > 840);
+    const part = (values: readonly number[]) => ({
+      timeS: timeS.filter((_, i) => seen[i]),
+      tempC: values.filter((_, i) => seen[i]),
+    });
+    const fit = valueOrThrow(fitTimeConstant(part(timeS.map(() => 200)), part(metal), 1800));
+    expect(fit.tauS).toBeCloseTo(300, 0);
+    expect(fit.rmsC).toBeLessThan(0.01);
+  });
+  test("a hollow section takes heat from outside only: its wall counts whole", () => {
+    const tube = heatsAsPlateMm({ thickestMm: 5, thinnestMm: 5, hollow: true });
+    expect(tube).toBe(10);
+    const tau = (plateMm: number) => valueOrThrow(plateTimeConstant({ material: "steel", plateMm })).tauS;
+    expect(tau(tube)).toBeCloseTo((7850 * 490 * 0.005) / 25, 6);
+    expect(tau(heatsAsPlateMm({ thickestMm: 5, thinnestMm: 5, hollow: false }))).toBeCloseTo(tau(tube) / 2, 6);
+    // A solid foot on a thin tube is the slower of the two.
+    expect(heatsAsPlateMm({ thickestMm: 20, thinnestMm: 4, hollow: true })).toBe(20);
+    expect(sectionClassOf(10, true)).toBe("hollow, as a plate over 8 to 15 mm");
+  });
   test("classes of section", () => {
-    expect([1, 3, 3.1, 8, 12, 25].map(sectionClassOf)).toEqual([
+    expect([1, 3, 3.1, 8, 12, 25].map((mm) => sectionClassOf(mm, false))).toEqual([
       "up to 3 mm",
       "up to 3 mm",
       "over 3 to 8 mm",

@@ -112,7 +112,7 @@ describe("judged as a bake", () => {
     expect(valueOrThrow(judgeBake(channels(short), schedule, { sections: names })).result).toBe("out");
   });
   test("a section held perfectly still while another warms is no dead probe", () => {
-    const still = [...every("Top", 0, 1500, 192, 60), read("Middle", 0, 60), read("Middle", 240, 140)];
+    const still = [...every("Top", 0, 1500, 112, 60), read("Middle", 0, 60), read("Middle", 240, 140)];
     const verdict = valueOrThrow(judgeBake(channels(still), schedule, { sections: ["Top", "Middle"] }));
     expect(verdict.channels.map((c) => c.deadFromS)).toEqual([null, null]);
     // As probes of one oven the first would be called stuck.

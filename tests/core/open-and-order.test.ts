@@ -116,8 +116,11 @@ describe("the order of work", () => {
     });
   });
   test("no oven without a coat at that moment", () => {
-    expect(orderFault("oven", 100, order())).toEqual({ kind: "not-coated" });
-    expect(orderFault("oven", 100, order({ coatedMs: [101] }))).toEqual({ kind: "not-coated" });
+    expect(orderFault("oven", 100, order())).toEqual({ kind: "not-coated", coatedLaterMs: null });
+    expect(orderFault("oven", 100, order({ coatedMs: [105, 101] }))).toEqual({
+      kind: "not-coated",
+      coatedLaterMs: 101,
+    });
     expect(orderFault("oven", 100, order({ coatedMs: [100] }))).toBeNull();
   });
   test("no wash over loose powder or after the oven", () => {

@@ -78,15 +78,47 @@ describe("dead channels", () => {
     expect(deadFromS([{ trace: every(10, [20, 30, null, null, null, 70, 80]) }])).toEqual([20]);
     expect(deadFromS([{ trace: every(10, [null, null, null, 50]) }])).toEqual([0]);
   });
-  test("stuck while another moves more than 20 °C, not at 20", () => {
+  test("stuck while the air moves more than 20 °C, not at 20; metal has to pass it by so much", () => {
     const stuck = every(10, [20, 30, 30, 30, 60, 70, 80]);
     const other = (c: number) => every(10, [20, 30, 30 + c / 2, 30 + c, 60, 70, 80]);
-    expect(deadFromS([{ trace: stuck }, { trace: other(20) }])).toEqual([null, null]);
-    expect(deadFromS([{ trace: stuck }, { trace: other(20.5) }])).toEqual([10, null]);
+    for (const medium of ["air", "metal"] as const) {
+      expect(deadFromS([{ trace: stuck }, { trace: other(20), medium }])).toEqual([null, null]);
+      expect(deadFromS([{ trace: stuck }, { trace: other(20.5), medium }])).toEqual([10, null]);
+    }
     // Two like samples are no standing still.
     expect(deadFromS([{ trace: every(10, [20, 30, 30, 60, 70]) }, { trace: climbing }])[0]).toBeNull();
     // Alone, nothing says that it should have moved.
     expect(deadFromS([{ trace: every(10, [20, 20, 20, 20]) }])).toEqual([null]);
+  });
+  test.each([0, 1, 2, 3, 4, 5, 6, 7, 8, 9])(
+    "a thin sheet at the set point, in whole degrees, is healthy while heavy metal climbs to it (%d)",
+    (n) => {
+      const at = (tauS: number) =>
+        every(
+          10,
+          Array.from({ length: 360 }, (_, i) => Math.round(200 + n / 10 - 178 * Math.exp((-10 * i) / tauS))),
+        );
+      const air = every(
+        10,
+        Array.from({ length: 360 }, (_, i) => Math.round(200 + n / 10 - 140 * Math.exp((-10 * i) / 60))),
+      );
+      const [thin, heavy] = [at(90 + 3 * n), at(900 + 40 * n)];
+      expect(
+        deadFromS([
+          { trace: air, medium: "air" },
+          { trace: thin, medium: "metal" },
+          { trace: heavy, medium: "metal" },
+        ]),
+      ).toEqual([null, null, null]);
+      expect(deadFromS([{ trace: thin }, { trace: heavy }])).toEqual([null, null]);
+    },
+  );
+  test("metal that stands while other metal is out and falls, or the air does, is stuck", () => {
+    const stands = every(10, [20, 150, 200, 200, 200, 200]);
+    const falls = (by: number) => every(10, [20, 150, 200, 195, 190, 200 - by]);
+    expect(deadFromS([{ trace: stands }, { trace: falls(20) }])[0]).toBeNull();
+    expect(deadFromS([{ trace: stands }, { trace: falls(20.5) }])[0]).toBe(20);
+    expect(deadFromS([{ trace: stands }, { trace: falls(20.5), medium: "air" }])[0]).toBe(20);
   });
   test("the earlier of the two faults counts, and it may stick at the end", () => {
     expect(deadFromS([{ trace: every(10, [20, 20, 20, 20, null, null, null]) }, { trace: climbing }])).toEqual([
@@ -117,8 +149,8 @@ describe("up to a moment", () => {
 
 describe("the pull where no door is on record", () => {
   test("where it begins to fall for good, by 5 °C or more", () => {
-    expect(findPullS([every(10, [20, 100, 180, 190, 185])])).toBe(30);
-    expect(findPullS([every(10, [20, 100, 180, 190, 185.5])])).toBeNull();
+    expect(findPullS([every(60, [20, 26, 32, 38, 33])])).toBe(180);
+    expect(findPullS([every(60, [20, 26, 32, 38, 33.5])])).toBeNull();
     expect(findPullS([every(10, [20, 100, 180, 190])])).toBeNull();
     expect(findPullS([])).toBeNull();
   });
@@ -138,6 +170,40 @@ describe("the pull where no door is on record", () => {
         ),
       ]),
     ).toBe(50);
+  });
+  // Metal of so many seconds in air that is set from one temperature to another, then out into the hall.
+  const baked = (tauS: number, program: readonly (readonly [airC: number, minutes: number])[]) => {
+    let c = 22;
+    return every(
+      10,
+      program.flatMap(([airC, minutes]) =>
+        Array.from({ length: minutes * 6 }, () => {
+          c += (airC - c) * (1 - Math.exp(-10 / tauS));
+          return Math.round(c * 10) / 10;
+        }),
+      ),
+    );
+  };
+  test.each([120, 300, 700])("a step down of the set point is no pull; the pull after it is (τ %d s)", (tauS) => {
+    const down = [
+      [205, 25],
+      [180, 20],
+    ] as const;
+    expect(findPullS([baked(tauS, down)])).toBeNull();
+    const pulled = findPullS([baked(tauS, [...down, [25, 10]])]);
+    expect(pulled).toBeGreaterThanOrEqual(45 * 60 - 20);
+    expect(pulled).toBeLessThanOrEqual(45 * 60 + 10);
+  });
+  test("a dip of the air is no pull: it comes back", () => {
+    expect(
+      findPullS([
+        baked(150, [
+          [205, 20],
+          [120, 2],
+          [205, 15],
+        ]),
+      ]),
+    ).toBeNull();
   });
 });
 

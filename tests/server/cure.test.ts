@@ -49,7 +49,7 @@ describe("an oven", () => {
     expect(learnt?.bakes).toBeGreaterThan(20);
     expect(learnt?.hWPerM2K).toBeGreaterThan(20);
     expect(learnt?.hWPerM2K).toBeLessThan(45);
-    const heavy = file?.learnt.forSection(25);
+    const heavy = file?.learnt.forSection(25, false);
     expect(heavy?.bakes).toBe(0);
     expect(heavy?.grade).toBe("assumed");
     for (const bake of file?.learnt.bakes ?? []) {
@@ -228,33 +228,77 @@ describe("a load", () => {
     expect(pulled?.base).toMatchObject({ grade: "measured" });
     expect(pulled?.details.bake_channel).toHaveLength(2);
     const row = pulled?.details.bake?.[0];
-    expect((row?.pulled_at?.getTime() ?? 0) - (row?.door_closed_at.getTime() ?? 0)).toBe(2400_000);
+    // The recorder was begun ten minutes after the door: the door stays where it was, the trace begins later.
+    expect((row?.pulled_at?.getTime() ?? 0) - (row?.door_closed_at.getTime() ?? 0)).toBe(3000_000);
+    expect(pulled?.details.bake_channel?.[0]?.time_s.slice(0, 2)).toEqual([600, 620]);
+    expect(pulled?.details.bake_channel?.[0]?.time_s.at(-1)).toBe(3000);
     expect(pulled?.details.bake_place?.[0]?.channel).toBe("Seat");
   });
-  test("what is noted beside a fast recorder stands by the recorder's clock, before and after the pull moves the door", async () => {
+  test("a practice run is no record: a recorder faster than the clock is refused, and the door stays", async () => {
     await coatedRack(t, "C103", { at: ago(300) });
     await close("C-3", 2, ["C103"]);
-    expect(await event("C-3", "set-point", 0.8, { valueC: 190, sinceDoorS: 1300 })).toMatchObject({ ok: true });
-    // Written later, but of an earlier moment by the recorder: the order is the recorder's.
-    expect(await event("C-3", "melted", 0.5, { sinceDoorS: 400 })).toMatchObject({ ok: true });
+    expect(await event("C-3", "set-point", 0.8, { valueC: 190, sinceDoorS: 1300 })).toMatchObject({
+      failure: { kind: "faster-than-clock", ranS: 1300 },
+    });
+    expect(await event("C-3", "melted", 0.5, { sinceDoorS: 90 })).toMatchObject({ ok: true });
     expect(await event("C-3", "melted", 0.5, { sinceDoorS: -1 })).toMatchObject({ failure: { kind: "bad-entry" } });
     const live = await loadLoad(t.app, operator, "oven-1", "C-3", at);
-    expect(live?.events.map((e) => [e.event, e.atS])).toEqual([
-      ["melted", 400],
-      ["set-point", 1300],
-    ]);
-    const timeS = Array.from({ length: 121 }, (_, i) => i * 20);
-    const trace = [
-      { name: "C103", medium: "metal" as const, timeS, tempC: timeS.map((s) => 205 - 185 * Math.exp(-s / 300)) },
-    ];
+    expect(live?.events.map((e) => [e.event, e.atS])).toEqual([["melted", 90]]);
+    const ran = (lastS: number) => {
+      const timeS = Array.from({ length: lastS / 20 + 1 }, (_, i) => i * 20);
+      return [
+        { name: "C103", medium: "metal" as const, timeS, tempC: timeS.map((s) => 205 - 185 * Math.exp(-s / 300)) },
+      ];
+    };
     const open = { recordId: live?.recordId ?? "" };
-    expect(await pullLoad(t.app, operator, open, newId(), at, trace)).toMatchObject({ ok: true });
+    expect(await pullLoad(t.app, operator, open, newId(), at, ran(2400))).toMatchObject({
+      failure: { kind: "faster-than-clock", ranS: 2400, sinceDoorS: 120 },
+    });
+    expect((await loadLoad(t.app, operator, "oven-1", "C-3", at))?.pulledAt).toBeNull();
+    // Begun a little before the door was logged: within what two hands are apart, the recorder shows the door.
+    expect(await pullLoad(t.app, operator, open, newId(), at, ran(700))).toMatchObject({ ok: true });
     const pulled = await loadLoad(t.app, operator, "oven-1", "C-3", at);
-    expect(pulled?.events.map((e) => e.at.getTime() - (pulled.closedAt.getTime() ?? 0))).toEqual([400_000, 1300_000]);
-    expect(pulled?.program).toEqual([
-      { fromS: 0, airC: 205 },
-      { fromS: 1300, airC: 190 },
-    ]);
+    expect(at.getTime() - (pulled?.closedAt.getTime() ?? 0)).toBe(700_000);
+  });
+  test("a trace of another moment than its load, of before the coat, or not over yet is refused with both times", async () => {
+    await coatedRack(t, "C104", { at: ago(300) });
+    await close("C-4", 120, ["C104"]);
+    const timeS = Array.from({ length: 61 }, (_, i) => i * 30);
+    const trace = (minutes: number, over = {}) =>
+      storeEntry(
+        t.app,
+        lead,
+        {
+          id: newId(),
+          idempotencyKey: newId(),
+          happenedAt: ago(minutes).toISOString(),
+          kind: "trace",
+          rack: "C104",
+          oven: "oven 1",
+          place: "A1",
+          loadNo: "import",
+          channels: [{ name: "Leg", medium: "metal", timeS, tempC: timeS.map((s) => 205 - 185 * Math.exp(-s / 300)) }],
+          ...over,
+        },
+        at,
+      );
+    expect(await trace(169)).toMatchObject({
+      failure: {
+        kind: "trace-of-another-moment",
+        load: "C-4",
+        doorAt: ago(120).toISOString(),
+        startedAt: ago(169).toISOString(),
+      },
+    });
+    expect(await trace(109)).toMatchObject({ failure: { kind: "trace-of-another-moment" } });
+    // Coated a minute after it was hung: no bake began before that.
+    expect(await trace(299.5)).toMatchObject({
+      failure: { kind: "out-of-order", fault: { kind: "not-coated", coatedLaterMs: expect.any(Number) } },
+    });
+    expect(await trace(15)).toMatchObject({ failure: { kind: "trace-not-over" } });
+    expect(await trace(112)).toMatchObject({ ok: true });
+    const rack = await loadRack(t.app, lead, "C104");
+    expect(rack && newest(rack, "bake")?.details.bake?.[0]?.load_no).toBe("C-4");
   });
 });
 

@@ -211,7 +211,7 @@ beforeAll(async () => {
   t = await testDatabase();
   for (const number of ["E100", "E101", "E102", "E110", "E111"]) await freshRack(t, number, { at: ago(400) });
   await stored(t, inspector, ago(200), { kind: "coat", ...good().coat });
-  for (const rack of ["E101", "E102"]) await stored(t, inspector, ago(250), { ...aCoat(), rack });
+  for (const rack of ["E101", "E102", "E111"]) await stored(t, inspector, ago(250), { ...aCoat(), rack });
   // Bumped after whatever closes it: open for every test.
   await stored(t, inspector, ago(5), { kind: "lamp-check", ...good()["lamp-check"], bumped: true });
   await coatedRack(t, "E109", { at: ago(401) });

@@ -363,7 +363,7 @@ describe("a load", () => {
       "time,Seat,Leg,Air",
       ...Array.from(
         { length: 41 },
-        (_, i) => `${i * 30},${Math.min(205, 20 + i * 8)},${Math.min(200, 20 + i * 6)},${Math.min(210, 60 + i * 12)}`,
+        (_, i) => `${i * 12},${Math.min(205, 20 + i * 8)},${Math.min(200, 20 + i * 6)},${Math.min(210, 60 + i * 12)}`,
       ),
     ].join("\n");
     const form = new FormData();

@@ -213,7 +213,7 @@ describe("a load on its page", () => {
     channel: null,
     metal: "steel",
     sectionMm: 5,
-    thinnestMm: 5,
+    hollow: false,
     massKg: null,
     powder: "GR-210",
     schedule,

@@ -158,8 +158,8 @@ describe("what cure shows", () => {
       idleKw: 20,
       efficiency: 0.6,
       learnt: [
-        { mostMm: 3, hWPerM2K: 20, bakes: 9, grade: "measured" as const },
-        { mostMm: 1e6, hWPerM2K: 30, bakes: 0, grade: "assumed" as const },
+        { mostMm: 3, hollow: false, hWPerM2K: 20, bakes: 9, grade: "measured" as const },
+        { mostMm: 1e6, hollow: false, hWPerM2K: 30, bakes: 0, grade: "assumed" as const },
       ],
     };
     const piece = (massKg: number | null, sectionMm = 6) => ({
@@ -167,6 +167,7 @@ describe("what cure shows", () => {
       what: "",
       metal: "steel" as const,
       sectionMm,
+      hollow: false,
       massKg,
       powder: "",
       schedule,

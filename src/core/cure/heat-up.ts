@@ -46,6 +46,16 @@ export function plateTimeConstant(input: {
   });
 }
 
+/**
+ * The plate, mm, that heats as a part does: its thickest section, heated from both sides. A hollow section, tube or closed
+ * box takes heat from outside only, so its wall (the thinnest section) heats as a plate of twice that.
+ */
+export const heatsAsPlateMm = (part: {
+  readonly thickestMm: number;
+  readonly thinnestMm: number;
+  readonly hollow: boolean;
+}): number => (part.hollow ? Math.max(part.thickestMm, 2 * part.thinnestMm) : part.thickestMm);
+
 /** Seconds from start to a temperature in steady air. 0 when already there. Failures: `never-reaches`, `bad-input`. */
 export function secondsToReach(input: {
   readonly tauS: number;

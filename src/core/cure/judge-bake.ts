@@ -7,9 +7,10 @@ import {
   DEFAULT_ONSET_BELOW_SHEET_C,
   fitCureCurve,
   fitOverbakeCurve,
+  requiredMinutes,
   type SchedulePoint,
 } from "./schedule";
-import { checkTrace, deadFromS, findPullS, type Gap, type Trace } from "./trace";
+import { checkTrace, deadFromS, findPullS, GAP_MEDIAN_INTERVALS, type Gap, medianIntervalS, type Trace } from "./trace";
 
 export type BakeChannel = { readonly name: string; readonly medium: "air" | "metal"; readonly trace: Trace };
 export type PowderSchedule = {
@@ -23,6 +24,8 @@ export type JudgedChannel = {
   readonly name: string;
   readonly medium: "air" | "metal";
   readonly deadFromS: number | null;
+  /** Where its samples end before the recorded pull, s; null where they reach it. */
+  readonly recordedUntilS: number | null;
   readonly index: number;
   readonly extrapolatedShare: number;
   readonly overbakeIndex: number | null;
@@ -47,6 +50,8 @@ export type BakeReason =
   | { readonly kind: "channel-dead"; readonly channel: string; readonly fromS: number }
   | { readonly kind: "gap"; readonly channel: string; readonly fromS: number; readonly toS: number }
   | { readonly kind: "extrapolated"; readonly channel: string; readonly share: number }
+  | { readonly kind: "overbake-unknown-dark"; readonly channel: string }
+  | { readonly kind: "recorded-until"; readonly channel: string; readonly untilS: number; readonly pullS: number }
   | { readonly kind: "section-unread"; readonly channel: string }
   | { readonly kind: "assumed-activation-energy" };
 export type BakeVerdict = {
@@ -85,7 +90,8 @@ const EXTRAPOLATION_WORTH_SAYING = 0.05;
  * Judges a bake: per channel the index, holds and over-bake; the live metal channel with the lowest cure index
  * decides cure, the one with the highest over-bake index decides over-bake; air and dead channels never decide.
  * Where only one of index and hold is met the verdict is `watch`, naming both. The load's verdict is its worst known
- * place; each channel that makes it so gives its reasons. A piece cured section by section names its sections: each is
+ * place; each channel that makes it so gives its reasons. A channel that ends before the recorded pull is never short: what
+ * it had not earned by then is unknown. A dark channel may hide an over-bake: with such a limit the load is then `watch` at best. A piece cured section by section names its sections: each is
  * judged by its own readings, and one without them leaves the whole unknown.
  * Failures: those of the curve and the traces (with the channel), `no-live-metal-channel`.
  */
@@ -116,7 +122,18 @@ export function judgeBake(
   const pullS = options.pullS ?? findPullS(metal);
   const judged: JudgedChannel[] = [];
   for (const [i, channel] of channels.entries()) {
-    const one = judgeChannel(channel, dead[i] ?? null, pullS, schedule, curve.value, overbake?.value ?? null, onsetC);
+    // Under lamps each section is read in its turn: that its readings end before the whole is off says nothing.
+    const endS = options.sections ? null : (options.pullS ?? null);
+    const one = judgeChannel(
+      channel,
+      dead[i] ?? null,
+      pullS,
+      endS,
+      schedule,
+      curve.value,
+      overbake?.value ?? null,
+      onsetC,
+    );
     if (!one.ok) return err({ ...one.error, channel: channel.name });
     judged.push(one.value);
   }
@@ -128,7 +145,8 @@ export function judgeBake(
   );
   if (!deciding) return err({ kind: "no-live-metal-channel", channels: channels.map((channel) => channel.name) });
   const unread = (options.sections ?? []).filter((name) => !live.some((channel) => channel.name === name));
-  const worst = worstResult(live.map((channel) => channel.result));
+  const known = worstResult(live.map((channel) => channel.result));
+  const worst = known === "in" && overbake && dark.length > 0 ? "watch" : known;
   return ok({
     kind: "bake-verdict",
     result: unread.length > 0 && worst !== "out" ? "unknown" : worst,
@@ -141,7 +159,10 @@ export function judgeBake(
     curve: curve.value,
     onsetC,
     reasons: [
-      ...bakeReasons(live, dark, deciding, curve.value, decidedBy),
+      ...bakeReasons(live, dark, deciding, curve.value, decidedBy, pullS),
+      ...(overbake ? dark : []).map(
+        (channel): BakeReason => ({ kind: "overbake-unknown-dark", channel: channel.name }),
+      ),
       ...unread.map((channel): BakeReason => ({ kind: "section-unread", channel })),
     ],
   });
@@ -154,6 +175,7 @@ function judgeChannel(
   channel: BakeChannel,
   dead: number | null,
   pullS: number | null,
+  recordedPullS: number | null,
   schedule: PowderSchedule,
   curve: CureCurve,
   overbake: CureCurve | null,
@@ -177,22 +199,39 @@ function judgeChannel(
   let result: VerdictResult = holdMet && indexMet ? "in" : holdMet || indexMet ? "watch" : "out";
   if (overbakeIndex !== null && overbakeIndex > 100) result = "out";
   else if (overFilled !== null && overFilled > 100) result = "unknown";
+  const until = recordedPullS === null ? null : endsBeforeS(channel.trace, recordedPullS);
+  if (until !== null && result === "out" && (overbakeIndex ?? 0) <= 100) result = "unknown";
+  if (until !== null && recordedPullS !== null && result !== "out" && overbake && overbakeIndex !== null) {
+    // As hot as it ever was until the pull is the most that can have followed.
+    const mostS = 60 * requiredMinutes(overbake, hottestOf(channel.trace));
+    if (overbakeIndex + (100 * (recordedPullS - until)) / mostS > 100) result = "unknown";
+  }
   if (dead !== null && (pullS === null || dead < pullS)) result = "unknown";
-  const known = channel.trace.tempC.filter((c): c is number => c !== null);
   return ok({
     name: channel.name,
     medium: channel.medium,
     deadFromS: dead,
+    recordedUntilS: until,
     index: index.value.index,
     extrapolatedShare: index.value.extrapolatedShare,
     overbakeIndex,
     overbakeIndexGapsFilledHot: overFilled,
-    peakC: known.reduce((most, c) => Math.max(most, c), Number.NEGATIVE_INFINITY),
+    peakC: hottestOf(channel.trace),
     gaps: index.value.gaps,
     holds,
     holdMet,
     result,
   });
+}
+
+const hottestOf = (trace: Trace): number =>
+  trace.tempC.reduce((most: number, c) => (c === null ? most : Math.max(most, c)), Number.NEGATIVE_INFINITY);
+
+/** The last moment with a number where it is more than a gap before the pull, s; null where the trace reaches the pull. */
+function endsBeforeS(trace: Trace, pullS: number): number | null {
+  const last = trace.tempC.findLastIndex((c) => c !== null);
+  const untilS = trace.timeS[last];
+  return untilS !== undefined && pullS - untilS > GAP_MEDIAN_INTERVALS * medianIntervalS(trace.timeS) ? untilS : null;
 }
 
 function bakeReasons(
@@ -201,12 +240,18 @@ function bakeReasons(
   deciding: JudgedChannel,
   curve: CureCurve,
   decidedBy: CureDecider,
+  pullS: number | null,
 ): BakeReason[] {
   const worse = live.filter((c) => c !== deciding && worstResult([c.result, deciding.result]) !== deciding.result);
   const told = [deciding, ...worse];
   const short = (reason: BakeReason) => reason.kind !== "index-met" && reason.kind !== "hold-met";
   const reasons = [
     ...cureReasons(deciding, decidedBy),
+    ...told.flatMap((c): BakeReason[] =>
+      c.recordedUntilS === null || pullS === null
+        ? []
+        : [{ kind: "recorded-until", channel: c.name, untilS: c.recordedUntilS, pullS }],
+    ),
     ...worse.flatMap((channel) => cureReasons(channel, decidedBy).filter(short)),
   ];
   for (const { name: channel, overbakeIndex: index, overbakeIndexGapsFilledHot: filled } of live) {

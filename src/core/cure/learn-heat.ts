@@ -1,7 +1,7 @@
 import { err, ok, type Result } from "../result";
 import { goldenMinimum, mean, sampleSd, studentTQuantile } from "../statistics";
 import { DEFAULT_HEAT_TRANSFER_W_PER_M2_K, type Metal, metals } from "./heat-up";
-import { checkTrace, type Trace } from "./trace";
+import { checkTrace, GAP_MEDIAN_INTERVALS, medianIntervalS, type Trace } from "./trace";
 
 export type TimeConstantFit = {
   readonly kind: "time-constant-fit";
@@ -19,7 +19,7 @@ const LEAST_WARMING_C = 30;
 /**
  * Time constant of a metal channel in the air that was logged beside it: dT/dt = (T_air(t) − T)/τ, air linear between
  * samples, from the first sample to the pull, least squares by golden section on ln τ. Samples where either channel has no
- * number are left out and end a stretch. Failures: those of `checkTrace`, `lengths-differ`, `too-few-samples`,
+ * number are left out; a gap ends a stretch, and the next begins at the metal as it is then. Failures: those of `checkTrace`, `lengths-differ`, `too-few-samples`,
  * `no-heating`. O(samples · iterations).
  */
 export function fitTimeConstant(air: Trace, metal: Trace, untilS: number): Result<TimeConstantFit> {
@@ -37,11 +37,17 @@ export function fitTimeConstant(air: Trace, metal: Trace, untilS: number): Resul
   const first = rows[0] as (typeof rows)[number];
   const hottest = rows.reduce((most, r) => Math.max(most, r.m), first.m);
   if (hottest - first.m < LEAST_WARMING_C) return err({ kind: "no-heating", fromC: first.m, toC: hottest });
+  const longestS = GAP_MEDIAN_INTERVALS * medianIntervalS(metal.timeS);
   const squares = (tauS: number): number => {
     let t = first.m;
     let sum = 0;
     for (let i = 1; i < rows.length; i++) {
       const [before, here] = [rows[i - 1] as (typeof rows)[number], rows[i] as (typeof rows)[number]];
+      // What the air did in a gap nobody knows: the metal is taken up again where it is next on record.
+      if (here.s - before.s > longestS) {
+        t = here.m;
+        continue;
+      }
       t = follow(t, before.a, here.a, here.s - before.s, tauS);
       sum += (t - here.m) ** 2;
     }
@@ -68,7 +74,7 @@ export function follow(metalC: number, airFromC: number, airToC: number, forS: n
   return airToC - slope * tauS + (metalC - airFromC + slope * tauS) * Math.exp(-forS / tauS);
 }
 
-/** Effective heat transfer from a measured time constant: h = ρ c (V/A) / τ, W/(m² K); V/A is half the section. Failure: `bad-input`. */
+/** Effective heat transfer from a measured time constant: h = ρ c (V/A) / τ, W/(m² K); V/A is half the plate that heats alike (`heatsAsPlateMm`). Failure: `bad-input`. */
 export function heatTransferOf(tauS: number, metal: Metal, sectionMm: number): Result<number> {
   if (!(tauS > 0) || !Number.isFinite(tauS)) return err({ kind: "bad-input", name: "tauS", value: tauS });
   if (!(sectionMm > 0) || !Number.isFinite(sectionMm))
@@ -129,5 +135,8 @@ export const sectionClasses = [
   { name: "over 8 to 15 mm", mostMm: 15 },
   { name: "over 15 mm", mostMm: Number.POSITIVE_INFINITY },
 ] as const;
-export const sectionClassOf = (sectionMm: number): (typeof sectionClasses)[number]["name"] =>
-  (sectionClasses.find((c) => sectionMm <= c.mostMm) ?? sectionClasses[3]).name;
+/** Hollow sections are a class of their own: air moves past a tube as it does not past a plate. */
+export const sectionClassOf = (plateMm: number, hollow: boolean): string => {
+  const { name } = sectionClasses.find((c) => plateMm <= c.mostMm) ?? sectionClasses[3];
+  return hollow ? `hollow, as a plate ${name}` : name;
+};

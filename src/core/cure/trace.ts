@@ -10,8 +10,8 @@ export type Gap = { readonly fromS: number; readonly toS: number };
 export const GAP_MEDIAN_INTERVALS = 3;
 /** This many samples in a row without a number make a channel dead. */
 export const DEAD_SAMPLES = 3;
-/** A channel that does not change at all while others move more than this is dead. */
-export const DEAD_WHILE_OTHERS_MOVE_C = 20;
+/** A channel that does not change at all while the oven's air moves more than this is dead. */
+export const DEAD_WHILE_AIR_MOVES_C = 20;
 /** The hottest and coldest an oven thermocouple can mean. */
 const COLDEST_C = -60;
 const HOTTEST_C = 1000;
@@ -83,12 +83,23 @@ export function segmentsOf(trace: Trace): Segments {
   return found;
 }
 
-/** From when each channel is dead, s, or null: three samples without a number, or stuck while another channel moves more than 20 °C. O(channels · samples). */
-export function deadFromS(channels: readonly { readonly trace: Trace }[]): readonly (number | null)[] {
-  return channels.map(({ trace }, self) => {
-    const others = channels.filter((_, i) => i !== self).map((channel) => channel.trace);
-    return earliest(missingFrom(trace), stuckFrom(trace, others));
-  });
+/**
+ * From when each channel is dead, s, or null: three samples without a number, or stuck. Stuck is no change at all while the
+ * oven's air moves more than 20 °C, or while other metal falls so far or passes it by so much: a thin sheet that stands at
+ * the set point while heavy metal still climbs to it is healthy. O(channels · samples).
+ */
+export function deadFromS(
+  channels: readonly { readonly trace: Trace; readonly medium?: "air" | "metal" }[],
+): readonly (number | null)[] {
+  return channels.map(({ trace }, self) =>
+    earliest(
+      missingFrom(trace),
+      stuckFrom(
+        trace,
+        channels.filter((_, i) => i !== self),
+      ),
+    ),
+  );
 }
 const earliest = (a: number | null, b: number | null) => (a === null ? b : b === null ? a : Math.min(a, b));
 
@@ -101,34 +112,43 @@ function missingFrom(trace: Trace): number | null {
   return null;
 }
 
-function stuckFrom(trace: Trace, others: readonly Trace[]): number | null {
+function stuckFrom(
+  trace: Trace,
+  others: readonly { readonly trace: Trace; readonly medium?: "air" | "metal" }[],
+): number | null {
   let start = 0;
   for (let i = 1; i <= trace.tempC.length; i++) {
     if (i < trace.tempC.length && trace.tempC[i] === trace.tempC[start]) continue;
+    const at = trace.tempC[start];
     const fromS = trace.timeS[start] as number;
     const toS = trace.timeS[i - 1] as number;
-    if (
-      i - start >= DEAD_SAMPLES &&
-      trace.tempC[start] !== null &&
-      others.some((other) => moved(other, fromS, toS) > DEAD_WHILE_OTHERS_MOVE_C)
-    )
+    if (i - start >= DEAD_SAMPLES && typeof at === "number" && others.some((o) => leaves(o, at, fromS, toS)))
       return fromS;
     start = i;
   }
   return null;
 }
 
-/** How far a trace moved between two moments, °C. O(log samples + samples between). */
-function moved(trace: Trace, fromS: number, toS: number): number {
+/** Whether another channel moves as one that stands at `atC` would have had to, between two moments. O(log samples + samples between). */
+function leaves(
+  other: { readonly trace: Trace; readonly medium?: "air" | "metal" },
+  atC: number,
+  fromS: number,
+  toS: number,
+): boolean {
+  const { timeS, tempC } = other.trace;
   let low = Number.POSITIVE_INFINITY;
   let high = Number.NEGATIVE_INFINITY;
-  for (let i = firstFrom(trace.timeS, fromS); i < trace.timeS.length && (trace.timeS[i] as number) <= toS; i++) {
-    const c = trace.tempC[i] as number | null;
+  let falls = 0;
+  for (let i = firstFrom(timeS, fromS); i < timeS.length && (timeS[i] as number) <= toS; i++) {
+    const c = tempC[i] as number | null;
     if (c === null) continue;
-    low = Math.min(low, c);
     high = Math.max(high, c);
+    low = Math.min(low, c);
+    falls = Math.max(falls, high - c);
   }
-  return high - low;
+  if (other.medium === "air") return high - low > DEAD_WHILE_AIR_MOVES_C;
+  return falls > DEAD_WHILE_AIR_MOVES_C || (high - low > DEAD_WHILE_AIR_MOVES_C && high - atC > DEAD_WHILE_AIR_MOVES_C);
 }
 
 /** The trace up to a time, s, cut between samples by interpolation; used to stop at the pull. */
@@ -159,7 +179,17 @@ export function traceUntil(trace: Trace, endS: number): Trace {
   return { timeS, tempC };
 }
 
-/** Pull time where no door event was recorded: when the median of the metal channels starts to fall for good (its last maximum); null if it never falls 5 °C. */
+/** Rates are taken over so long, s: one sample of a recorder is noise. */
+const RATE_OVER_S = 60;
+/** Metal falls faster than this share of its fastest climb when it leaves the oven; when only the set point went down, slower. */
+const FALL_OF_CLIMB = 0.3;
+/** What falls by less has not been pulled, °C; and so much above where it fell from, it was not for good. */
+const LEAST_FALL_C = 5;
+
+/**
+ * Pull time where no door event was recorded, s: where the middle of the metal channels begins to fall for good, and
+ * faster than its oven can: a step down of the set point is no pull. Null where it never does, or where nobody can tell.
+ */
 export function findPullS(metal: readonly Trace[]): number | null {
   const first = metal[0];
   if (!first) return null;
@@ -170,13 +200,33 @@ export function findPullS(metal: readonly Trace[]): number | null {
       .sort((a, b) => a - b);
     if (here.length > 0) medians.push({ s: first.timeS[i] as number, c: here[here.length >> 1] as number });
   }
-  let fall = medians.length - 1;
-  while (fall > 0 && (medians[fall - 1] as { c: number }).c >= (medians[fall] as { c: number }).c) fall--;
-  const at = medians[fall];
-  const end = medians[medians.length - 1];
-  if (!at || !end) return null;
-  const peak = medians.reduce((best, m) => (m.c > best.c ? m : best), at);
-  // Recorder noise breaks a strict fall: the last sample within 1 °C of the highest is where the fall for good begins.
-  const lastHigh = [...medians].reverse().find((m) => m.c >= peak.c - 1) ?? at;
-  return lastHigh.c - end.c >= 5 ? lastHigh.s : null;
+  // Hottest still to come, so that a dip is told from a fall for good.
+  const after = medians.map((m) => m.c);
+  for (let i = after.length - 2; i >= 0; i--) after[i] = Math.max(after[i] as number, after[i + 1] as number);
+  let climb = 0;
+  const ends: number[] = [];
+  for (let i = 0, j = 0; i < medians.length; i++) {
+    const from = medians[i] as { s: number; c: number };
+    while (j < medians.length - 1 && (medians[j] as { s: number }).s - from.s < RATE_OVER_S) j++;
+    ends.push(j);
+    const to = medians[j] as { s: number; c: number };
+    if (j > i) climb = Math.max(climb, (to.c - from.c) / (to.s - from.s));
+  }
+  const starts = medians.findIndex((from, i) => {
+    const j = ends[i] as number;
+    const to = medians[j] as { s: number; c: number };
+    const falls = (from.c - to.c) / (to.s - from.s);
+    return (
+      j > i && from.c - to.c >= LEAST_FALL_C / 2 && falls >= FALL_OF_CLIMB * climb && (after[j] as number) < from.c
+    );
+  });
+  if (starts < 0) return null;
+  // Recorder noise breaks a strict fall: the last sample within 1 °C of the highest about there is where it begins.
+  const end = medians.at(-1) as { s: number; c: number };
+  const last = ends[starts] as number;
+  const since = (medians[starts] as { s: number }).s - 5 * RATE_OVER_S;
+  const near = medians.slice(0, last + 1).filter((m) => m.s >= since);
+  const high = near.reduce((most, m) => Math.max(most, m.c), Number.NEGATIVE_INFINITY);
+  const at = near.findLast((m) => m.c >= high - 1);
+  return at && at.c - end.c >= LEAST_FALL_C ? at.s : null;
 }

@@ -96,14 +96,17 @@ export function readOvenFile(
   if (kept.length < 2) return err({ kind: "empty-file" });
   const startS = kept[0]?.s ?? 0;
   const timeS = kept.map((row) => row.s - startS);
-  const traces = columns.map((_, i) => ({ trace: { timeS, tempC: kept.map((row) => row.tempC[i] ?? null) } }));
+  const traces = columns.map((c, i) => ({
+    medium: mediumOf(c.name),
+    trace: { timeS, tempC: kept.map((row) => row.tempC[i] ?? null) },
+  }));
   const dead = deadFromS(traces);
   const channels = columns.map((c, i) => {
     const trace = (traces[i] as { trace: Trace }).trace;
     const name = c.name.replace(/\s*\([^)]*\)\s*$/, "");
     return {
       name,
-      medium: /\bair\b/i.test(name) ? ("air" as const) : ("metal" as const),
+      medium: mediumOf(name),
       trace,
       deadFromS: dead[i] ?? null,
       gapsS: segmentsOf(trace).gaps.map((g) => [g.fromS, g.toS] as const),
@@ -167,3 +170,6 @@ function dropRepeats(sorted: readonly Row[], problems: FileProblem[]): { kept: R
   }
   return { kept, duplicatesDropped };
 }
+
+/** A channel that says so is of the oven's air; every other hangs on metal. */
+const mediumOf = (name: string): "air" | "metal" => (/\bair\b/i.test(name) ? "air" : "metal");

@@ -19,7 +19,8 @@ export type OrderFacts = {
 };
 export type OrderFault =
   | { readonly kind: "not-washed"; readonly missing: readonly string[] }
-  | { readonly kind: "not-coated" }
+  /** A coat of later than that is none for this bake. */
+  | { readonly kind: "not-coated"; readonly coatedLaterMs: number | null }
   | { readonly kind: "still-in-washer"; readonly stage: string; readonly untilMs: number }
   | { readonly kind: "still-in-oven"; readonly closedMs: number }
   | { readonly kind: "washed-after-coat" }
@@ -61,5 +62,7 @@ export function orderFault(stage: string, atMs: number, facts: OrderFacts): Orde
     );
     return missing.length > 0 ? { kind: "not-washed", missing } : null;
   }
-  return stage === "oven" && !coated ? { kind: "not-coated" } : null;
+  return stage === "oven" && !coated
+    ? { kind: "not-coated", coatedLaterMs: facts.coatedMs.length > 0 ? Math.min(...facts.coatedMs) : null }
+    : null;
 }

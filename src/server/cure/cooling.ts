@@ -4,7 +4,7 @@ import { stands } from "@/db/queries/stands";
 import type { Database } from "@/db/schema";
 import { newest, type RackFile } from "../rack/load-rack";
 import { setupAt, siteAt } from "../setup/setup-data";
-import { metalOf } from "./metal-of";
+import { heatsAs, metalOf } from "./metal-of";
 
 export type RackCooling = Cooling & {
   readonly handleBelowC: number;
@@ -26,7 +26,7 @@ export async function coolingOf(db: Kysely<Database>, rack: RackFile, at: Date):
   const metal = metalOf[rack.part.data.substrate];
   const tau = plateTimeConstant({
     material: metal,
-    plateMm: rack.part.data.thickestMm,
+    plateMm: heatsAs(rack.part.data).plateMm,
     hWPerM2K: STILL_AIR_W_PER_M2_K,
   });
   if (!tau.ok) return null;

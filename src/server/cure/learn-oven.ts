@@ -15,7 +15,7 @@ import {
 import { stands } from "@/db/queries/stands";
 import type { Database } from "@/db/schema";
 import { type SetupItem, setupAt } from "../setup/setup-data";
-import { metalOf } from "./metal-of";
+import { heatsAs, metalOf } from "./metal-of";
 
 /** Bakes looked back on: an oven changes, and older ones say less. */
 const BAKES_LEARNT_FROM = 60;
@@ -41,7 +41,7 @@ export type LearntOven = {
   /** Shares of foretold times within 5 % of the measured ones; null where none could be compared. */
   readonly within5Percent: { readonly of: number; readonly within: number } | null;
   /** What is learnt for a section, or the usual figure. */
-  readonly forSection: (sectionMm: number) => LearntHeatTransfer;
+  readonly forSection: (plateMm: number, hollow: boolean) => LearntHeatTransfer;
 };
 
 type Row = {
@@ -98,9 +98,10 @@ export async function learnOven(db: Kysely<Database>, oven: SetupItem<"oven">, a
     const slowest = fits.reduce<(typeof fits)[number] | null>((a, b) => (!a || b.tauS > a.tauS ? b : a), null);
     if (!slowest) continue;
     const metal = metalOf[part.substrate];
-    const h = heatTransferOf(slowest.tauS, metal, part.thickestMm);
+    const { plateMm, hollow } = heatsAs(part);
+    const h = heatTransferOf(slowest.tauS, metal, plateMm);
     if (!h.ok) continue;
-    const section = sectionClassOf(part.thickestMm);
+    const section = sectionClassOf(plateMm, hollow);
     const before = learnHeatTransfer(bakes.filter((b) => b.section === section).map((b) => b.hWPerM2K));
     const toC = powder.schedule.reduce((least, p) => Math.min(least, p.metalC), Number.POSITIVE_INFINITY);
     bakes.push({
@@ -108,11 +109,11 @@ export async function learnOven(db: Kysely<Database>, oven: SetupItem<"oven">, a
       load: row.load_no,
       rack: row.rack,
       metal,
-      sectionMm: part.thickestMm,
+      sectionMm: plateMm,
       section,
       hWPerM2K: h.value,
       toC,
-      foretoldS: before.ok ? foretold(oven, row.set_point_c, metal, part.thickestMm, before.value.hWPerM2K, toC) : null,
+      foretoldS: before.ok ? foretold(oven, row.set_point_c, metal, plateMm, before.value.hWPerM2K, toC) : null,
       measuredS: crossing(traceOf(slowest.c), toC),
     });
   }
@@ -126,10 +127,14 @@ export async function learnOven(db: Kysely<Database>, oven: SetupItem<"oven">, a
   );
   return {
     bakes,
-    sections: sectionClasses.map(({ name }) => ({ section: name, learnt: learntOf(name) })),
+    // Classes of hollow sections stand where a bake of one is on record.
+    sections: [false, true]
+      .flatMap((hollow) => sectionClasses.map((c) => sectionClassOf(Math.min(c.mostMm, 1e6), hollow)))
+      .filter((name, i) => i < sectionClasses.length || bakes.some((b) => b.section === name))
+      .map((section) => ({ section, learnt: learntOf(section) })),
     within5Percent:
       compared.length > 0 ? { of: compared.length, within: compared.filter((e) => e <= 0.05).length } : null,
-    forSection: (mm) => learntOf(sectionClassOf(mm)),
+    forSection: (mm, hollow) => learntOf(sectionClassOf(mm, hollow)),
   };
 }
 

@@ -26,7 +26,7 @@ import { channelsOf } from "../rack/judge-rack";
 import { type SetupItem, setupAt, siteAt } from "../setup/setup-data";
 import type { Person } from "../sign-in/roles";
 import { type LearntOven, learnOven } from "./learn-oven";
-import { metalOf } from "./metal-of";
+import { heatsAs, metalOf } from "./metal-of";
 import { findOven, loadSurveys } from "./oven-file";
 
 /** A rack as the oven sees it: metal, thickest and thinnest section, mass, the sheet of its powder, and how it heats here. */
@@ -38,8 +38,9 @@ export type BakedRack = {
   readonly placeOffC: number;
   readonly channel: string | null;
   readonly metal: Metal;
+  /** The plate that heats as its slowest section, mm. */
   readonly sectionMm: number;
-  readonly thinnestMm: number;
+  readonly hollow: boolean;
   readonly massKg: number | null;
   readonly powder: string;
   readonly schedule: PowderSchedule;
@@ -120,8 +121,9 @@ export function bakedRack(
   if (!part || !ordered) return null;
   const sheet = sheetOf(row.coat, lots, powders, ordered);
   const metal = metalOf[part.substrate];
-  const known = learnt.forSection(part.thickestMm);
-  const constant = (h: number) => plateTimeConstant({ material: metal, plateMm: part.thickestMm, hWPerM2K: h });
+  const { plateMm, hollow } = heatsAs(part);
+  const known = learnt.forSection(plateMm, hollow);
+  const constant = (h: number) => plateTimeConstant({ material: metal, plateMm, hWPerM2K: h });
   const [middle, slow, fast] = [known.hWPerM2K, ...known.band].map((h) => constant(h as number));
   if (!middle?.ok || !slow?.ok || !fast?.ok) return null;
   return {
@@ -131,8 +133,8 @@ export function bakedRack(
     placeOffC: 0,
     channel: row.channel,
     metal,
-    sectionMm: part.thickestMm,
-    thinnestMm: part.measures?.thinnestMm ?? part.thickestMm,
+    sectionMm: plateMm,
+    hollow,
     massKg: part.measures ? part.measures.massKg * row.pieces : null,
     powder: `${sheet.powder.code} ${sheet.powder.data.name}`,
     schedule: sheet.schedule,
@@ -214,7 +216,7 @@ export async function loadLoad(
   const noted = events.rows
     .map((e) => ({ ...e, atS: e.since_door_s ?? (e.happened_at.getTime() - head.door_closed_at.getTime()) / 1000 }))
     .sort((a, b) => a.atS - b.atS);
-  const heaviest = Math.max(...inside.map((r) => r.sectionMm));
+  const heaviest = inside.reduce((most, r) => (r.sectionMm > most.sectionMm ? r : most));
   const [melts, surveys] = await Promise.all([
     usualMelt(db, oven.id, heaviest, parts, head.door_closed_at),
     loadSurveys(db, oven, at, 5),
@@ -286,7 +288,7 @@ function programOf(
 async function usualMelt(
   db: Kysely<Database>,
   ovenId: string,
-  sectionMm: number,
+  { sectionMm, hollow }: { readonly sectionMm: number; readonly hollow: boolean },
   parts: ReadonlyMap<string, SetupItem<"part">>,
   before: Date,
 ): Promise<LoadFile["usualMelt"]> {
@@ -297,10 +299,13 @@ async function usualMelt(
       and ${stands("x.record_id")} order by x.door_closed_at desc limit 1) b on true
     where e.oven_id = ${ovenId} and e.event = 'melted' and r.happened_at < ${before} and ${stands("r.id")}
     order by r.happened_at desc limit 40`.execute(db);
-  const section = sectionClassOf(sectionMm);
+  const section = sectionClassOf(sectionMm, hollow);
   const alike = rows.flatMap((row) => {
-    const mm = Math.max(0, ...row.part_ids.map((id) => parts.get(id)?.data.thickestMm ?? 0));
-    return mm > 0 && sectionClassOf(mm) === section ? [row.s] : [];
+    const heaviest = row.part_ids
+      .flatMap((id) => parts.get(id)?.data ?? [])
+      .map(heatsAs)
+      .sort((a, b) => b.plateMm - a.plateMm)[0];
+    return heaviest && sectionClassOf(heaviest.plateMm, heaviest.hollow) === section ? [row.s] : [];
   });
   return alike.length < 3 ? null : { meanS: mean(alike), sdS: sampleSd(alike), loads: alike.length };
 }
@@ -311,7 +316,9 @@ export async function hangingRacks(
   person: Person,
   numbers: readonly string[],
   at: Date,
-): Promise<{ rack: string; metal: Metal; sectionMm: number; massKg: number | null; faces: readonly string[] }[]> {
+): Promise<
+  { rack: string; metal: Metal; sectionMm: number; hollow: boolean; massKg: number | null; faces: readonly string[] }[]
+> {
   if (numbers.length === 0) return [];
   const [parts, { rows }] = await Promise.all([
     setupAt(db, "part", at),
@@ -327,7 +334,8 @@ export async function hangingRacks(
       {
         rack: row.number,
         metal: metalOf[part.substrate],
-        sectionMm: part.thickestMm,
+        sectionMm: heatsAs(part).plateMm,
+        hollow: heatsAs(part).hollow,
         massKg,
         faces: part.faces.map((f) => f.name),
       },

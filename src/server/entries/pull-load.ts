@@ -1,11 +1,12 @@
 import { type Kysely, sql } from "kysely";
 import * as v from "valibot";
-import { checkTrace, findPullS } from "@/core/cure";
+import { checkTrace } from "@/core/cure";
 import { tablesOf } from "@/core/kinds";
 import { lock } from "@/db/queries/locks";
 import { stands } from "@/db/queries/stands";
 import type { Database } from "@/db/schema";
 import { readSections, sectionsOf } from "../bake/section-readings";
+import { DOOR_AND_RECORDER_S } from "../kinds/bake";
 import { passageOf } from "../kinds/passage";
 import { type EntryOutcome, refuse } from "../outcome";
 import { derivedId } from "../record/derived-id";
@@ -36,8 +37,8 @@ export type LiveTrace = v.InferOutput<typeof liveTraceSchema>;
 
 /**
  * Closes an open load: the bake is superseded by itself with its pull time, so that the open one stays on record. With the recorder's
- * channels it is then measured, its door closed as long ago as the recorder ran; under lamps with the readings of its sections. Failures: those of `checkTrace` with the
- * channel, `role-refused`, `unknown-oven-name`, `nothing-in-oven`, `already-pulled`, and the store's own.
+ * channels it is then measured; under lamps with the readings of its sections. Failures: those of `checkTrace` with the
+ * channel, `faster-than-clock` for a recorder that ran longer than the load has been in (a practice run), `role-refused`, `unknown-oven-name`, `nothing-in-oven`, `already-pulled`, and the store's own.
  */
 export async function pullLoad(
   db: Kysely<Database>,
@@ -110,15 +111,16 @@ async function pullAt(
   const sections = sectionsOf(row?.sections);
   // Under lamps the readings of each section are its trace, whatever a recorder may say beside them.
   const read = row && sections ? await readSections(db, { ...row, sections }, at) : [];
+  const doorAt = row?.door_closed_at ?? open.happened_at;
+  const sinceDoorS = (at.getTime() - doorAt.getTime()) / 1000;
   const ranS = traced ? Math.max(...traced.map((c) => c.timeS.at(-1) ?? 0)) : 0;
-  const pulledBeforeEndS = traced
-    ? findPullS(traced.flatMap((c) => (c.medium === "metal" ? [{ timeS: c.timeS, tempC: c.tempC }] : [])))
-    : null;
-  const doorAt =
-    traced && !sections ? { door_closed_at: new Date(at.getTime() - (pulledBeforeEndS ?? ranS) * 1000) } : {};
+  if (ranS > sinceDoorS + DOOR_AND_RECORDER_S) return refuse({ kind: "faster-than-clock", ranS, sinceDoorS });
+  // The recorder ran until now: one begun after the door closed begins so much later, one begun before it shows the door.
+  const laterS = Math.max(0, sinceDoorS - ranS);
   const kept = sections
     ? read.map(({ name, medium, trace }) => ({ name, medium, timeS: [...trace.timeS], tempC: [...trace.tempC] }))
-    : (traced ?? []);
+    : (traced ?? []).map((c) => ({ ...c, timeS: c.timeS.map((s) => s + laterS) }));
+  const closed = traced && !sections && ranS > sinceDoorS ? new Date(at.getTime() - ranS * 1000) : doorAt;
   const channels =
     kept.length > 0
       ? {
@@ -144,7 +146,7 @@ async function pullAt(
     details: {
       ...details,
       ...channels,
-      bake: (details.bake ?? []).map((row) => ({ ...row, ...doorAt, pulled_at: at })),
+      bake: (details.bake ?? []).map((row) => ({ ...row, door_closed_at: closed, pulled_at: at })),
     },
   };
   const out = racks.map((rack): NewRecord => {

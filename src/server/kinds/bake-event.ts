@@ -8,6 +8,7 @@ import { ovenNamed } from "../cure/oven-named";
 import { refuse } from "../outcome";
 import { findRack } from "../rack/find-rack";
 import type { Person } from "../sign-in/roles";
+import { DOOR_AND_RECORDER_S } from "./bake";
 import type { Made, Makes, Of } from "./made";
 
 export const makes: Makes<"bake-event"> = {
@@ -17,7 +18,7 @@ export const makes: Makes<"bake-event"> = {
 /**
  * What happened to a load: the door, the melt, a reading by infrared, touch-up, plugs out. A reading that says nothing of
  * the part is kept, and graded so. Failures: `unknown-oven-name`, `unknown-load`, `before-the-door`, `reading-needs-value`,
- * `plugs-need-count`, `over-the-oven`, `cooling-needs-method`, `rack-not-in-load`, `unknown-section`, `section-missing`, those of `infraredDoubt`.
+ * `plugs-need-count`, `over-the-oven`, `cooling-needs-method`, `faster-than-clock`, `rack-not-in-load`, `unknown-section`, `section-missing`, those of `infraredDoubt`.
  */
 async function bakeEvent(db: Kysely<Database>, person: Person, entry: Of<"bake-event">): Promise<Made> {
   const oven = await ovenNamed(db, entry.oven, entry.happenedAt);
@@ -42,6 +43,9 @@ async function bakeEvent(db: Kysely<Database>, person: Person, entry: Of<"bake-e
       at: entry.happenedAt.toISOString(),
       door: load.door_closed_at.toISOString(),
     });
+  const sinceDoorS = (entry.happenedAt.getTime() - load.door_closed_at.getTime()) / 1000;
+  if (entry.sinceDoorS !== null && entry.sinceDoorS > sinceDoorS + DOOR_AND_RECORDER_S)
+    return refuse({ kind: "faster-than-clock", ranS: entry.sinceDoorS, sinceDoorS });
   const sections = sectionsOf(load.sections);
   const section = entry.section === null ? null : (sections?.find((s) => s === entry.section) ?? undefined);
   if (section === undefined)

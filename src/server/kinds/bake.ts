@@ -96,12 +96,15 @@ async function load(db: Kysely<Database>, person: Person, entry: Of<"load">): Pr
   return { ok: true, several: [bake, ...found.map((rack) => passageOf(rack, "oven", entry.happenedAt))] };
 }
 
-/** A trace this near to the door of a load without one belongs to it. */
-const SAME_BAKE_MS = 60 * 60_000;
+/** Door and recorder may be so far apart by their clocks, s: no two hands start both at once. */
+export const DOOR_AND_RECORDER_S = 10 * 60;
+/** A load without a trace this near to one is asked about: it is the trace's, or one of the two times is wrong. */
+const NEAR_MS = 60 * 60_000;
 
 /**
  * A recorder's trace: the load this rack was put into by hand about then is completed by it where it has none; else it
- * is a bake of its own. Failures: `unknown-rack`, `in-the-future`, `unknown-oven`, `unknown-oven-name`.
+ * is a bake of its own, in the order of work like any. Failures: `unknown-rack`, `in-the-future`, `trace-not-over`,
+ * `trace-of-another-moment` with both times, `out-of-order`, `open-before-oven`, `unknown-oven`, `unknown-oven-name`.
  */
 async function trace(db: Kysely<Database>, person: Person, entry: Of<"trace">, at: Date): Promise<Made> {
   const rack = await findRack(db, person, entry.rack);
@@ -118,7 +121,27 @@ async function trace(db: Kysely<Database>, person: Person, entry: Of<"trace">, a
     time_s: c.timeS,
     temp_c: c.tempC,
   }));
+  const endsAt = new Date(
+    entry.happenedAt.getTime() + 1000 * Math.max(0, ...entry.channels.map((c) => c.timeS.at(-1) ?? 0)),
+  );
+  if (endsAt.getTime() > at.getTime() + 1000 * DOOR_AND_RECORDER_S)
+    return refuse({
+      kind: "trace-not-over",
+      startedAt: entry.happenedAt.toISOString(),
+      endsAt: endsAt.toISOString(),
+    });
   const open = await loadWithoutTrace(db, rack.id, entry.happenedAt);
+  if (open && Math.abs(open.doorAt.getTime() - entry.happenedAt.getTime()) > 1000 * DOOR_AND_RECORDER_S)
+    return refuse({
+      kind: "trace-of-another-moment",
+      load: open.loadNo,
+      doorAt: open.doorAt.toISOString(),
+      startedAt: entry.happenedAt.toISOString(),
+    });
+  const file = await loadRack(db, person, rack.number);
+  if (!file) return refuse({ kind: "unknown-rack", number: entry.rack });
+  const disorder = orderKept(file, person, { stage: "oven", at: entry.happenedAt, leftOut: null });
+  if (disorder && !entry.supersedes) return refuse(disorder);
   const bake = { name: "bake", kind: "bake" as const, happenedAt: entry.happenedAt, grade: "measured" as const };
   if (open)
     return {
@@ -165,17 +188,22 @@ async function loadWithoutTrace(db: Kysely<Database>, rackId: string, started: D
   const open = await db
     .selectFrom("bake_place")
     .innerJoin("bake", "bake.record_id", "bake_place.record_id")
-    .select(["bake.record_id as id"])
+    .select(["bake.record_id as id", "bake.load_no", "bake.door_closed_at"])
     .where("bake_place.rack_id", "=", rackId)
     // Under lamps the readings of its sections are its trace.
     .where("bake.sections", "is", null)
-    .where("bake.door_closed_at", ">=", new Date(started.getTime() - SAME_BAKE_MS))
-    .where("bake.door_closed_at", "<=", new Date(started.getTime() + SAME_BAKE_MS))
+    .where("bake.door_closed_at", ">=", new Date(started.getTime() - NEAR_MS))
+    .where("bake.door_closed_at", "<=", new Date(started.getTime() + NEAR_MS))
     .where(sql<boolean>`${stands("bake.record_id")}`)
     .where(sql<boolean>`not exists (select 1 from bake_channel c where c.record_id = bake.record_id)`)
-    .orderBy("bake.door_closed_at", "desc")
+    .orderBy(sql`abs(extract(epoch from bake.door_closed_at - ${started}))`)
     .limit(1)
     .executeTakeFirst();
   if (!open) return null;
-  return { id: open.id, details: (await readDetails(db, [open.id], tablesOf("bake"))).get(open.id) ?? {} };
+  return {
+    id: open.id,
+    loadNo: open.load_no,
+    doorAt: open.door_closed_at,
+    details: (await readDetails(db, [open.id], tablesOf("bake"))).get(open.id) ?? {},
+  };
 }

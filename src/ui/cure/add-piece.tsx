@@ -1,7 +1,7 @@
 "use client";
 import { type FormEvent, useState } from "react";
 import { v7 as uuidv7 } from "uuid";
-import { type Metal, metals, type PowderSchedule, plateTimeConstant, USUAL_ROOM_C } from "@/core/cure";
+import { heatsAsPlateMm, type Metal, metals, type PowderSchedule, plateTimeConstant, USUAL_ROOM_C } from "@/core/cure";
 import { parseNumber, type UnitSystem } from "@/core/units";
 import { TypedNumber } from "../forms/typed-number";
 import { failureText } from "../words/failures";
@@ -20,6 +20,7 @@ export function AddPiece({
   const [name, setName] = useState("");
   const [metal, setMetal] = useState<Metal>("steel");
   const [section, setSection] = useState("");
+  const [hollow, setHollow] = useState(false);
   const [powder, setPowder] = useState(powders[0]?.name ?? "");
   const [problem, setProblem] = useState<string | null>(null);
   const submit = (e: FormEvent) => {
@@ -28,7 +29,8 @@ export function AddPiece({
     const read = parseNumber(section);
     if (!read.ok) return setProblem(failureText(read.error));
     const sectionMm = units === "us" ? read.value * 25.4 : read.value;
-    const can = plateTimeConstant({ material: metal, plateMm: sectionMm });
+    const plateMm = heatsAsPlateMm({ thickestMm: sectionMm, thinnestMm: sectionMm, hollow });
+    const can = plateTimeConstant({ material: metal, plateMm });
     if (!can.ok) return setProblem(failureText(can.error));
     const schedule = powders.find((p) => p.name === powder)?.schedule;
     if (!schedule) return setProblem("Choose a powder: its sheet says what is cured.");
@@ -36,7 +38,8 @@ export function AddPiece({
       id: name.trim() || uuidv7().slice(-4),
       what: "put in by hand",
       metal,
-      sectionMm: Math.round(sectionMm * 10) / 10,
+      sectionMm: Math.round(plateMm * 10) / 10,
+      hollow,
       massKg: null,
       powder,
       schedule,
@@ -46,6 +49,7 @@ export function AddPiece({
     });
     setName("");
     setSection("");
+    setHollow(false);
   };
   return (
     <form onSubmit={submit} noValidate className="flex flex-wrap items-end gap-3">
@@ -77,6 +81,10 @@ export function AddPiece({
           change={setSection}
         />
       </div>
+      <label className="flex min-h-11 items-center gap-2">
+        <input type="checkbox" checked={hollow} onChange={(e) => setHollow(e.target.checked)} />
+        hollow, this its wall
+      </label>
       <div className="field w-[170px]">
         <label htmlFor="piece-powder">Powder</label>
         <select id="piece-powder" className="input" value={powder} onChange={(e) => setPowder(e.target.value)}>

@@ -26,7 +26,6 @@ export function BakeEventForm({
   plugsIn,
   pulled,
   racks = [],
-  sinceDoorS = null,
 }: {
   oven: string;
   load: string;
@@ -35,8 +34,6 @@ export function BakeEventForm({
   pulled: boolean;
   /** Of several racks in the load, the slowest to cool first: a reading says which of them was read. */
   racks?: readonly string[];
-  /** By the clock of the recorder that is followed, s; null where none is. */
-  sinceDoorS?: number | null;
 }) {
   const { units } = usePreferences();
   const { send, message, busy } = useRecorder();
@@ -64,7 +61,7 @@ export function BakeEventForm({
       method?: CoolingMethod;
       rack?: string | null;
     } = {},
-  ) => send({ kind: "bake-event", oven, loadNo: load, event, note: "", sinceDoorS, ...over });
+  ) => send({ kind: "bake-event", oven, loadNo: load, event, note: "", ...over });
   const doubt = infraredDoubt({ atS: 0, metalC: 0, emissivity: number(emissivity), aim });
   const readingC = us ? fahrenheitToC(number(value)) : number(value);
   const reading = async (e: FormEvent) => {

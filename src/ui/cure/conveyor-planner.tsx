@@ -19,6 +19,7 @@ import { withUnit } from "../format";
 import { TypedNumber } from "../forms/typed-number";
 import { Verdict } from "../marks/verdict";
 import { usePreferences } from "../preferences-context";
+import { sectionWords } from "../words/cure";
 import { failureText } from "../words/failures";
 
 export type ConveyorOven = {
@@ -28,7 +29,7 @@ export type ConveyorOven = {
   readonly usualSpeedMPerMin: number;
   readonly pitchM: number;
 };
-export type ConveyorWork = ConveyorPiece & { readonly what: string };
+export type ConveyorWork = ConveyorPiece & { readonly what: string; readonly hollow: boolean };
 const minutes = (s: number) => (s / 60).toFixed(0);
 const M_PER_FT = 0.3048;
 
@@ -126,7 +127,7 @@ export function ConveyorPlanner({
             />
             <b>{w.what}</b>{" "}
             <span className="soft">
-              {w.metal.replaceAll("-", " ")}, {w.sectionMm} mm
+              {w.metal.replaceAll("-", " ")}, {sectionWords(w)}
             </span>
           </label>
         ))}

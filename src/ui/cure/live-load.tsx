@@ -71,6 +71,8 @@ export function LiveLoad({
   mayLog: boolean;
 }) {
   const recorder = useOvenRecorder();
+  // Faster than the clock it is a rehearsal: nothing of it may be recorded.
+  const [practising, setPractising] = useState(false);
   const [clockS, setClockS] = useState<number | null>(null);
   const pulling = usePull(recordId);
   const [sound, setSound] = useState<SoundKind>("silent");
@@ -93,8 +95,8 @@ export function LiveLoad({
   const live = asNamed(recorder.channels).filter((c) => c.trace.timeS.length > 1);
   const recorded = live.length > 0 ? live : stored;
   const recordedS = live[0]?.trace.timeS.at(-1) ?? null;
-  // While the recorder runs its own clock counts: the stand-in may run faster than the wall's.
-  const nowS = recordedS ?? clockS ?? 0;
+  // While it is practised the recorder's own clock counts, which runs ahead of the wall's.
+  const nowS = (practising ? recordedS : null) ?? Math.max(clockS ?? 0, recordedS ?? 0);
   const program = useMemo(() => ({ ...air, program: steps }), [air, steps]);
   const newest = steps.at(-1);
   const setPointC = newest?.airC ?? 205;
@@ -161,14 +163,28 @@ export function LiveLoad({
   const window = advised.ok ? advised.value.plan.windowS : null;
   const lastS = Math.max(2400, Math.ceil((nowS + Math.min(3600, (window?.[0] ?? 0) + 900)) / 600) * 600);
   const pull = async () => {
-    const trace = recorder.state === "off" ? [] : asNamed(recorder.snapshot());
+    const trace = practising || recorder.state === "off" ? [] : asNamed(recorder.snapshot());
     recorder.stop();
     await pulling.pull(trace.length > 0 ? trace.map(({ name, medium, trace: t }) => ({ name, medium, ...t })) : null);
   };
   // Blanks part the words of what is asked for: a probe's own are sent as strokes.
   const probes = racks.map((r) => `${(r.channel || r.rack).replace(/[^\w.]+/g, "_")}-${Math.round(r.tauS)}`).join(" ");
+  const follow = (times: number) => {
+    setPractising(times > 1);
+    recorder.start(`${times} ${setPointC} ${probes}`);
+  };
+  const endPractice = () => {
+    recorder.clear();
+    setPractising(false);
+  };
   return (
     <div>
+      {practising && (
+        <p role="status" className="mt-3 border-watch border-l-4 bg-sorrel-tint p-3">
+          <b>Practice, {FAST} times the clock.</b> What is drawn and advised here is rehearsed: none of it is recorded,
+          and the load itself goes on by the wall’s clock.
+        </p>
+      )}
       <div className="ruled mt-3" aria-live="polite">
         {advised.ok ? (
           <AdviceLine advice={advised.value.advice} at={at} />
@@ -257,19 +273,25 @@ export function LiveLoad({
       )}
       {mayLog && (
         <div className="no-print mt-4 flex flex-wrap items-center gap-3">
-          <button type="button" className="btn pri" disabled={pulling.busy} onClick={() => void pull()}>
-            {pulling.busy ? "Recording …" : "Pulled now"}
-          </button>
-          {recorder.state === "running" ? (
+          {practising ? (
+            <button type="button" className="btn pri" onClick={endPractice}>
+              End the practice
+            </button>
+          ) : (
+            <button type="button" className="btn pri" disabled={pulling.busy} onClick={() => void pull()}>
+              {pulling.busy ? "Recording …" : "Pulled now"}
+            </button>
+          )}
+          {practising ? null : recorder.state === "running" ? (
             <button type="button" className="btn" onClick={recorder.stop}>
               Stop the recorder
             </button>
           ) : (
             <>
-              <button type="button" className="btn" onClick={() => recorder.start(`1 ${setPointC} ${probes}`)}>
+              <button type="button" className="btn" onClick={() => follow(1)}>
                 Follow the recorder
               </button>
-              <button type="button" className="btn" onClick={() => recorder.start(`${FAST} ${setPointC} ${probes}`)}>
+              <button type="button" className="btn" onClick={() => follow(FAST)}>
                 Follow it {FAST}×, to practise
               </button>
             </>
@@ -278,11 +300,11 @@ export function LiveLoad({
           {pulling.text && <output className="text-out">{pulling.text}</output>}
         </div>
       )}
-      {mayLog && (
+      {mayLog && !practising && (
         <div className="ruled no-print mt-6">
           <h2>What happens to it</h2>
           <div className="mt-2">
-            <BakeEventForm oven={oven} load={load} plugsIn={plugsIn} pulled={false} sinceDoorS={recordedS} />
+            <BakeEventForm oven={oven} load={load} plugsIn={plugsIn} pulled={false} />
           </div>
         </div>
       )}

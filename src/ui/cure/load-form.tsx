@@ -16,6 +16,7 @@ import { RecordRow } from "../forms/recorded";
 import { SetAside } from "../forms/set-aside";
 import { useRecorder } from "../forms/use-recorder";
 import { usePreferences } from "../preferences-context";
+import { sectionWords } from "../words/cure";
 import { failureText } from "../words/failures";
 import { type FloorOven, isColdPlace, OvenFloor, placeNote } from "./oven-floor";
 import type { PlannedStart } from "./planned-start";
@@ -33,6 +34,7 @@ export type WaitingRack = {
   readonly part: string;
   readonly metal: string;
   readonly sectionMm: number;
+  readonly hollow: boolean;
   readonly massKg: number | null;
   readonly faces: readonly string[];
 };
@@ -200,7 +202,7 @@ export function LoadForm({
               </p>
               {heaviest && chosen.length > 1 && hottest && (
                 <p className={`small m-0 ${cold ? "text-watch" : "soft"}`}>
-                  {heaviest.number} is the heaviest, {heaviest.sectionMm} mm: it heats slowest, so hang it where it is
+                  {heaviest.number} is the heaviest, {sectionWords(heaviest)}: it heats slowest, so hang it where it is
                   hottest, {hottest} by the newest survey.
                 </p>
               )}
@@ -321,7 +323,7 @@ function WaitingRow({
           <span>
             {rack.part}{" "}
             <span className="small soft">
-              {rack.metal.replaceAll("-", " ")}, {rack.sectionMm} mm
+              {rack.metal.replaceAll("-", " ")}, {sectionWords(rack)}
               {rack.massKg === null ? "" : `, ${rack.massKg.toFixed(0)} kg`}
             </span>
           </span>

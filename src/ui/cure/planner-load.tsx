@@ -9,6 +9,7 @@ import { fahrenheitToC, parseNumber, type UnitSystem } from "@/core/units";
 import { HeatChart } from "../charts/heat-chart";
 import { withUnit } from "../format";
 import { Grade, Verdict } from "../marks/verdict";
+import { sectionWords } from "../words/cure";
 import { failureText } from "../words/failures";
 import { plannedHref } from "./planned-start";
 import { learntFor, minutes, type Placed, type PlannerOven, planOf, STEPS_C, UNKNOWN_MASS_KG } from "./planner";
@@ -109,7 +110,7 @@ export function LoadColumn({
           planned={good?.pieces.find((x) => x.id === p.id) ?? null}
           pullS={pullS}
           loads={loads}
-          grade={learntFor(oven, p.sectionMm).grade}
+          grade={learntFor(oven, p).grade}
           units={units}
           move={move}
           change={change}
@@ -223,7 +224,7 @@ function PieceRow({
       <span>
         {piece.what}{" "}
         <span className="soft small">
-          {piece.metal.replaceAll("-", " ")}, {piece.sectionMm} mm
+          {piece.metal.replaceAll("-", " ")}, {sectionWords(piece)}
           {piece.massKg === null ? "" : `, ${piece.massKg.toFixed(0)} kg`} · {piece.powder}
         </span>
       </span>

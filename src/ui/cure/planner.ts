@@ -14,6 +14,7 @@ export type PlannerOven = {
   /** Effective heat transfer learnt by section class, and from how many bakes. */
   readonly learnt: readonly {
     readonly mostMm: number;
+    readonly hollow: boolean;
     readonly hWPerM2K: number;
     readonly bakes: number;
     readonly grade: "measured" | "assumed";
@@ -23,7 +24,9 @@ export type PlannerPiece = {
   readonly id: string;
   readonly what: string;
   readonly metal: Metal;
+  /** The plate that heats alike, mm; of a hollow section twice its wall. */
   readonly sectionMm: number;
+  readonly hollow: boolean;
   readonly massKg: number | null;
   readonly powder: string;
   readonly schedule: PowderSchedule;
@@ -38,8 +41,12 @@ export const MOST_LOADS = 4;
 export const STEPS_C = [-15, 0, 10, 20];
 export const minutes = (s: number) => `${Math.round(s / 60)} min`;
 
-export const learntFor = (oven: PlannerOven, sectionMm: number) =>
-  oven.learnt.find((l) => sectionMm <= l.mostMm) ?? { hWPerM2K: 25, bakes: 0, grade: "assumed" as const };
+export const learntFor = (oven: PlannerOven, { sectionMm, hollow }: Pick<PlannerPiece, "sectionMm" | "hollow">) =>
+  oven.learnt.find((l) => l.hollow === hollow && sectionMm <= l.mostMm) ?? {
+    hWPerM2K: 25,
+    bakes: 0,
+    grade: "assumed" as const,
+  };
 
 /** The plan of one load: its air made slower by what hangs in it, each piece by what this oven has learnt of its section. */
 export function planOf(
@@ -57,7 +64,7 @@ export function planOf(
     },
     pieces.map((p) => ({
       id: p.id,
-      section: { metal: p.metal, sectionMm: p.sectionMm, hWPerM2K: learntFor(oven, p.sectionMm).hWPerM2K },
+      section: { metal: p.metal, sectionMm: p.sectionMm, hWPerM2K: learntFor(oven, p).hWPerM2K },
       schedule: p.schedule,
       startC: p.startC,
     })),

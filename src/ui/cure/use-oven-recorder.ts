@@ -35,6 +35,17 @@ export function useOvenRecorder() {
     setState("off");
     setChannels(snapshot());
   }, [snapshot]);
+  /** As if it had never run. */
+  const clear = useCallback(() => {
+    source.current?.close();
+    source.current = null;
+    names.current = [];
+    timeS.current = [];
+    temps.current = [];
+    setState("off");
+    setChannels([]);
+    setPassedOver(0);
+  }, []);
   useEffect(() => () => source.current?.close(), []);
 
   const start = useCallback(
@@ -77,5 +88,5 @@ export function useOvenRecorder() {
     },
     [snapshot],
   );
-  return { state, channels, passedOver, start, stop, snapshot };
+  return { state, channels, passedOver, start, stop, clear, snapshot };
 }

@@ -12,6 +12,10 @@ import type { UnitSystem } from "@/core/units";
 import type { VerdictResult } from "@/core/verdict";
 import { withUnit } from "../format";
 
+/** A section as it takes heat: a plate's thickness, or the plate that a hollow one heats as. */
+export const sectionWords = (s: { readonly sectionMm: number; readonly hollow: boolean }): string =>
+  s.hollow ? `hollow, heats as ${s.sectionMm} mm plate` : `${s.sectionMm} mm`;
+
 export const bakeEventName: Record<BakeEventKind, string> = {
   "door-opened": "Door opened",
   "door-shut": "Door shut",

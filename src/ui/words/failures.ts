@@ -1,6 +1,7 @@
 import type { OpenKind, OrderFault } from "@/core/line";
 import type { PrepStep } from "@/core/preparation";
 import type { UnitSystem } from "@/core/units";
+import { localMoment } from "../format";
 import { coatSentences } from "./coat-failures";
 import { decisionWords } from "./decisions";
 import { openName, openRemedy, orderSaid } from "./open";
@@ -35,7 +36,7 @@ const sentences: Record<string, (f: Failure, units: UnitSystem) => string> = {
     `Your role (${s(f.role)}) may not do this; it needs “${s(f.needs)}”. Ask a lead or the administrator.`,
   "signed-out": () =>
     "Your session has ended. Sign in again in another tab, then record: what you typed is still here.",
-  "in-the-future": (f) => `${s(f.happenedAt)} lies ahead of the clock. Correct the time.`,
+  "in-the-future": (f) => `${localMoment(new Date(s(f.happenedAt)))} lies ahead of the clock. Correct the time.`,
   "too-long-ago": (f) => `${s(f.happenedAt)} is before any record here. Correct the date.`,
   "unknown-rack": (f) =>
     `${f.line ? `Line ${s(f.line)}: ` : ""}There is no rack ${s(f.number)} for you. Check the number on its tag.`,
@@ -266,6 +267,12 @@ const sentences: Record<string, (f: Failure, units: UnitSystem) => string> = {
   "concession-unseen": (f) =>
     `A concession names each gap, and there is more open now than was on screen: ${Array.isArray(f.items) ? f.items.join(", ") : ""}. Look again and sign anew.`,
   "out-of-order": (f) => `Rack ${s(f.number)}: ${orderSaid(f.fault as OrderFault)}`,
+  "trace-of-another-moment": (f) =>
+    `Load ${s(f.load)} of this rack was closed at ${localMoment(new Date(s(f.doorAt)))}; this trace began at ${localMoment(new Date(s(f.startedAt)))}. If it is of that load, correct when it began; if not, name the load it is of.`,
+  "trace-not-over": (f) =>
+    `This trace begins at ${localMoment(new Date(s(f.startedAt)))} and runs to ${localMoment(new Date(s(f.endsAt)))}, which is still to come. Correct when it began.`,
+  "faster-than-clock": (f) =>
+    `The recorder ran for ${Math.round(Number(f.ranS) / 60)} min, and the door closed ${Math.round(Number(f.sinceDoorS) / 60)} min ago: a practice run is no record. Pull the load without it, or correct when the door closed.`,
   "open-before-oven": (f) =>
     `Rack ${s(f.number)} waits before the oven: ${(Array.isArray(f.open) ? (f.open as OpenKind[]) : []).map((k) => `${openName[k].toLowerCase()} (${openRemedy[k]})`).join("; ")}.`,
   "not-open": (f) => `Nothing of that is open on rack ${s(f.number)}. Look at the page again.`,

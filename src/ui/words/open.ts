@@ -1,4 +1,5 @@
 import type { OpenItem, OpenKind, OrderFault } from "@/core/line";
+import { localMoment } from "../format";
 
 export const openName: Record<OpenKind, string> = {
   bump: "Bumped",
@@ -31,7 +32,9 @@ export function orderSaid(fault: OrderFault): string {
     case "not-washed":
       return `Its route has a wash that is not on record: ${fault.missing.join(", ").replaceAll("-", " ")}. Record it first.`;
     case "not-coated":
-      return "No coat is on record since it was last stripped or sent back. Record the coat first.";
+      return fault.coatedLaterMs === null
+        ? "No coat is on record since it was last stripped or sent back. Record the coat first."
+        : `Its coat is on record at ${localMoment(new Date(fault.coatedLaterMs))}, after this bake began. Correct the time of the one that is wrong.`;
     case "still-in-washer":
       return `By its speed it is still in the washer, in ${fault.stage.replaceAll("-", " ")}. Wait until it is out, or correct its run.`;
     case "still-in-oven":

@@ -247,6 +247,20 @@ export function bakeReason(reason: BakeReason, units: UnitSystem): Said {
         text: `${(100 * reason.share).toFixed(0)} % of the index was earned more than 15 °C outside the sheet's points`,
         figure: "",
       };
+    case "overbake-unknown-dark":
+      return {
+        result: "watch",
+        word: "Over-bake?",
+        text: `Where ${reason.channel} hung nobody knows how hot it got: over-bake is not ruled out there`,
+        figure: "–",
+      };
+    case "recorded-until":
+      return {
+        result: "unknown",
+        word: "Recorded until",
+        text: `${reason.channel} is on record until ${minutesSeconds(reason.untilS)}, the pull was at ${minutesSeconds(reason.pullS)}: what followed is not known`,
+        figure: "–",
+      };
     case "section-unread":
       return {
         result: "unknown",

@@ -82,6 +82,7 @@ export default async function Page({
                     part,
                     metal: known.metal,
                     sectionMm: known.sectionMm,
+                    hollow: known.hollow,
                     massKg: known.massKg,
                     faces: known.faces,
                   },

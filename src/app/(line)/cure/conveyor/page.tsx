@@ -1,6 +1,6 @@
 import type { Metadata } from "next";
 import { forPerson } from "@/db/queries/for-person";
-import { metalOf } from "@/server/cure/metal-of";
+import { heatsAs, metalOf } from "@/server/cure/metal-of";
 import { database } from "@/server/database";
 import { currentLine } from "@/server/line/current-line";
 import { scheduleOfPowder, setupAt, siteAt } from "@/server/setup/setup-data";
@@ -40,7 +40,8 @@ export default async function ConveyorPage() {
             id: part.code,
             what: part.data.name,
             metal: metalOf[part.data.substrate],
-            sectionMm: part.data.thickestMm,
+            sectionMm: heatsAs(part.data).plateMm,
+            hollow: heatsAs(part.data).hollow,
             schedule: scheduleOfPowder(powder.data),
           },
         ]

@@ -45,21 +45,26 @@ export default async function PlannerPage() {
             fullKgSteel: o.data.fullKgSteel,
             idleKw: o.data.idleKw,
             efficiency: o.data.efficiency,
-            learnt: sectionClasses.map(({ mostMm }) => {
-              const known = learnt[i]?.forSection(Math.min(mostMm, 1e6));
-              return {
-                mostMm: Math.min(mostMm, 1e6),
-                hWPerM2K: known?.hWPerM2K ?? 25,
-                bakes: known?.bakes ?? 0,
-                grade: known?.grade ?? "assumed",
-              };
-            }),
+            learnt: [false, true].flatMap((hollow) =>
+              sectionClasses.map((c) => {
+                const mostMm = Math.min(c.mostMm, 1e6);
+                const known = learnt[i]?.forSection(mostMm, hollow);
+                return {
+                  mostMm,
+                  hollow,
+                  hWPerM2K: known?.hWPerM2K ?? 25,
+                  bakes: known?.bakes ?? 0,
+                  grade: known?.grade ?? "assumed",
+                };
+              }),
+            ),
           }))}
           racks={racks.map((r) => ({
             id: r.rack,
             what: r.part,
             metal: r.metal,
             sectionMm: r.sectionMm,
+            hollow: r.hollow,
             massKg: r.massKg,
             powder: r.powder,
             schedule: r.schedule,

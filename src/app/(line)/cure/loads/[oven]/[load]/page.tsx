@@ -19,6 +19,7 @@ import { clock, minutesSeconds, when, withUnit } from "@/ui/format";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
 import { Grade } from "@/ui/marks/verdict";
+import { sectionWords } from "@/ui/words/cure";
 
 export const metadata: Metadata = { title: "Load" };
 
@@ -172,7 +173,7 @@ export default async function LoadPage({
           <MarginBlock title="What is known of its heat">
             {file.racks.map((r) => (
               <p key={r.rack} className="m-0 mt-1">
-                <b className="fig">{r.rack}</b> {r.metal.replaceAll("-", " ")}, {r.sectionMm} mm: time constant{" "}
+                <b className="fig">{r.rack}</b> {r.metal.replaceAll("-", " ")}, {sectionWords(r)}: time constant{" "}
                 <b className="fig">{(r.tauS / 60).toFixed(1)} min</b>{" "}
                 <span className="soft">
                   ({(r.tauBandS[0] / 60).toFixed(1)}–{(r.tauBandS[1] / 60).toFixed(1)}) from {r.learnt.bakes} bakes
