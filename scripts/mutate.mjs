@@ -107,6 +107,9 @@ const first = spawnSync(process.execPath, firstArgs, {
 });
 if (first.status !== 0) {
   say(first.stdout.slice(-4000) + first.stderr.slice(-4000));
+  for (const file of JSON.parse(readFileSync(whole, "utf8")).testResults)
+    for (const t of file.assertionResults)
+      if (t.status === "failed") say(`${file.name}: ${t.fullName}\n${t.failureMessages.join("\n").slice(0, 600)}`);
   throw new Error("the tests fail with no fault on");
 }
 const took = new Map(JSON.parse(readFileSync(whole, "utf8")).testResults.map((r) => [r.name, r.endTime - r.startTime]));

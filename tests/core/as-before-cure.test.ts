@@ -1,4 +1,4 @@
-import { describe, test } from "vitest";
+import { describe, test, vi } from "vitest";
 import {
   adviseLoad,
   type BakeChannel,
@@ -36,6 +36,9 @@ import {
   zonesFromLines,
 } from "@/core/cure";
 import { asBefore, madeUp } from "../support/as-before";
+
+// Wide nets take their time on a machine that does something else beside.
+vi.setConfig({ testTimeout: 60_000 });
 
 const sheet = {
   points: [

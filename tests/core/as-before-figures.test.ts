@@ -1,4 +1,4 @@
-import { describe, test } from "vitest";
+import { describe, test, vi } from "vitest";
 import { changePoint, contrast, fisherExact, mannWhitney } from "@/core/comparison";
 import { c4, d2, d3, ewmaChart, runRules, xbarRChart, xbarSChart } from "@/core/control-charts";
 import { creepFromArea, creepFromChip, creepFromScribe, creepRateMmPerYear, creepRating } from "@/core/field";
@@ -6,6 +6,9 @@ import { acceptance, defectivesIn, filmPlan, operatingCurve, randomPlaces, sampl
 import { capability, capabilityOf, describeValues, histogram, seededRandom, summaryOf } from "@/core/statistics";
 import { judgeNominal, judgeSpotArea, overBuild, strangeReading, strangeReadings } from "@/core/thickness";
 import { asBefore, madeUp } from "../support/as-before";
+
+// Wide nets take their time on a machine that does something else beside.
+vi.setConfig({ testTimeout: 60_000 });
 
 const up = () => madeUp(77);
 const noisy = (n: number, centre: number, spread: number, seed: number) => {

@@ -1,5 +1,5 @@
 import { readFileSync } from "node:fs";
-import { describe, test } from "vitest";
+import { describe, test, vi } from "vitest";
 import {
   coach,
   coatSituations,
@@ -42,6 +42,9 @@ import {
 import { parseShorthand } from "@/core/shorthand";
 import { seededRandom, simulateBake, simulateConversionBath, simulateLine } from "@/core/simulated-line";
 import { asBefore, madeUp } from "../support/as-before";
+
+// Wide nets take their time on a machine that does something else beside.
+vi.setConfig({ testTimeout: 60_000 });
 
 const part = (up: ReturnType<typeof madeUp>): PlannedPart => {
   const thinnestMm = up.between(1, 6);

@@ -1,5 +1,6 @@
 import { expect, type Page } from "@playwright/test";
-import { coated, signIn, test } from "../support/browser";
+import { now } from "../../src/server/now";
+import { coated, localInput, signIn, test } from "../support/browser";
 
 const line = async (page: Page, text: string) => {
   await page.keyboard.press("/");
@@ -8,7 +9,7 @@ const line = async (page: Page, text: string) => {
   await expect(page.locator("#entry-said")).toHaveText("Recorded.");
 };
 
-test("a mixed load is planned, split, run live at sixty times the clock, pulled on advice and judged", async ({
+test("a mixed load is planned, split, rehearsed at sixty times the clock, and pulled with nothing of that on record", async ({
   page,
 }) => {
   test.setTimeout(150_000);
@@ -52,23 +53,71 @@ test("a mixed load is planned, split, run live at sixty times the clock, pulled 
   await page.waitForLoadState("networkidle");
   await expect(page.getByText("Not before")).toBeVisible();
   await expect(page.getByText(/V102 is the slowest/)).toBeVisible();
-  await page.getByRole("button", { name: "Follow it 60×, to practise" }).press("Enter");
   await page.getByRole("button", { name: "Melted, glossy" }).press("Enter");
   await expect(page.getByText("Recorded.")).toBeVisible();
+  await page.getByRole("button", { name: "Follow it 60×, to practise" }).press("Enter");
+  await expect(page.getByText("Practice, 60 times the clock.")).toBeVisible();
+  await expect(page.getByRole("button", { name: "Pulled now" })).toBeHidden();
+  await expect(page.getByRole("button", { name: "Melted, glossy" })).toBeHidden();
   await expect(page.getByText("Every rack is cured.")).toBeVisible({ timeout: 60_000 });
   await expect(page.getByText(/is over-baked at/)).toBeVisible();
+  // The practice over, the load is where the wall's clock has it: seconds in, and without a trace.
+  await page.getByRole("button", { name: "End the practice" }).press("Enter");
+  await expect(page.getByText("Practice, 60 times the clock.")).toBeHidden();
+  await expect(page.getByText("Not before")).toBeVisible();
   await page.getByRole("button", { name: "Pulled now" }).press("Enter");
   await expect(page.getByText("What it needed, by the oven’s own model")).toBeVisible();
   for (const rack of ["V101", "V102"])
-    await expect(page.getByRole("link", { name: new RegExp(`${rack}.*index \\d{3}.*Cured`) })).toBeVisible();
+    await expect(page.getByRole("link", { name: new RegExp(`${rack}.*no trace.*By procedure`) })).toBeVisible();
   await page.getByLabel("Metal now, °C").fill("31");
   await page.getByRole("button", { name: "Record its heat" }).press("Enter");
   await expect(page.getByText("May be taken down")).toBeVisible();
+});
+
+test("a recorder's file completes the load it is of, not another; each rack by its own probe", async ({ page }) => {
+  test.setTimeout(120_000);
+  await signIn(page, "ines");
+  // An hour ago by the clock on the wall: what is on record then has its time to be baked.
+  const hourAgo = now().getTime() - 3_600_000;
+  await page.clock.setSystemTime(hourAgo);
+  await coated(page, "J-416", "V141");
+  await coated(page, "J-408", "V142");
+  await page.clock.setSystemTime(hourAgo + 120_000);
+  await page.goto("/cure");
+  await line(page, "oven 2 load V14 V141 V142");
+  await page.clock.setSystemTime(now());
+  await page.goto("/cure/loads/oven-2/V14");
+  await page.getByRole("button", { name: "Pulled now" }).press("Enter");
+  await expect(page.getByText("What it needed, by the oven’s own model")).toBeVisible();
+
+  const rows = Array.from({ length: 160 }, (_, i) => {
+    const c = (tau: number) => (205 - 185 * Math.exp((-i * 20) / tau)).toFixed(1);
+    return `${i * 20},${c(120)},${c(220)},${c(330)}`;
+  });
+  const began = async (ms: number) => {
+    await page.goto("/records/import");
+    await page.getByLabel("File", { exact: true }).setInputFiles({
+      name: "load-v14.csv",
+      mimeType: "text/csv",
+      buffer: Buffer.from(`Time,Air (C),V141 (C),V142 (C)\n${rows.join("\n")}\n`),
+    });
+    await page.getByRole("button", { name: "Read it", exact: true }).click();
+    await page.getByLabel("For rack").fill("V141");
+    await page.getByLabel("Trace began").fill(localInput(new Date(ms)));
+    await page.getByRole("button", { name: "Store all of it" }).click();
+  };
+  await began(hourAgo - 30 * 60_000);
+  await expect(page.getByText(/Load V14 of this rack was closed at .*; this trace began at/)).toBeVisible();
+  await began(hourAgo + 120_000);
+  await expect(page.getByText("samples stored.")).toBeVisible();
+  await page.goto("/cure/loads/oven-2/V14");
+  for (const rack of ["V141", "V142"])
+    await expect(page.getByRole("link", { name: new RegExp(`${rack}.*index \\d{3}.*Cured`) })).toBeVisible();
 
   // Judged like any trace on its own page, with its load a step away.
-  await page.getByRole("link", { name: /V102/ }).first().click();
+  await page.getByRole("link", { name: /V142/ }).first().click();
   await expect(page.getByText("decided by cure index")).toBeVisible();
-  await expect(page.getByRole("link", { name: /All of load V9/ })).toBeVisible();
+  await expect(page.getByRole("link", { name: /All of load V14/ })).toBeVisible();
   await page.getByRole("button", { name: "Closer" }).press("Enter");
   await expect(page.getByRole("button", { name: "All of it" })).toBeVisible();
 });

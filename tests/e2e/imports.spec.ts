@@ -1,6 +1,7 @@
 import { readFileSync } from "node:fs";
 import { expect, type Page } from "@playwright/test";
-import { signIn, test } from "../support/browser";
+import { now } from "../../src/server/now";
+import { localInput, signIn, test } from "../support/browser";
 
 const expected = JSON.parse(readFileSync("tests/samples/expected.json", "utf8"));
 const read = async (page: Page, name: string) => {
@@ -59,7 +60,7 @@ test("six channels with a gap and a dead one", async ({ page }) => {
   await expect(page.getByRole("row", { name: /Cover/ })).toContainText("600 s");
   await expect(page.getByRole("row", { name: /Casting/ })).toContainText("890–1080 s");
   await page.getByLabel("For rack").fill(rack);
-  await page.getByLabel("Trace began").fill("2026-11-02T08:00");
+  await page.getByLabel("Trace began").fill(localInput(new Date(now().getTime() - 3_600_000)));
   await page.getByRole("button", { name: "Store all of it" }).click();
   await expect(page.getByText("222 samples stored.")).toBeVisible();
 });

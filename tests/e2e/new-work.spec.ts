@@ -1,5 +1,6 @@
 import { expect } from "@playwright/test";
-import { signIn, test } from "../support/browser";
+import { now } from "../../src/server/now";
+import { localInput, signIn, test } from "../support/browser";
 
 test("a job is taken in, a rack hung, washed by key, its trace taken from the recorder, and put up in the field", async ({
   page,
@@ -44,6 +45,9 @@ test("a job is taken in, a rack hung, washed by key, its trace taken from the re
   await expect(page.getByRole("heading", { name: "Rack 2001, landing-stage seat" })).toBeVisible();
   await expect(page.getByText("Not all known")).toBeVisible();
 
+  // Two hours ago, so that it has had the time to be baked.
+  await page.clock.setSystemTime(now().getTime() - 2 * 3_600_000);
+  await page.reload();
   for (const stage of ["blast", "clean", "conversion", "rinse", "booth"]) {
     await page.keyboard.press("/");
     await page.keyboard.type(`rack 2001 in ${stage}`);
@@ -53,12 +57,21 @@ test("a job is taken in, a rack hung, washed by key, its trace taken from the re
   }
   await page.goto("/coat");
   await expect(page.getByRole("link", { name: /2001/ }).first()).toBeVisible();
+  await page.goto("/racks/2001/coat");
+  await page.locator("#coat-kv").fill("70");
+  await page.getByRole("button", { name: "Record coat" }).press("Enter");
+  await expect(page.getByText("1 coat on record")).toBeVisible();
+  await page.clock.setSystemTime(now());
 
   await page.goto("/records/import");
   await page.getByRole("button", { name: "Take it from the oven recorder" }).click();
   await expect(page.getByText("Understood as an oven trace")).toBeVisible();
   await page.getByLabel("For rack").fill("2001");
-  await page.getByLabel("Trace began").fill("2026-11-01T08:00");
+  // Of a moment before its coat it is none of this rack's.
+  await page.getByLabel("Trace began").fill(localInput(new Date(now().getTime() - 3 * 3_600_000)));
+  await page.getByRole("button", { name: "Store all of it" }).click();
+  await expect(page.getByText(/Its coat is on record at .*, after this bake began/)).toBeVisible();
+  await page.getByLabel("Trace began").fill(localInput(new Date(now().getTime() - 3_600_000)));
   await page.getByRole("button", { name: "Store all of it" }).click();
   await expect(page.getByText("samples stored.")).toBeVisible();
   await page.goto("/racks/2001/cure");

@@ -39,6 +39,16 @@ export async function hang(page: Page, job: string, number: string, pieces?: num
   await expect(page.getByRole("heading", { name: new RegExp(`^Rack ${number}`) })).toBeVisible();
 }
 
+/** A moment as a field for date and time takes it, by the site's own clock. */
+export const localInput = (at: Date): string =>
+  new Intl.DateTimeFormat("sv-SE", {
+    timeZone: process.env.TZ ?? "Europe/London",
+    dateStyle: "short",
+    timeStyle: "short",
+  })
+    .format(at)
+    .replace(" ", "T");
+
 /** What is typed on the entry line, kept. */
 export async function say(page: Page, text: string): Promise<void> {
   await page.keyboard.press("/");
