@@ -47,6 +47,7 @@ function handSteps(rack: SimulatedRack): { readonly step: PrepStep; readonly atM
   const blastMs = rack.passages.find((p) => p.stage === "blast")?.enteredMs ?? rack.hungMs;
   const boothMs = rack.passages.find((p) => p.stage === "booth")?.enteredMs ?? null;
   const when: Partial<Record<PrepStep, number | null>> = {
+    degrease: blastMs - 12 * MINUTE,
     "break-edges": blastMs - 8 * MINUTE,
     "look-over": blastMs + 23 * MINUTE,
     "blow-off": boothMs && boothMs - 9 * MINUTE,

@@ -24,7 +24,10 @@ export const dateAndTime = (at: Date, timeZone: string): string =>
   `${new Intl.DateTimeFormat("en-GB", { day: "numeric", month: "short", year: "numeric", timeZone }).format(at)}, ${clock(at, timeZone)}`;
 
 /** Day and time by the clock of whoever reads it: for a refusal, which knows no site. */
-export const localMoment = (at: Date): string => dateAndTime(at, Intl.DateTimeFormat().resolvedOptions().timeZone);
+export const localMoment = (at: Date): string =>
+  Number.isNaN(at.getTime())
+    ? "a moment that is none"
+    : dateAndTime(at, Intl.DateTimeFormat().resolvedOptions().timeZone);
 
 /** Time when it is today, day and time otherwise. */
 export function when(at: Date, now: Date, timeZone: string): string {

@@ -551,6 +551,8 @@ describe("as before: work", () => {
               windows: {},
               recessKv: 45,
               lotDaysLeft: 90,
+              outgassed: false,
+              lastKv: null,
             }),
           ] as const,
       ),
@@ -573,6 +575,8 @@ describe("as before: work", () => {
           windows,
           recessKv: up.chance(0.5) ? 45 : null,
           lotDaysLeft: up.chance(0.3) ? null : up.whole(-20, 200),
+          outgassed: up.chance(0.3),
+          lastKv: up.chance(0.5) ? null : up.whole(50, 90),
         };
         return [
           `coach ${i}: ${JSON.stringify({ ...facts, windows: undefined })}`,
@@ -592,6 +596,8 @@ describe("as before: work", () => {
           windows,
           recessKv: 45,
           lotDaysLeft: 0,
+          outgassed: false,
+          lastKv: 80,
         }),
       ],
       ...up.many(24, (i) => {

@@ -159,6 +159,27 @@ describe("the pre-flight", () => {
   });
 });
 
+describe("what stops", () => {
+  const limits = {
+    ...usualPreFlightLimits,
+    gunAirKPa: [40, 75] as const,
+    earthLimitMohm: 1,
+    boothAirMPerS: [0.3, 0.6] as const,
+    hookCyclesLimit: 10,
+    compressedAirDewPointC: 3,
+  };
+  const stops = (item: PreFlightItem, value: number) =>
+    judgePreFlight([{ item, how: "measured", value, good: null, note: "" }], limits, false).stops;
+  test("no draught and no earth stop; too much draught is only out", () => {
+    expect(stops("booth-air", 0.29)).toEqual(["booth-air"]);
+    expect(stops("booth-air", 0.3)).toEqual([]);
+    expect(stops("booth-air", 0.7)).toEqual([]);
+    expect(stops("hook-part", 1.1)).toEqual(["hook-part"]);
+    expect(stops("hook-part", 1)).toEqual([]);
+    expect(stops("air-dew-point", 9)).toEqual([]);
+  });
+});
+
 describe("the coach", () => {
   const facts = (over: Partial<CoachFacts> = {}): CoachFacts => ({
     features: [],
@@ -171,7 +192,29 @@ describe("the coach", () => {
     windows: { kv: [60, 80], gunAirKPa: [40, 75], boothAirMPerS: [0.3, 0.6], metalC: [null, 45] },
     recessKv: 45,
     lotDaysLeft: 200,
+    outgassed: false,
+    lastKv: null,
     ...over,
+  });
+  test("95 kV at 80 mm on metal at 220 °C: each is said, and no draught comes before all of them", () => {
+    const hot = coach(
+      facts({
+        values: { kv: 95, distanceMm: 80, metalC: 220, boothAirMPerS: 0.1 },
+        windows: { kv: [60, 80], distanceMm: [150, 300], boothAirMPerS: [0.3, 0.6], metalC: [null, 45] },
+      }),
+    );
+    expect(hot[0]).toMatchObject({ first: { kind: "do", what: "stop-for-draught" } });
+    expect(hot.map((r) => r.cause)).toEqual(["booth-draught", "hot-spray-overbuild", "overcharging"]);
+  });
+  test("no outgassing bake is advised that was done; voltage raised against a bad earth is warned of first", () => {
+    expect(coach(facts({ cast: true })).map((r) => r.cause)).toContain("casting-gas");
+    expect(coach(facts({ cast: true, outgassed: true })).map((r) => r.cause)).not.toContain("casting-gas");
+    const raised = coach(facts({ off: ["hook-part"], values: { kv: 85 }, lastKv: 70 }))[0];
+    expect(raised).toMatchObject({
+      because: { kind: "fact", fact: "voltage-against-earth" },
+      first: { kind: "do", what: "earth-first" },
+    });
+    expect(coach(facts({ off: ["hook-part"], values: { kv: 70 }, lastKv: 70 }))[0]?.because.kind).toBe("off");
   });
   test("nothing off on a plain part: nothing to say", () => {
     expect(coach(facts())).toEqual([]);

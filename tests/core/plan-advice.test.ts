@@ -13,8 +13,10 @@ import {
   readRisks,
   refusals,
   relativeCost,
+  routeCard,
   type Service,
 } from "@/core/plan";
+import { howWarnings, prepHow, stepsAskedFor } from "@/core/preparation";
 import { valueOrThrow } from "@/core/result";
 
 const bracket: PlannedPart = {
@@ -221,8 +223,8 @@ describe("twenty-five pieces of work, and what a good coater would do", () => {
       part({ substrate: "aluminium", massKg: 3 }),
       asNew,
       service(["indoor"], { finish: "clear" }),
-      { family: "acrylic" },
-      "acrylic is the clear",
+      { family: "polyester" },
+      "a polyester clear: acrylic dust craters everything else",
     ],
     [
       "restored gate, old coating unknown",
@@ -524,5 +526,112 @@ describe("a part as described", () => {
       { family: "fluoropolymer" },
     ] as const)
       expect(relativeCost({ ...nothingDone, ...over }), JSON.stringify(over)).toBeGreaterThan(base);
+  });
+});
+
+describe("advice that would harm", () => {
+  const advised = (p: PlannedPart, c: Condition, s: Service) => valueOrThrow(advise(p, c, s));
+  test("no primer under a silicone at 400 °C, neither advised nor offered; asked for it is refused with both figures", () => {
+    const hot = service(["weather", "salt"], { serviceC: 400, lifeYears: 10 });
+    const a = advised(part(), condition({ scale: true }), hot);
+    for (const s of [a.recommended, a.cheaper, a.better]) if (s) expect(s.system.primer).toBe("none");
+    expect(a.recommended.system.family).toBe("silicone");
+    expect(
+      refusals(part(), hot, { ...a.recommended.system, primer: "zinc", primerUm: [50, 80] }).find(
+        (r) => r.kind === "heat-above-primer",
+      ),
+    ).toMatchObject({ serviceC: 400, primer: "zinc", limitC: expect.any(Number) });
+  });
+  test("blasting takes no oil off: the route degreases before anything abrasive, and the risk of oil stays without a wash", () => {
+    const p = part();
+    const { system } = advised(p, condition({ oil: true, scale: true }), service(["weather"])).recommended;
+    const codes = routeCard({
+      part: p,
+      condition: condition({ oil: true, scale: true }),
+      system,
+      cureMetalC: 190,
+      cureMinutes: 15,
+      blastProfileUm: [40, 75],
+      contactS: null,
+      masks: 0,
+    }).map((s) => s.code);
+    expect(codes.indexOf("degrease")).toBeGreaterThanOrEqual(0);
+    expect(codes.indexOf("degrease")).toBeLessThan(codes.indexOf("blast"));
+    const unwashed = { ...system, preparation: "blast" as const, pretreatment: "none" as const };
+    expect(readRisks(p, condition({ oil: true }), service(["weather"]), unwashed).map((r) => r.id)).toContain(
+      "oil-deep",
+    );
+    expect(
+      stepsAskedFor({ substrate: p.substrate, features: [], stages: ["blast", "booth", "oven"], recoat: false }),
+    ).toContain("degrease");
+  });
+  test("heat-treated aluminium gets no bake above its cure; put on the route it is held for its maker's word", () => {
+    const wheel = part({ substrate: "cast-aluminium", features: ["heat-treated"], massKg: 3 });
+    const a = advised(wheel, asNew, service(["weather"]));
+    expect(a.recommended.system.outgas).toBe(false);
+    expect(a.recommended.risks.map((r) => r.id)).toContain("heat-takes-strength");
+    expect(
+      refusals(wheel, service(["weather"]), { ...a.recommended.system, outgas: true }).map((r) => r.kind),
+    ).toContain("bake-takes-strength");
+    expect(
+      advised(part({ substrate: "cast-aluminium", massKg: 3 }), asNew, service(["weather"])).recommended.system.outgas,
+    ).toBe(true);
+    const asked = (features: string[], stages: string[]) =>
+      stepsAskedFor({ substrate: "cast-aluminium", features, stages, recoat: false });
+    expect(asked(["heat-treated"], [])).not.toContain("prebake");
+    expect(asked([], [])).toContain("prebake");
+    expect(asked(["heat-treated"], ["prebake"])).toContain("prebake");
+  });
+  test("an unknown old coating is tested, and held, before it is stripped or blasted", () => {
+    const p = part();
+    const c = condition({ oldCoating: "unknown" });
+    const { system } = advised(p, c, service(["weather"])).recommended;
+    const steps = routeCard({
+      part: p,
+      condition: c,
+      system,
+      cureMetalC: 190,
+      cureMinutes: 15,
+      blastProfileUm: [40, 75],
+      contactS: null,
+      masks: 0,
+    });
+    expect(steps[0]).toMatchObject({ code: "test-old-coating", hold: true, checks: ["lead-and-chromate"] });
+    expect(steps.findIndex((s) => s.code === "strip")).toBeGreaterThan(0);
+  });
+  test.each(["stainless", "aluminium", "cast-aluminium", "galvanised"] as const)(
+    "%s takes no steel grit",
+    (substrate) => {
+      const p = part({ substrate, massKg: 3 });
+      const blasted = { ...nothingDone, preparation: "blast" as const };
+      const blast = routeCard({
+        part: p,
+        condition: asNew,
+        system: blasted,
+        cureMetalC: 190,
+        cureMinutes: 15,
+        blastProfileUm: [20, 40],
+        contactS: null,
+        masks: 0,
+      }).find((s) => s.code === "blast");
+      expect(blast?.checks).toContain("non-ferrous-media");
+      expect(howWarnings("blast", { media: "steel grit" }, substrate)).toContain("ferrous-media");
+      expect(howWarnings("blast", { media: "garnet" }, substrate)).toEqual([]);
+      expect(howWarnings("blast", { media: "steel grit" }, "hot-rolled-steel")).toEqual([]);
+    },
+  );
+  test("a clear is not acrylic unless a person says so, and then its dust is a risk", () => {
+    for (const where of [["indoor"], ["weather"], ["sun", "coast"]] as const) {
+      const s = service([...where], { finish: "clear" });
+      const a = advised(part({ substrate: "aluminium", massKg: 3 }), asNew, s);
+      expect(a.recommended.system.family).not.toBe("acrylic");
+      expect(readRisks(part(), asNew, s, { ...a.recommended.system, family: "acrylic" }).map((r) => r.id)).toContain(
+        "acrylic-dust",
+      );
+    }
+  });
+  test("silica sand is no medium to choose", () => {
+    const media = prepHow.blast?.find((f) => f.key === "media");
+    expect(media?.kind === "choice" && media.choices.some((c) => /sand/.test(c))).toBe(false);
   });
 });

@@ -362,6 +362,7 @@ describe("route card", () => {
   const codes = (...args: Parameters<typeof card>) => card(...args).map((s) => s.code);
   test("an ordinary outdoor job, in order", () => {
     expect(codes({}, { preparation: "blast", pretreatment: "iron-phosphate" })).toEqual([
+      "degrease",
       "blast",
       "blow-off",
       "wash",

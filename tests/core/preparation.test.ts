@@ -126,8 +126,8 @@ describe("a step of preparation", () => {
 describe("what is asked for", () => {
   const asked = (over: Partial<Parameters<typeof stepsAskedFor>[0]> = {}) =>
     stepsAskedFor({ substrate: "hot-rolled-steel", features: [], stages: ["blast", "clean"], recoat: false, ...over });
-  test("blasted steel: blast, its dust, blown off, wiped; in working order", () => {
-    expect(asked()).toEqual(["blast", "look-over", "blow-off", "dust-tape", "solvent-wipe"]);
+  test("blasted steel: oil off first, blast, its dust, blown off, wiped; in working order", () => {
+    expect(asked()).toEqual(["degrease", "blast", "look-over", "blow-off", "dust-tape", "solvent-wipe"]);
   });
   test("without a blast in the route none is asked for", () => {
     expect(asked({ stages: ["clean"] })).toEqual(["blow-off", "solvent-wipe"]);
@@ -140,7 +140,7 @@ describe("what is asked for", () => {
     expect(asked({ stages: ["blast", "prebake"] })).toContain("prebake");
   });
   test("cut edges are broken, fits are masked", () => {
-    expect(asked({ features: ["thermal-cut-edges"] })[0]).toBe("break-edges");
+    expect(asked({ features: ["thermal-cut-edges"] }).slice(0, 2)).toEqual(["degrease", "break-edges"]);
     expect(asked({ features: ["fit-surface"] }).at(-1)).toBe("masks-in");
   });
   test("a recoat is scuffed, not blasted", () => {

@@ -77,12 +77,12 @@ test("a mixed load is planned, split, rehearsed at sixty times the clock, and pu
 test("a recorder's file completes the load it is of, not another; each rack by its own probe", async ({ page }) => {
   test.setTimeout(120_000);
   await signIn(page, "ines");
-  // An hour ago by the clock on the wall: what is on record then has its time to be baked.
-  const hourAgo = now().getTime() - 3_600_000;
-  await page.clock.setSystemTime(hourAgo);
+  // Forty minutes ago by the clock on the wall: what is on record then has its time to be baked.
+  const before = now().getTime() - 40 * 60_000;
+  await page.clock.setSystemTime(before);
   await coated(page, "J-416", "V141");
   await coated(page, "J-408", "V142");
-  await page.clock.setSystemTime(hourAgo + 120_000);
+  await page.clock.setSystemTime(before + 120_000);
   await page.goto("/cure");
   await line(page, "oven 2 load V14 V141 V142");
   await page.clock.setSystemTime(now());
@@ -90,8 +90,8 @@ test("a recorder's file completes the load it is of, not another; each rack by i
   await page.getByRole("button", { name: "Pulled now" }).press("Enter");
   await expect(page.getByText("What it needed, by the oven’s own model")).toBeVisible();
 
-  const rows = Array.from({ length: 160 }, (_, i) => {
-    const c = (tau: number) => (205 - 185 * Math.exp((-i * 20) / tau)).toFixed(1);
+  const rows = Array.from({ length: 115 }, (_, i) => {
+    const c = (tau: number) => (200 - 180 * Math.exp((-i * 20) / tau)).toFixed(1);
     return `${i * 20},${c(120)},${c(220)},${c(330)}`;
   });
   const began = async (ms: number) => {
@@ -106,9 +106,9 @@ test("a recorder's file completes the load it is of, not another; each rack by i
     await page.getByLabel("Trace began").fill(localInput(new Date(ms)));
     await page.getByRole("button", { name: "Store all of it" }).click();
   };
-  await began(hourAgo - 30 * 60_000);
+  await began(before - 30 * 60_000);
   await expect(page.getByText(/Load V14 of this rack was closed at .*; this trace began at/)).toBeVisible();
-  await began(hourAgo + 120_000);
+  await began(before + 120_000);
   await expect(page.getByText("samples stored.")).toBeVisible();
   await page.goto("/cure/loads/oven-2/V14");
   for (const rack of ["V141", "V142"])

@@ -13,6 +13,10 @@ export type CoachFacts = {
   readonly windows: Readonly<Partial<Record<Setting, readonly [number | null, number | null]>>>;
   readonly recessKv: number | null;
   readonly lotDaysLeft: number | null;
+  /** The outgassing bake of this metal is on record. */
+  readonly outgassed: boolean;
+  /** Voltage of the last coat like it, kV; null where none is known. */
+  readonly lastKv: number | null;
 };
 /** What is changed first, and where to: a setting with a value, or a thing to be done. */
 export type CoachMove =
@@ -20,6 +24,7 @@ export type CoachMove =
   | {
       readonly kind: "do";
       readonly what:
+        | "stop-for-draught"
         | "earth-first"
         | "strip-hooks"
         | "drain-and-filter"
@@ -55,6 +60,7 @@ export type CoachBecause =
         | "high-flow"
         | "lot-old"
         | "thick-in-one"
+        | "voltage-against-earth"
         | "hot"
         | "water-releasing";
     };
@@ -135,6 +141,31 @@ const rules: readonly Rule[] = [
     );
   },
   (f) => {
+    const under = beyond(f, "boothAirMPerS", "lower");
+    // Powder in still air can explode: before any look at the film.
+    return (
+      under && {
+        defect: "inclusions",
+        cause: "booth-draught",
+        weight: 20,
+        because: { kind: "beyond", setting: "boothAirMPerS", ...under },
+        first: act("stop-for-draught"),
+      }
+    );
+  },
+  (f) =>
+    (f.off.includes("hook-part") || f.off.includes("rack-hook") || f.off.includes("lead-rack")) &&
+    f.lastKv !== null &&
+    (f.values.kv ?? 0) > f.lastKv
+      ? {
+          defect: "light-coverage",
+          cause: "poor-ground",
+          weight: 12,
+          because: { kind: "fact", fact: "voltage-against-earth" },
+          first: act("earth-first"),
+        }
+      : null,
+  (f) => {
     const near = beyond(f, "distanceMm", "lower");
     return (
       near && {
@@ -192,7 +223,7 @@ const rules: readonly Rule[] = [
         }
       : null,
   (f) =>
-    f.cast
+    f.cast && !f.outgassed
       ? {
           defect: "pinholes",
           cause: "casting-gas",

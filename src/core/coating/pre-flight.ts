@@ -132,6 +132,8 @@ export type PreFlightJudged = {
   readonly items: readonly { readonly item: PreFlightItem; readonly result: VerdictResult }[];
   /** Off, with what it leads to; the earth as a whole stands under its worst link. */
   readonly off: readonly PreFlightItem[];
+  /** Nobody sprays until it is put right: earth out, or the booth's draught under its least. */
+  readonly stops: readonly PreFlightItem[];
   /** Not looked at: asked for and neither read nor seen. */
   readonly open: readonly PreFlightItem[];
   /** The earth's links added up; null where none was read. */
@@ -180,6 +182,12 @@ export function judgePreFlight(
         : "measured",
     items,
     off: items.filter((i) => i.result === "out" || i.result === "watch").map((i) => i.item),
+    stops: items.flatMap(({ item, result }) => {
+      if (result !== "out") return [];
+      const least = item === "booth-air" ? limits.boothAirMPerS[0] : null;
+      const still = least !== null && (of(item)?.value ?? least) < least;
+      return earthLinkOf[item] || still ? [item] : [];
+    }),
     open: asked.filter((item) => !of(item)),
     earth: chain,
     airDrop,

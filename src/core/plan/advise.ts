@@ -45,6 +45,8 @@ export type RefusalKind =
   | "hybrid-outdoors"
   | "too-thick-for-family"
   | "heat-above-resin"
+  | "heat-above-primer"
+  | "bake-takes-strength"
   | "rubber-in-oven"
   | "primer-cured-unscuffed"
   | "undrained-hollow";
@@ -136,6 +138,15 @@ export function refusals(part: PlannedPart, service: Service, system: CoatingSys
   const limitC = life.serviceLimitC[system.family];
   if (service.serviceC !== null && service.serviceC > limitC)
     out.push({ kind: "heat-above-resin", family: system.family, serviceC: service.serviceC, limitC });
+  // Zinc primers are bound by epoxy: under a hot top coat they go first.
+  if (service.serviceC !== null && system.primer !== "none" && service.serviceC > life.serviceLimitC.epoxy)
+    out.push({
+      kind: "heat-above-primer",
+      primer: system.primer,
+      serviceC: service.serviceC,
+      limitC: life.serviceLimitC.epoxy,
+    });
+  if (system.outgas && losesStrength(part)) out.push({ kind: "bake-takes-strength" });
   if (part.features.includes("rubber-or-seals")) out.push({ kind: "rubber-in-oven" });
   if (part.features.includes("hollow-section") && part.features.includes("no-drain-holes"))
     out.push({ kind: "undrained-hollow" });
@@ -143,6 +154,10 @@ export function refusals(part: PlannedPart, service: Service, system: CoatingSys
     out.push({ kind: "primer-cured-unscuffed" });
   return out;
 }
+
+/** Heat-treated light metal: a bake hotter than its cure is for its maker to allow. */
+const losesStrength = (part: PlannedPart): boolean =>
+  part.features.includes("heat-treated") && (part.substrate === "aluminium" || part.substrate === "cast-aluminium");
 
 const stopsPart: readonly RefusalKind[] = ["rubber-in-oven", "undrained-hollow"];
 
@@ -196,7 +211,9 @@ function recommend(part: PlannedPart, condition: Condition, service: Service, sc
   const wantsPrimer =
     outdoors && rusts && (where === "severe" || facts.has("exposure:knocks") || (service.lifeYears ?? 0) > 5);
   const saltyLight = where === "severe" && (facts.has("metal:light") || facts.has("metal:galvanised"));
-  const primer = wantsPrimer ? "zinc" : saltyLight ? "epoxy" : "none";
+  // No primer bears what a silicone is chosen for.
+  const primer =
+    (service.serviceC ?? 0) > life.serviceLimitC.epoxy ? "none" : wantsPrimer ? "zinc" : saltyLight ? "epoxy" : "none";
   const preparation = rusts
     ? dirty || (outdoors && (part.substrate === "hot-rolled-steel" || wantsPrimer))
       ? schools.preparation
@@ -212,7 +229,9 @@ function recommend(part: PlannedPart, condition: Condition, service: Service, sc
     // Old coating of unknown kind, scale or rust are never sanded over where it must last outdoors.
     preparation: dirty && outdoors && rusts ? "blast" : preparation,
     breakEdges: rusts && outdoors && (facts.has("edge:thermal") || facts.has("edge:sharp")),
-    outgas: part.substrate === "galvanised" || (facts.has("metal:cast") && schools.outgasAlwaysForCastings),
+    outgas:
+      !losesStrength(part) &&
+      (part.substrate === "galvanised" || (facts.has("metal:cast") && schools.outgasAlwaysForCastings)),
     sealSeams: rusts && outdoors && facts.has("feature:open-lap-seam"),
     pretreatment: !outdoors
       ? "wash"
@@ -232,8 +251,8 @@ function familyFor(facts: ReadonlySet<string>, service: Service): Family {
   if (service.serviceC !== null && service.serviceC > life.serviceLimitC.polyester) return "silicone";
   if (facts.has("exposure:chemicals") && !facts.has("outdoors")) return "epoxy";
   if (facts.has("exposure:chemicals")) return "polyurethane";
-  if (!facts.has("outdoors")) return facts.has("finish:clear") ? "acrylic" : "hybrid";
-  if (facts.has("finish:clear")) return "acrylic";
+  // Acrylic dust craters every other powder in the shop: a clear is a polyester unless a person chooses otherwise.
+  if (!facts.has("outdoors")) return facts.has("finish:clear") ? "polyester" : "hybrid";
   if (facts.has("exposure:sun") && (service.lifeYears ?? 0) > 10) return "fluoropolymer";
   if (facts.has("exposure:sun") && (facts.has("exposure:coast") || (service.lifeYears ?? 0) > 4))
     return "polyester-high-weathering";
@@ -271,7 +290,8 @@ function betterOf(system: CoatingSystem, part: PlannedPart, service: Service): [
     primerUm: [50, 80],
     curing: "primer-gelled",
   });
-  if (outdoors && rusts && system.primer === "none") out.push([primed(system), "zinc-primer"]);
+  const bearsPrimer = (service.serviceC ?? 0) <= life.serviceLimitC.epoxy;
+  if (outdoors && rusts && bearsPrimer && system.primer === "none") out.push([primed(system), "zinc-primer"]);
   if (outdoors && system.family === "polyester")
     out.push([{ ...system, family: "polyester-high-weathering" }, "higher-grade"]);
   if (outdoors && system.family === "polyester-high-weathering")

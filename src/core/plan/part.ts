@@ -21,6 +21,8 @@ export const partFeatures = [
   "threads",
   "rubber-or-seals",
   "hinges",
+  /** Worked or tempered for strength (wheels, tempered sections): heat above the cure can take it away. */
+  "heat-treated",
   /** Tumbled to deburr: a film of the tumbling compound stays on it. */
   "tumbled",
   /** Bars or tube with air between: its area may be less than its box's face. */

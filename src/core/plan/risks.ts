@@ -75,7 +75,8 @@ export const nothingDone: CoatingSystem = {
 /** Options that a system already holds, in the codes that risks are removed by. */
 export function optionsOf(system: CoatingSystem): ReadonlySet<string> {
   const options = new Set<string>();
-  if (system.preparation === "blast") options.add("blast").add("degrease");
+  // Blasting hammers grease in: it takes none off.
+  if (system.preparation === "blast") options.add("blast");
   if (system.breakEdges) options.add("edge-breaking");
   if (system.outgas) options.add("outgas-bake");
   if (system.sealSeams) options.add("seam-seal");

@@ -1,4 +1,4 @@
-import { type PrepStep, prepMeasures } from "../preparation";
+import { ferrousStains, type PrepStep, prepMeasures } from "../preparation";
 import type { Condition, PlannedPart } from "./part";
 import type { CoatingSystem } from "./system";
 
@@ -18,7 +18,9 @@ export type RouteStep = {
 export type RouteCode =
   | "hold-for-part"
   | "seals-out"
+  | "test-old-coating"
   | "strip"
+  | "degrease"
   | "grind"
   | "extra-wash"
   | "break-edges"
@@ -69,7 +71,10 @@ export type RouteCheck =
   | "appearance"
   | "against-sample"
   | "layer-bond"
-  | "pitting-told";
+  | "pitting-told"
+  | "lead-and-chromate"
+  | "non-ferrous-media"
+  | "makers-word-on-heat";
 
 const range = (
   name: string,
@@ -118,15 +123,25 @@ export function routeCard(input: {
   const has = (f: PlannedPart["features"][number]) => part.features.includes(f);
   if (has("rubber-or-seals")) add("prepare", "seals-out", { step: "seals-out", hold: true });
   if (has("tumbled")) add("prepare", "extra-wash", { step: "degrease", checks: ["water-film"] });
+  // What is not known is tested, or held and treated as lead and chromate, before it is blasted or burnt.
+  if (condition.oldCoating === "unknown")
+    add("prepare", "test-old-coating", { checks: ["lead-and-chromate"], hold: true });
   if (condition.oldCoating !== "none") add("prepare", "strip", { step: "strip" });
+  // Oil comes off before anything abrasive touches the metal (SSPC-SP 1).
+  if (system.preparation !== "wipe" && !has("tumbled"))
+    add("prepare", "degrease", { step: "degrease", checks: ["water-film"] });
   if (condition.weldSpatter) add("prepare", "grind", { step: "grind" });
   if (system.breakEdges) add("prepare", "break-edges", { step: "break-edges" });
   if (system.preparation === "blast")
     add("prepare", "blast", {
       step: "blast",
       parameters: [range("profile", blastProfileUm, prepMeasures.blast?.unit ?? "µm")],
-      checks:
-        condition.rust === "C" || condition.rust === "D" ? ["profile", "dust", "pitting-told"] : ["profile", "dust"],
+      checks: [
+        "profile",
+        "dust",
+        ...(condition.rust === "C" || condition.rust === "D" ? (["pitting-told"] as const) : []),
+        ...(ferrousStains(part.substrate) ? (["non-ferrous-media"] as const) : []),
+      ],
       hold: condition.rust === "C" || condition.rust === "D",
     });
   if (system.preparation === "sand") add("prepare", "sand", { step: "sand" });
@@ -149,7 +164,8 @@ export function routeCard(input: {
     add("prepare", "outgas-bake", {
       step: "prebake",
       parameters: [range("metal", [cureMetalC + 15, cureMetalC + 30], "°C"), range("hold", [30, null], "min")],
-      checks: ["metal-temperature"],
+      checks: has("heat-treated") ? ["metal-temperature", "makers-word-on-heat"] : ["metal-temperature"],
+      hold: has("heat-treated"),
     });
   if (system.sealSeams) add("prepare", "seam-seal", { parameters: [range("laps", [part.lapM, null], "m")] });
   if (masks > 0)

@@ -33,7 +33,7 @@ export const prepHow: { readonly [K in PrepStep]?: readonly HowField[] } = {
     choice("cut skin", "ground off", "left"),
   ],
   blast: [
-    choice("media", "steel grit", "steel shot", "shot and grit", "sand or glass", "aluminium oxide"),
+    choice("media", "steel grit", "steel shot", "shot and grit", "garnet", "glass bead", "aluminium oxide"),
     number("pressure", "kPa", 50, 1500),
     choice("cleanliness", "Sa 1", "Sa 2", "Sa 2½", "Sa 3"),
     text("media lot"),
@@ -63,7 +63,13 @@ export type HowWarning =
   | "not-blasted-white"
   | "coating-left"
   | "cut-skin-left"
-  | "slow-solvent";
+  | "slow-solvent"
+  | "ferrous-media";
+
+/** Metals that steel grit or shot embeds itself in, and rusts there: they take non-ferrous media, or a sweep of it. */
+export const ferrousStains = (substrate: string): boolean =>
+  ["stainless", "aluminium", "cast-aluminium", "galvanised"].includes(substrate);
+const ferrousMedia: ReadonlySet<string> = new Set(["steel grit", "steel shot", "shot and grit"]);
 
 /** Failure: `bad-how` with the field, its value and why. */
 export function checkHow(step: PrepStep, how: PrepHow): Result<PrepHow> {
@@ -84,7 +90,11 @@ export function checkHow(step: PrepStep, how: PrepHow): Result<PrepHow> {
 }
 
 /** What about the way it was done is known to lead to trouble. */
-export function howWarnings(step: PrepStep, how: PrepHow | null): readonly HowWarning[] {
+export function howWarnings(
+  step: PrepStep,
+  how: PrepHow | null,
+  substrate: string | null = null,
+): readonly HowWarning[] {
   if (!how) return [];
   const out: HowWarning[] = [];
   if (step === "solvent-wipe") {
@@ -94,6 +104,8 @@ export function howWarnings(step: PrepStep, how: PrepHow | null): readonly HowWa
   }
   if (step === "blow-off" && how.air === "not checked") out.push("air-not-checked");
   if (step === "blast" && (how.cleanliness === "Sa 1" || how.cleanliness === "Sa 2")) out.push("not-blasted-white");
+  if (step === "blast" && substrate !== null && ferrousStains(substrate) && ferrousMedia.has(String(how.media)))
+    out.push("ferrous-media");
   if (step === "strip" && Number(how.left ?? 0) > 0) out.push("coating-left");
   if (step === "break-edges" && how["cut skin"] === "left") out.push("cut-skin-left");
   return out;

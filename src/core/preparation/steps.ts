@@ -101,7 +101,8 @@ export function stepsAskedFor(input: {
 }): readonly PrepStep[] {
   const { substrate, features, stages, recoat, condition = null } = input;
   const asked = new Set<PrepStep>(["blow-off", "solvent-wipe"]);
-  if (!recoat && condition?.oil) asked.add("degrease");
+  // Oil comes off before anything abrasive touches the metal.
+  if (!recoat && (condition?.oil || stages.includes("blast"))) asked.add("degrease");
   if (!recoat && condition && condition.oldCoating !== "none") asked.add("strip");
   if (!recoat && condition?.weldSpatter) asked.add("grind");
   if (features.includes("rubber-or-seals")) asked.add("seals-out");
@@ -114,8 +115,10 @@ export function stepsAskedFor(input: {
     asked.add("look-over");
   }
   if (!recoat && (features.includes("thermal-cut-edges") || features.includes("sharp-edges"))) asked.add("break-edges");
-  if (stages.includes("prebake") || ["cast-aluminium", "cast-iron", "galvanised"].includes(substrate))
-    asked.add("prebake");
+  // Heat-treated aluminium is not baked above its cure but where the plan says so.
+  const gassy = substrate === "cast-iron" || substrate === "galvanised" || substrate === "cast-aluminium";
+  const weakens = features.includes("heat-treated") && substrate === "cast-aluminium";
+  if (stages.includes("prebake") || (gassy && !weakens)) asked.add("prebake");
   if (features.includes("fit-surface")) asked.add("masks-in");
   return prepSteps.filter((step) => asked.has(step));
 }

@@ -12,8 +12,10 @@ export function coachFacts(input: {
   readonly off: readonly PreFlightItem[];
   readonly values: CoachFacts["values"];
   readonly lotDaysLeft: number | null;
+  readonly outgassed: boolean;
+  readonly lastKv: number | null;
 }): CoachFacts {
-  const { rack, sheet, site, coatNo, situation, off, values, lotDaysLeft } = input;
+  const { rack, sheet, site, coatNo, situation, off, values, lotDaysLeft, outgassed, lastKv } = input;
   const { substrate, features } = rack.part.data;
   return {
     features,
@@ -35,5 +37,7 @@ export function coachFacts(input: {
     },
     recessKv: sheet?.recessKv ?? null,
     lotDaysLeft,
+    outgassed,
+    lastKv,
   };
 }

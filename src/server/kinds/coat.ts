@@ -1,17 +1,34 @@
 import type { Kysely } from "kysely";
+import type { PreFlightItem } from "@/core/coating";
 import { usedFromHopper } from "@/core/powder";
 import type { Database } from "@/db/schema";
 import { refuse } from "../outcome";
-import { loadRack } from "../rack/load-rack";
+import { loadRack, type RackFile } from "../rack/load-rack";
 import { orderKept } from "../rack/order-kept";
 import { coatTooSoon } from "../rack/order-of-work";
-import { setupAt, siteAt } from "../setup/setup-data";
+import { preFlightOnRecord } from "../rack/pre-flight-on-record";
+import { preFlightLimits } from "../setup/pre-flight-limits";
+import { type SetupData, setupAt, siteAt } from "../setup/setup-data";
 import type { Person } from "../sign-in/roles";
 import type { Made, Makes, Of } from "./made";
 
 export const makes: Makes<"coat"> = {
   coat: ({ db, person }, entry) => coat(db, person, entry),
 };
+
+/** What the pre-flight for this coat found that nobody sprays with: earth out, no draught. A coat since has used it up. */
+function stopsBefore(
+  rack: RackFile,
+  at: Date,
+  sheet: SetupData<"setup-sheet"> | null,
+  site: SetupData<"site">,
+): readonly PreFlightItem[] {
+  const flight = rack.latest.findLast((r) => r.base.kind === "pre-flight" && r.base.happened_at <= at);
+  const used = rack.latest.some(
+    (r) => r.base.kind === "coat" && flight !== undefined && r.base.happened_at > flight.base.happened_at,
+  );
+  return flight && !used ? preFlightOnRecord(flight, preFlightLimits(sheet, site)).stops : [];
+}
 
 /** A coat of powder on a rack, with what was set and what left the hopper. Graded as measured where earth or voltage was read, by procedure where neither was. */
 async function coat(db: Kysely<Database>, person: Person, entry: Of<"coat">): Promise<Made> {
@@ -33,6 +50,8 @@ async function coat(db: Kysely<Database>, person: Person, entry: Of<"coat">): Pr
   if (!lot) return refuse({ kind: "unknown-set-up", what: "lot", name: entry.lot });
   const sheet = [...(sheets?.values() ?? [])].find((s) => s.code.toLowerCase() === entry.sheet?.toLowerCase());
   if (entry.sheet && !sheet) return refuse({ kind: "unknown-set-up", what: "set-up sheet", name: entry.sheet });
+  const stops = entry.supersedes ? [] : stopsBefore(rack, entry.happenedAt, sheet?.data ?? null, site);
+  if (stops.length > 0) return refuse({ kind: "stop-first", number: rack.number, items: stops });
   if (entry.hopperBeforeKg !== null && entry.hopperAfterKg !== null) {
     const used = usedFromHopper(entry.hopperBeforeKg, entry.hopperAfterKg, entry.hopperAddedKg ?? 0);
     if (!used.ok) return refuse(used.error);

@@ -1,5 +1,5 @@
 import type { Kysely } from "kysely";
-import { type CoatSituation, coach, judgePreFlight, type PreFlightEntry, type PreFlightItem } from "@/core/coating";
+import { type CoatSituation, coach, type PreFlightItem } from "@/core/coating";
 import { filmAsked } from "@/core/thickness";
 import type { Database } from "@/db/schema";
 import { heightPairs, lastPreFlight } from "../coat/booth";
@@ -10,6 +10,7 @@ import { type PowderLot, powderLots } from "../coat/powder-lots";
 import { sheetFor } from "../coat/sheet-for";
 import { leftToBuild } from "../rack/film-layers";
 import { newest, type RackFile } from "../rack/load-rack";
+import { preFlightEntries, preFlightOnRecord } from "../rack/pre-flight-on-record";
 import { preFlightLimits } from "../setup/pre-flight-limits";
 import { setupAt, siteAt } from "../setup/setup-data";
 import { ofTheShop, type Person } from "../sign-in/roles";
@@ -60,19 +61,10 @@ export async function showCoat(
   const open = flight && !coatedSince ? flight : undefined;
   const situation = ((open?.details.pre_flight?.[0]?.situation as CoatSituation | undefined) ??
     (recoat ? "recoat" : "first-coat")) satisfies CoatSituation;
-  const entries = (flight?.details.pre_flight_item ?? []).map(
-    (i): PreFlightEntry => ({
-      item: i.item as PreFlightItem,
-      how: i.how as PreFlightEntry["how"],
-      value: i.value,
-      good: i.good,
-      note: i.note ?? "",
-    }),
-  );
-  const judged = flight
-    ? judgePreFlight(entries, limits, flight.details.pre_flight?.[0]?.situation === "recoat")
-    : null;
+  const entries = flight ? preFlightEntries(flight) : [];
+  const judged = flight ? preFlightOnRecord(flight, limits) : null;
   const read = (item: PreFlightItem) => (open ? (entries.find((e) => e.item === item)?.value ?? null) : null);
+  const newestCoat = coats.at(-1)?.row;
   const risks = coach(
     coachFacts({
       rack,
@@ -80,11 +72,22 @@ export async function showCoat(
       site,
       coatNo: recoat ? coatNo : 1,
       situation,
-      off: open && judged ? judged.off : [],
+      off: judged ? judged.off : [],
+      // What was set for the coat on record, until a pre-flight looks forward to the next.
       values: {
-        gunAirKPa: read("air-flowing"),
-        boothAirMPerS: read("booth-air") ?? air.readings.find((r) => r.quantity === "booth-air-speed")?.value ?? null,
+        kv: open ? null : (newestCoat?.kv ?? null),
+        distanceMm: open ? null : (newestCoat?.distance_mm ?? null),
+        reclaimPercent: open ? null : (newestCoat?.reclaim_percent ?? null),
+        metalC: open ? null : (newestCoat?.metal_c ?? null),
+        gunAirKPa: read("air-flowing") ?? (open ? null : (newestCoat?.gun_air_kpa ?? null)),
+        boothAirMPerS:
+          read("booth-air") ??
+          (open ? null : newestCoat?.booth_air_m_per_s) ??
+          air.readings.find((r) => r.quantity === "booth-air-speed")?.value ??
+          null,
       },
+      outgassed: rack.evidence.some((r) => r.details.prep_step?.some((s) => s.step === "prebake" && s.done)),
+      lastKv: coats.at(-2)?.row.kv ?? last?.kv ?? null,
       lotDaysLeft: firstLot && Number.isFinite(firstLot.daysLeft) ? firstLot.daysLeft : null,
     }),
   );

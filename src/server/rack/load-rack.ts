@@ -1,6 +1,5 @@
 import type { Kysely } from "kysely";
 import * as v from "valibot";
-import { judgePreFlight, type PreFlightEntry, type PreFlightItem } from "@/core/coating";
 import { tablesOf } from "@/core/kinds";
 import type { NextStep } from "@/core/line";
 import { personName } from "@/db/queries/person-name";
@@ -17,6 +16,7 @@ import { ofTheShop, type Person } from "../sign-in/roles";
 import { baseOf } from "./base-of";
 import { findRack } from "./find-rack";
 import { evidenceFor, passesOf } from "./passes";
+import { preFlightOnRecord } from "./pre-flight-on-record";
 import type { ThreadRecord } from "./thread";
 
 export type { ThreadRecord } from "./thread";
@@ -151,17 +151,8 @@ async function flightsOff(
   const sheets = await setupAt(db, "setup-sheet", newestFlight.base.happened_at);
   const off = flights.filter((r) => {
     const row = r.details.pre_flight?.[0];
-    const entries = (r.details.pre_flight_item ?? []).map(
-      (i): PreFlightEntry => ({
-        item: i.item as PreFlightItem,
-        how: i.how as PreFlightEntry["how"],
-        value: i.value,
-        good: i.good,
-        note: i.note ?? "",
-      }),
-    );
     const sheet = row?.sheet_id ? (sheets.get(row.sheet_id)?.data ?? null) : null;
-    return judgePreFlight(entries, preFlightLimits(sheet, site), row?.situation === "recoat").result === "out";
+    return preFlightOnRecord(r, preFlightLimits(sheet, site)).result === "out";
   });
   return new Set(off.map((r) => r.base.id));
 }

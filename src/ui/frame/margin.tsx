@@ -20,7 +20,13 @@ export function Margin({ step, children }: { step: string; children: ReactNode }
   return (
     <MarginSheet heading={headings[step] ?? "Beside it"}>
       {children}
-      <p className="caution mt-5">{cautions[step]}</p>
+      <div className="caution mt-5 grid gap-1.5">
+        {cautions[step]?.map((c) => (
+          <p key={c} className="m-0">
+            {c}
+          </p>
+        ))}
+      </div>
     </MarginSheet>
   );
 }

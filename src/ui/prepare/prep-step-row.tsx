@@ -49,6 +49,7 @@ export function PrepStepRow({
   step,
   onRecord,
   limits,
+  substrate,
   cureMetalC,
   mayLog,
   lastHow,
@@ -59,6 +60,7 @@ export function PrepStepRow({
   step: PrepStep;
   onRecord: StepOnRecord | null;
   limits: PreparationLimits;
+  substrate: string;
   cureMetalC: number;
   mayLog: boolean;
 }) {
@@ -117,9 +119,9 @@ export function PrepStepRow({
     setLeavingOut(false);
     setCorrecting(false);
   };
-  const warnings = howWarnings(step, open ? howNow : (onRecord?.how ?? null));
+  const warnings = howWarnings(step, open ? howNow : (onRecord?.how ?? null), substrate);
   const judged = onRecord ? judgePrepStep({ step, ...onRecord }, limits, cureMetalC) : "unknown";
-  const result = judged === "in" && howWarnings(step, onRecord?.how ?? null).length > 0 ? "watch" : judged;
+  const result = judged === "in" && howWarnings(step, onRecord?.how ?? null, substrate).length > 0 ? "watch" : judged;
   const word = !onRecord
     ? "Not recorded"
     : !onRecord.done

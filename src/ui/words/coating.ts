@@ -118,6 +118,7 @@ const facts: Record<Extract<CoachBecause, { kind: "fact" }>["fact"], string> = {
   "high-flow": "this powder flows off sharp edges",
   "lot-old": "the lot is past its shelf life",
   "thick-in-one": "a lot in one coat",
+  "voltage-against-earth": "the voltage was raised while the earth is out: it makes it worse, and it can spark",
   hot: "hot metal takes too much, unseen",
   "water-releasing": "this powder gives off water as it cures",
 };
@@ -132,6 +133,7 @@ export function coachBecause(because: CoachBecause, units: UnitSystem): string {
   }
 }
 const deeds: Record<Extract<CoachMove, { kind: "do" }>["what"], string> = {
+  "stop-for-draught": "Stop: no powder until the booth draws again; clear its filters, read the draught anew",
   "earth-first": "Clean metal to metal at that link and read again, before any setting is touched",
   "strip-hooks": "Take stripped hooks",
   "drain-and-filter": "Drain the tank, change the filter, try the blotter again",

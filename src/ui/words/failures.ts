@@ -1,8 +1,10 @@
+import type { PreFlightItem } from "@/core/coating";
 import type { OpenKind, OrderFault } from "@/core/line";
 import type { PrepStep } from "@/core/preparation";
 import type { UnitSystem } from "@/core/units";
 import { localMoment } from "../format";
 import { coatSentences } from "./coat-failures";
+import { preFlightOff } from "./coating";
 import { decisionWords } from "./decisions";
 import { openName, openRemedy, orderSaid } from "./open";
 import { prepStepName } from "./preparation";
@@ -273,6 +275,8 @@ const sentences: Record<string, (f: Failure, units: UnitSystem) => string> = {
     `This trace begins at ${localMoment(new Date(s(f.startedAt)))} and runs to ${localMoment(new Date(s(f.endsAt)))}, which is still to come. Correct when it began.`,
   "faster-than-clock": (f) =>
     `The recorder ran for ${Math.round(Number(f.ranS) / 60)} min, and the door closed ${Math.round(Number(f.sinceDoorS) / 60)} min ago: a practice run is no record. Pull the load without it, or correct when the door closed.`,
+  "stop-first": (f) =>
+    `Stop: ${(Array.isArray(f.items) ? (f.items as PreFlightItem[]) : []).map((i) => preFlightOff[i]).join("; ")}. Put it right, look again, then spray rack ${s(f.number)}.`,
   "open-before-oven": (f) =>
     `Rack ${s(f.number)} waits before the oven: ${(Array.isArray(f.open) ? (f.open as OpenKind[]) : []).map((k) => `${openName[k].toLowerCase()} (${openRemedy[k]})`).join("; ")}.`,
   "not-open": (f) => `Nothing of that is open on rack ${s(f.number)}. Look at the page again.`,

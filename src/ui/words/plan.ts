@@ -45,6 +45,7 @@ export const featureName: Record<PartFeature, string> = {
   threads: "threads",
   "rubber-or-seals": "rubber, seals, bearings, grease or plastic in it",
   hinges: "hinges",
+  "heat-treated": "heat-treated or tempered",
   tumbled: "tumbled to deburr",
   "open-frame": "open frame",
 };
@@ -103,6 +104,8 @@ export const optionName: Record<string, string> = {
   "heat-resin": "Heat-resisting resin",
   "polyester-top": "Polyester as the outer coat",
   "sweep-blast": "Sweep blast",
+  "other-clear": "Polyester clear in place of acrylic",
+  "makers-word": "The maker’s word on heat",
   "weld-repair": "Weld repaired, found after blasting",
 };
 /** What a cheaper or better system does differently. */
@@ -155,6 +158,10 @@ export const refusalText: Record<string, string> = {
   "hybrid-outdoors": "An indoor hybrid chalks outdoors within a year or two, whatever is said of it. Use polyester.",
   "too-thick-for-family": "This film is thicker than the resin takes in one coat: it pops or cracks. Use two coats.",
   "heat-above-resin": "The service is hotter than this resin stands. Use silicone.",
+  "heat-above-primer":
+    "The service is hotter than a primer stands: it lets go under the top coat. Leave the primer out.",
+  "bake-takes-strength":
+    "Heat-treated aluminium can lose its strength in a bake hotter than its cure. Leave the outgassing bake out, or have its maker's word first.",
   "rubber-in-oven": "Rubber or seals are still in it: they burn or harden. They come out first.",
   "primer-cured-unscuffed": "A full-cured primer holds no top coat unless it is scuffed. Gel the primer, or scuff it.",
   "undrained-hollow":
@@ -164,7 +171,9 @@ export const refusalText: Record<string, string> = {
 export const routeName: Record<RouteCode, string> = {
   "hold-for-part": "Hold",
   "seals-out": "Seals and rubber out",
+  "test-old-coating": "Test the old coating",
   strip: "Strip old coating",
+  degrease: "Degrease",
   grind: "Grind spatter",
   "extra-wash": "Wash the tumbling compound off",
   "break-edges": "Break edges",
@@ -211,6 +220,9 @@ export const checkName: Record<RouteCheck, string> = {
   "against-sample": "looked at in slanting light, against the agreed sample",
   "layer-bond": "cross-cut through lacquer and powder, on a panel",
   "pitting-told": "customer told of pits before going on",
+  "lead-and-chromate": "for lead and chromate, or held and treated as such, before it is blasted or burnt",
+  "non-ferrous-media": "non-ferrous media, or a sweep: never steel grit or shot",
+  "makers-word-on-heat": "its maker’s word on heat first: heat-treated metal loses strength",
 };
 export const money = (amount: number, currency: string): string =>
   currency

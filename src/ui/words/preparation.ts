@@ -99,6 +99,7 @@ export const howWarning: Record<HowWarning, string> = {
   "not-blasted-white": "scale and rust left under the film",
   "coating-left": "old coating left: it gases and lets go",
   "cut-skin-left": "film does not hold on a cut edge's hard skin",
+  "ferrous-media": "steel grit or shot rusts in this metal: non-ferrous media, or a sweep",
   "slow-solvent": "leaves slowly: half an hour before powder",
 };
 

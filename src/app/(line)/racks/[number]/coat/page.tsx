@@ -96,6 +96,12 @@ export default async function CoatPage({ params }: { params: Promise<{ number: s
               </span>
             </p>
           )}
+          {open && judged && judged.stops.length > 0 && (
+            <p role="alert" className="mt-2 border-l-4 border-out bg-out-tint p-3">
+              <b>Stop.</b> {judged.stops.map((i) => preFlightOff[i]).join("; ")}: no powder goes on until it is put
+              right and looked at again.
+            </p>
+          )}
           {mayLog && (
             <details open={!open && !loose}>
               <summary className={summary}>{open ? "Look again" : "Look at earth, air, booth and powder"}</summary>

@@ -146,6 +146,7 @@ export default async function PreparePage({ params }: { params: Promise<{ number
       step={step}
       onRecord={onRecord(step)}
       limits={limits}
+      substrate={rack.part.data.substrate}
       cureMetalC={cureMetalC}
       mayLog={mayLog}
       lastHow={hows[step] ?? null}
