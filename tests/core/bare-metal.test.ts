@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { describe, expect, test } from "vitest";
-import { bareLimitHours, hoursOfMargin } from "@/core/preparation";
+import { bareLimitHours, flashOffHold, hoursOfMargin, type MetalReady, powderHold } from "@/core/preparation";
 import { valueOrThrow } from "@/core/result";
 
 const table = [
@@ -64,5 +64,50 @@ describe("how long the margin over the dew point lasts", () => {
     expect(hoursOfMargin({ ...evening, dewPointC: Number.NaN })).toMatchObject({
       error: { kind: "bad-input", name: "dewPointC" },
     });
+  });
+});
+
+describe("what holds powder back", () => {
+  const HOUR = 3_600_000;
+  const MINUTE = 60_000;
+  const limits = { flashOffMinutes: 10, bareHours: 4, unsealedHours: 24 };
+  const ready = (over: Partial<MetalReady> = {}): MetalReady => ({
+    wiped: null,
+    blastedMs: null,
+    cleanedMs: null,
+    convertedMs: null,
+    ...over,
+  });
+  test.each([
+    [null, 10],
+    ["acetone", 10],
+    ["prep cleaner", 10],
+    ["mineral spirits", 30],
+  ])("a wipe with %s is left for %d min, for powder and for any oven", (solvent, minutes) => {
+    const at = ready({ wiped: { atMs: 0, solvent } });
+    for (const hold of [
+      powderHold(at, minutes * MINUTE - 1, limits),
+      flashOffHold(at, minutes * MINUTE - 1, limits.flashOffMinutes),
+    ])
+      expect(hold).toEqual({ kind: "flash-off", solvent, minutes, untilMs: minutes * MINUTE });
+    expect(powderHold(at, minutes * MINUTE, limits)).toBeNull();
+    expect(flashOffHold(at, minutes * MINUTE, limits.flashOffMinutes)).toBeNull();
+    expect(flashOffHold(at, -1, limits.flashOffMinutes)).toBeNull();
+  });
+  test("bare metal past the limit asks to be cleaned again, and cleaned again it holds no longer", () => {
+    const at = ready({ blastedMs: 0 });
+    expect(powderHold(at, 4 * HOUR, limits)).toBeNull();
+    expect(powderHold(at, 4.5 * HOUR, limits)).toEqual({ kind: "bare-too-long", hours: 4.5, limitHours: 4 });
+    expect(powderHold({ ...at, cleanedMs: 3 * HOUR }, 6.9 * HOUR, limits)).toBeNull();
+    expect(powderHold({ ...at, cleanedMs: 3 * HOUR }, 7.1 * HOUR, limits)).toMatchObject({ kind: "bare-too-long" });
+    // Degreased before the blast says nothing of after it.
+    expect(powderHold({ ...at, cleanedMs: -HOUR }, 4.5 * HOUR, limits)).toMatchObject({ hours: 4.5 });
+    expect(powderHold(ready(), 1000 * HOUR, limits)).toBeNull();
+  });
+  test("under a conversion coat nothing is bare; unsealed it protects for its hours, and a blast after it begins anew", () => {
+    const at = ready({ blastedMs: 0, convertedMs: HOUR });
+    expect(powderHold(at, 25 * HOUR, limits)).toBeNull();
+    expect(powderHold(at, 25.5 * HOUR, limits)).toEqual({ kind: "unsealed-too-long", hours: 24.5, limitHours: 24 });
+    expect(powderHold({ ...at, blastedMs: 2 * HOUR }, 6.5 * HOUR, limits)).toMatchObject({ kind: "bare-too-long" });
   });
 });

@@ -99,6 +99,7 @@ describe("how it was last done", () => {
       ...over,
     });
     expect((await lastHow(t.app, at)).blast).toMatchObject({ media: "steel grit", pressure: 650 });
+    await stored(t, operator, ago(2), { ...blast({}), step: "degrease", value: null });
     await stored(t, operator, ago(1), blast({ how: { media: "steel shot", pressure: 500 } }));
     expect((await lastHow(t.app, at)).blast).toEqual({ media: "steel shot", pressure: 500 });
     expect(await lastHow(t.app, new Date(at.getTime() + 70 * 86_400_000))).toEqual({});

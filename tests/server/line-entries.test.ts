@@ -60,6 +60,9 @@ const coat = {
 
 describe("a step of preparation", () => {
   test("is stored with its measure and unit; without one it is by procedure", async () => {
+    const blast = { kind: "prep-step", rack: "L100", step: "blast", done: true, value: 48, note: "" };
+    expect(await put(operator, blast)).toMatchObject({ failure: { kind: "step-out-of-order", first: "degrease" } });
+    await stored(t, operator, earlier(210), { ...blast, step: "degrease", value: null });
     await stored(t, operator, earlier(200), {
       kind: "prep-step",
       rack: "L100",
@@ -78,6 +81,7 @@ describe("a step of preparation", () => {
     });
     const rack = await loadRack(t.app, operator, "L100");
     expect(rack?.latest.map((r) => [r.base.grade, r.details.prep_step?.[0]])).toMatchObject([
+      ["by-procedure", { step: "degrease", value: null, unit: null }],
       ["measured", { step: "blast", value: 48, unit: "µm" }],
       ["by-procedure", { step: "blow-off", value: null, unit: null }],
     ]);
@@ -444,12 +448,16 @@ describe("by entry line", () => {
     const made = await entryFromShorthand(t.app, operator, understood, newId(), at.toISOString());
     return made.ok ? storeEntry(t.app, operator, made.value, at) : { ok: false as const, failure: made.error };
   };
-  test.each(["rack L104 blast 51", "rack L104 wipe", "rack L104 wash", "air 19C 55%", "oven 1 load 950 L105"])(
-    "%s is kept",
-    async (text) => {
-      expect(await typed(text)).toMatchObject({ ok: true, already: false });
-    },
-  );
+  test.each([
+    "rack L104 degrease",
+    "rack L104 blast 51",
+    "rack L104 wipe",
+    "rack L104 wash",
+    "air 19C 55%",
+    "oven 1 load 950 L105",
+  ])("%s is kept", async (text) => {
+    expect(await typed(text)).toMatchObject({ ok: true, already: false });
+  });
   test("a second coat's film is recorded as of that coat", async () => {
     await stored(t, operator, earlier(5), { ...coat, rack: "L102", coatNo: 2 });
     const made = await entryFromShorthand(

@@ -75,6 +75,7 @@ describe("the order of the steps", () => {
     expect(await put(60, step(rack.number, "look-over", { value: 0 }))).toMatchObject({
       failure: { kind: "step-out-of-order", first: "blast" },
     });
+    expect(await put(59.5, step(rack.number, "degrease"))).toMatchObject({ ok: true });
     expect(await put(59, step(rack.number, "blast", { value: 48 }))).toMatchObject({ ok: true });
     expect(await put(58, step(rack.number, "look-over", { value: 0 }))).toMatchObject({ ok: true });
   });

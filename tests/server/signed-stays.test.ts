@@ -26,6 +26,7 @@ const step = (rack: string, name: string, minutes: number, value: number | null 
 async function proven(rack: string, asked: object = {}): Promise<void> {
   await coatedRack(t, rack, { at: ago(400), asked });
   for (const [name, value] of [
+    ["degrease", null],
     ["blast", 45],
     ["dust-tape", 1],
     ["look-over", 0],
@@ -34,7 +35,6 @@ async function proven(rack: string, asked: object = {}): Promise<void> {
     ["solvent-wipe", null],
     ["soluble-salt", 5],
     ["water-break", 40],
-    ["degrease", null],
   ] as const)
     await step(rack, name, 399, value);
   const timeS = Array.from({ length: 181 }, (_, i) => i * 10);

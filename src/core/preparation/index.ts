@@ -5,5 +5,6 @@ export * from "./film-to-profile";
 export * from "./how";
 export * from "./order";
 export * from "./outgas";
+export * from "./powder-hold";
 export * from "./preparation";
 export * from "./steps";

@@ -109,6 +109,7 @@ const prepWords: Record<string, PrepStep> = {
   strip: "strip",
   seals: "seals-out",
   grease: "degrease",
+  degrease: "degrease",
   grind: "grind",
   edges: "break-edges",
   scuff: "scuff",

@@ -6,11 +6,12 @@ import type { Database } from "@/db/schema";
 import { refuse } from "../outcome";
 import { findRack } from "../rack/find-rack";
 import { loadRack } from "../rack/load-rack";
+import { metalKept } from "../rack/metal-ready";
 import { orderKept } from "../rack/order-kept";
 import { ovenTooSoon } from "../rack/order-of-work";
 import { readDetails } from "../record/read-details";
 import { byCode } from "../setup/by-code";
-import { setupAt } from "../setup/setup-data";
+import { setupAt, siteAt } from "../setup/setup-data";
 import type { Person } from "../sign-in/roles";
 import type { Made, Makes, Of, Part } from "./made";
 import { passageOf } from "./passage";
@@ -56,6 +57,7 @@ async function load(db: Kysely<Database>, person: Person, entry: Of<"load">): Pr
     .executeTakeFirst();
   if (inOven && inOven.idempotency_key !== `${entry.idempotencyKey}:bake`)
     return refuse({ kind: "rack-in-oven", number: inOven.number, load: inOven.load_no });
+  const site = await siteAt(db, entry.happenedAt);
   for (const rack of found) {
     const file = await loadRack(db, person, rack.number);
     if (!file) return refuse({ kind: "unknown-rack", number: rack.number });
@@ -65,6 +67,10 @@ async function load(db: Kysely<Database>, person: Person, entry: Of<"load">): Pr
       ? null
       : orderKept(file, person, { stage: "oven", at: entry.happenedAt, leftOut: entry.leftOut });
     if (disorder) return refuse(disorder);
+    const wet = entry.supersedes
+      ? null
+      : await metalKept(db, file, person, site, { stage: "oven", at: entry.happenedAt, leftOut: entry.leftOut });
+    if (wet) return refuse(wet);
   }
   const bake: Part = {
     name: "bake",

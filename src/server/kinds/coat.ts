@@ -4,6 +4,7 @@ import { usedFromHopper } from "@/core/powder";
 import type { Database } from "@/db/schema";
 import { refuse } from "../outcome";
 import { loadRack, type RackFile } from "../rack/load-rack";
+import { metalKept } from "../rack/metal-ready";
 import { orderKept } from "../rack/order-kept";
 import { coatTooSoon } from "../rack/order-of-work";
 import { preFlightOnRecord } from "../rack/pre-flight-on-record";
@@ -50,6 +51,10 @@ async function coat(db: Kysely<Database>, person: Person, entry: Of<"coat">): Pr
   if (!lot) return refuse({ kind: "unknown-set-up", what: "lot", name: entry.lot });
   const sheet = [...(sheets?.values() ?? [])].find((s) => s.code.toLowerCase() === entry.sheet?.toLowerCase());
   if (entry.sheet && !sheet) return refuse({ kind: "unknown-set-up", what: "set-up sheet", name: entry.sheet });
+  const metal = entry.supersedes
+    ? null
+    : await metalKept(db, rack, person, site, { stage: "booth", at: entry.happenedAt, leftOut: entry.leftOut });
+  if (metal) return refuse(metal);
   const stops = entry.supersedes ? [] : stopsBefore(rack, entry.happenedAt, sheet?.data ?? null, site);
   if (stops.length > 0) return refuse({ kind: "stop-first", number: rack.number, items: stops });
   if (entry.hopperBeforeKg !== null && entry.hopperAfterKg !== null) {

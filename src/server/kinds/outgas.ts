@@ -4,7 +4,9 @@ import type { Database } from "@/db/schema";
 import { refuse } from "../outcome";
 import { askedSteps, hottestCureC, stepsOnRecord } from "../rack/asked-steps";
 import { loadRack } from "../rack/load-rack";
+import { metalKept } from "../rack/metal-ready";
 import { missedFirst } from "../rack/order-of-work";
+import { siteAt } from "../setup/setup-data";
 import type { Person } from "../sign-in/roles";
 import type { Made, Makes, Of } from "./made";
 
@@ -21,6 +23,10 @@ async function outgas(db: Kysely<Database>, person: Person, entry: Of<"outgas">)
   if (!rack) return refuse({ kind: "unknown-rack", number: entry.rack });
   const missed = missedFirst(stepMissedBefore("prebake", askedSteps(rack), stepsOnRecord(rack)), "prebake");
   if (missed) return refuse(missed);
+  // Solvent that is still on it burns in any oven.
+  const site = await siteAt(db, entry.happenedAt);
+  const wet = await metalKept(db, rack, person, site, { stage: "oven", at: entry.happenedAt, leftOut: null });
+  if (wet) return refuse(wet);
   const channels = entry.channels.map((c) => ({
     name: c.name,
     medium: c.medium,

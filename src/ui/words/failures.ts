@@ -1,13 +1,13 @@
 import type { PreFlightItem } from "@/core/coating";
 import type { OpenKind, OrderFault } from "@/core/line";
-import type { PrepStep } from "@/core/preparation";
+import type { MetalHold, PrepStep } from "@/core/preparation";
 import type { UnitSystem } from "@/core/units";
 import { localMoment } from "../format";
 import { coatSentences } from "./coat-failures";
 import { preFlightOff } from "./coating";
 import { decisionWords } from "./decisions";
 import { openName, openRemedy, orderSaid } from "./open";
-import { prepStepName } from "./preparation";
+import { metalHoldSaid, prepStepName } from "./preparation";
 import { washSentences } from "./wash-failures";
 
 /** A failure as a person reads it: what was wrong, with the value, and what to do. */
@@ -275,6 +275,7 @@ const sentences: Record<string, (f: Failure, units: UnitSystem) => string> = {
     `This trace begins at ${localMoment(new Date(s(f.startedAt)))} and runs to ${localMoment(new Date(s(f.endsAt)))}, which is still to come. Correct when it began.`,
   "faster-than-clock": (f) =>
     `The recorder ran for ${Math.round(Number(f.ranS) / 60)} min, and the door closed ${Math.round(Number(f.sinceDoorS) / 60)} min ago: a practice run is no record. Pull the load without it, or correct when the door closed.`,
+  "metal-not-ready": (f) => `Rack ${s(f.number)}: ${metalHoldSaid(f.hold as MetalHold)}`,
   "stop-first": (f) =>
     `Stop: ${(Array.isArray(f.items) ? (f.items as PreFlightItem[]) : []).map((i) => preFlightOff[i]).join("; ")}. Put it right, look again, then spray rack ${s(f.number)}.`,
   "open-before-oven": (f) =>

@@ -5,13 +5,14 @@ import {
   type HowWarning,
   type MetalDecision,
   type MetalFault,
+  type MetalHold,
   type PrepHow,
   type PrepStep,
   prepHow,
   prepMeasures,
 } from "@/core/preparation";
 import type { UnitSystem } from "@/core/units";
-import { withUnit } from "../format";
+import { localMoment, withUnit } from "../format";
 
 export const prepStepName: Record<PrepStep, string> = {
   strip: "Strip old coating",
@@ -112,3 +113,15 @@ export const howWords = (step: PrepStep, how: PrepHow): string =>
       return f.kind === "number" ? `${f.unit ? "" : `${f.key} `}${value}${f.unit ? ` ${f.unit}` : ""}` : String(value);
     })
     .join(", ");
+
+/** What holds powder, or the oven, back from metal, with what to do. */
+export function metalHoldSaid(hold: MetalHold): string {
+  switch (hold.kind) {
+    case "flash-off":
+      return `${hold.solvent ? `wiped with ${hold.solvent}, which` : "its wipe"} is left to flash off for ${hold.minutes} min, until ${localMoment(new Date(hold.untilMs))}. Wait until then.`;
+    case "bare-too-long":
+      return `bare for ${hold.hours.toFixed(1)} h, ${hold.limitHours} h is the limit in this air. Clean it again: blast, sand or degrease, then wipe.`;
+    case "unsealed-too-long":
+      return `out of the conversion bath for ${hold.hours.toFixed(1)} h, it protects for ${hold.limitHours} h. Wash it again before powder.`;
+  }
+}
