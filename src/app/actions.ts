@@ -11,12 +11,13 @@ import { entryFromShorthand } from "@/server/entries/from-shorthand";
 import { liveTraceSchema, pullLoad } from "@/server/entries/pull-load";
 import { storeEntry } from "@/server/entries/store-entry";
 import { refuse } from "@/server/outcome";
-import { keepPreference } from "@/server/preferences";
+import { keepPreference, preferences } from "@/server/preferences";
 import { places } from "@/server/search/places";
 import { auth } from "@/server/sign-in/auth";
 import { personWith } from "@/server/sign-in/person";
 import type { Person } from "@/server/sign-in/roles";
 import type { Place } from "@/ui/frame/line-actions";
+import { answerTo } from "./answer";
 
 type Now = () => Date;
 
@@ -30,11 +31,22 @@ export const saveShorthand = action(
   "log-line",
   "entry",
   async (db: Db, person: Person, understood: Understood, id: string, happenedAt: string, sure: boolean, clock: Now) => {
-    if (understood.kind === "oven-pull") return pullLoad(db, person, { oven: String(understood.oven) }, id, clock);
+    if (understood.kind === "oven-pull")
+      return pullLoad(
+        db,
+        person,
+        { oven: String(understood.oven), ...(understood.loadNo ? { loadNo: String(understood.loadNo) } : {}) },
+        id,
+        clock,
+      );
     const entry = await entryFromShorthand(db, person, understood, id, happenedAt);
-    return entry.ok
-      ? storeEntry(db, person, sure ? { ...entry.value, sure } : entry.value, clock)
-      : refuse(entry.error);
+    if (!entry.ok) return refuse(entry.error);
+    const outcome = await storeEntry(db, person, sure ? { ...entry.value, sure } : entry.value, clock);
+    if (!outcome.ok) return outcome;
+    const { units } = await preferences();
+    // It is kept whatever can be said of it.
+    const answer = await answerTo(db, person, entry.value, units, clock()).catch(() => null);
+    return { ...outcome, answer };
   },
 );
 

@@ -35,6 +35,10 @@ describe("shop shorthand", () => {
   });
   test("pull, passage, cross-cut, rub, go-to", () => {
     expect(valueOrThrow(parseShorthand("oven 2 pull"))).toEqual({ kind: "oven-pull", oven: "2" });
+    for (const text of ["oven 2 pull 478", "oven 2 478 pull", "oven 2 load 478 pull"])
+      expect(valueOrThrow(parseShorthand(text)), text).toEqual({ kind: "oven-pull", oven: "2", loadNo: "478" });
+    expect(valueOrThrow(parseShorthand("oven 2 478 door open"))).toMatchObject({ event: "door-opened", loadNo: "478" });
+    expect(valueOrThrow(parseShorthand("oven 2 load 478 1031"))).toMatchObject({ kind: "oven-load", racks: ["1031"] });
     expect(valueOrThrow(parseShorthand("rack 1042 in booth"))).toEqual({
       kind: "passage",
       rack: "1042",

@@ -25,7 +25,15 @@ test("a rack is coated: pre-flight with its earth by links, the coat takes it ov
   await signIn(page, "maren");
   await emptyRack(page, "C201");
   // What must come first is said by name, and left out with its reason.
-  for (const step of ["Blast", "Looked over, bare", "Blow off", "Dust on tape", "Break edges", "Solvent wipe"]) {
+  for (const step of [
+    "Grease off",
+    "Blast",
+    "Looked over, bare",
+    "Blow off",
+    "Dust on tape",
+    "Break edges",
+    "Solvent wipe",
+  ]) {
     await page.goto("/racks/C201/prepare");
     await page.waitForLoadState("networkidle");
     const row = page

@@ -10,7 +10,7 @@ const go = async (page: Page, word: string) => {
   await expect(page.locator("#entry-said")).not.toContainText("looking for");
   await page.keyboard.press("Enter");
 };
-const line = async (page: Page, text: string, answer: string | RegExp = "Recorded.") => {
+const line = async (page: Page, text: string, answer: string | RegExp = /^Recorded/) => {
   await page.keyboard.press("/");
   await page.keyboard.type(text);
   await page.keyboard.press("Enter");

@@ -7,6 +7,7 @@ import { findOven, loadOvenFile } from "@/server/cure/oven-file";
 import { pullLoad } from "@/server/entries/pull-load";
 import { storeEntry } from "@/server/entries/store-entry";
 import { newId, now } from "@/server/now";
+import { cureItem } from "@/server/rack/judge-rack";
 import { loadRack, newest } from "@/server/rack/load-rack";
 import { addVersion } from "@/server/setup/add-version";
 import { setupAt, siteAt } from "@/server/setup/setup-data";
@@ -259,6 +260,37 @@ describe("a load", () => {
     expect(await pullLoad(t.app, operator, open, newId(), at, ran(700))).toMatchObject({ ok: true });
     const pulled = await loadLoad(t.app, operator, "oven-1", "C-3", at);
     expect(at.getTime() - (pulled?.closedAt.getTime() ?? 0)).toBe(700_000);
+  });
+  test("spot readings on coated metal count where no probe was in it: by procedure, and never as short", async () => {
+    await coatedRack(t, "C105", { at: ago(300) });
+    await coatedRack(t, "C106", { at: ago(300) });
+    await close("C-5", 100, ["C105"]);
+    await close("C-6", 100, ["C106"]);
+    const metalC = (minutes: number) => 205 - 185 * Math.exp(-minutes / 6);
+    for (let minutes = 4; minutes <= 36; minutes += 4)
+      expect(
+        await event("C-5", "infrared", 100 - minutes, { valueC: metalC(minutes), aim: "coated-part" }),
+      ).toMatchObject({ ok: true });
+    for (const minutes of [4, 8])
+      await event("C-6", "infrared", 100 - minutes, { valueC: metalC(minutes), aim: "coated-part" });
+    // Of the oven's wall it says nothing of the metal.
+    await event("C-6", "infrared", 80, { valueC: 210, aim: "oven-wall" });
+    for (const load of ["C-5", "C-6"]) {
+      const open = await loadLoad(t.app, operator, "oven-1", load, at);
+      await pullLoad(t.app, operator, { recordId: open?.recordId ?? "" }, newId(), ago(63));
+    }
+    const item = async (number: string) => {
+      const rack = await loadRack(t.app, lead, number);
+      return rack && cureItem(rack);
+    };
+    expect(await item("C105")).toMatchObject({
+      result: expect.stringMatching(/^(in|watch)$/),
+      grade: "by-procedure",
+      bake: { decidingChannel: "By infrared", decidingIndex: expect.any(Number) },
+    });
+    const short = await item("C106");
+    expect(short).toMatchObject({ result: "unknown" });
+    expect(short?.bake?.reasons.map((r) => r.kind)).toContain("recorded-until");
   });
   test("a trace of another moment than its load, of before the coat, or not over yet is refused with both times", async () => {
     await coatedRack(t, "C104", { at: ago(300) });

@@ -134,6 +134,7 @@ function rackOf(
     evidence: records,
     base: { kind: "none", um: 0 },
     doubted: new Set(),
+    infrared: new Map(),
   } as unknown as RackFile;
 }
 const nothing: Conditions = { passages: [], baths: [] };

@@ -47,6 +47,9 @@ const bake = (over: Partial<OpenBake> = {}): OpenBake => ({
   channel: "Thick",
   pullAt: minutes(9),
   lastAt: at,
+  stale: false,
+  foretold: null,
+  overdue: false,
   result: "in",
   cured: (over.index ?? 60) >= 110,
   ...over,
@@ -101,13 +104,48 @@ describe("what needs a hand", () => {
       "Case 7",
     ]);
   });
+  test("an old figure never stands as the present one: what is foretold comes first, then what was read and when", () => {
+    const said = (over: Partial<OpenBake>) =>
+      dueList(line({ bakes: [bake({ stale: true, lastAt: minutes(-100), index: 51, ...over })] }), "metric")[0]?.why;
+    const read = "read 09:20, 1 h 40 ago: index 51 then on Thick";
+    expect(said({ foretold: { index: 480.4, overbakedSince: minutes(-20) } })).toBe(
+      `Foretold over-baked since 10:40; ${read}`,
+    );
+    expect(said({ foretold: { index: 180, overbakedSince: null }, overdue: true, pullAt: minutes(-87) })).toBe(
+      `Foretold cured since 09:33, index 180 by now; ${read}`,
+    );
+    expect(said({ foretold: { index: 80, overbakedSince: null } })).toBe(`Foretold at index 80 by now; ${read}`);
+    expect(said({ foretold: null })).toBe(`What it is by now nobody knows; ${read}`);
+    const rail = (over: Partial<OpenBake>) =>
+      railFacts(line({ bakes: [bake({ stale: true, ...over })] }), (d) => d.toISOString().slice(11, 16)).stages.find(
+        (s) => s.id === "cure",
+      );
+    expect(JSON.stringify(rail({ overdue: true, pullAt: minutes(-87) }))).toContain("Oven 1 overdue");
+    expect(JSON.stringify(rail({ foretold: { index: 480, overbakedSince: minutes(-20) } }))).toContain(
+      "Oven 1 over-baked",
+    );
+  });
   test("a quiet line needs none", () => {
     expect(dueList(line(), "metric")).toEqual([]);
   });
   test.each([
     ["still heating", { pullAt: null, index: 12 }, "Heating", "in", null],
     ["to be pulled in nine minutes", {}, "Pull 11:09", "in", minutes(9).getTime()],
-    ["past the minute", { pullAt: minutes(-4) }, "Pull overdue", "watch", minutes(-4).getTime()],
+    ["past the minute", { pullAt: minutes(-4), overdue: true }, "Pull overdue 4 min", "watch", minutes(-4).getTime()],
+    [
+      "past it, and foretold over-baked",
+      {
+        pullAt: minutes(-87),
+        overdue: true,
+        stale: true,
+        lastAt: minutes(-100),
+        result: "out",
+        foretold: { index: 480, overbakedSince: minutes(-20) },
+      },
+      "Over-baked, foretold",
+      "out",
+      minutes(-87).getTime(),
+    ],
     ["cured", { index: 130, pullAt: minutes(-1), result: "watch" }, "Pull now", "watch", minutes(-1).getTime()],
     ["over-baked", { index: 300, pullAt: minutes(-1), result: "out" }, "Pull now", "out", minutes(-1).getTime()],
     [

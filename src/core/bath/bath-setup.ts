@@ -26,6 +26,8 @@ export type BathSetup = {
   readonly acidProduct: string;
   /** What else may go in: inhibitor, defoamer; names as on the drums. */
   readonly otherProducts?: readonly string[];
+  /** Values that each product moves, by its name; the usual ones of its kind where it is not named. */
+  readonly moves?: Readonly<Record<string, readonly BathParameter[]>>;
   readonly caution: string;
   readonly contactS: readonly [number, number] | null;
   /** Weight of the conversion coat asked for, g/m²; null where none is. */

@@ -4,6 +4,7 @@ export * from "./bath-window";
 export * from "./conversion-panel";
 export * from "./dosing";
 export * from "./meter-line";
+export * from "./moves";
 export * from "./plausible";
 export * from "./readiness";
 export * from "./stretches";

@@ -24,11 +24,13 @@ export type Understood =
         readonly typedUnit: string;
       }[];
     }
-  | { readonly kind: "oven-pull"; readonly oven: string }
+  /** The load where it is named; else the only one in that oven. */
+  | { readonly kind: "oven-pull"; readonly oven: string; readonly loadNo?: string }
   | { readonly kind: "oven-load"; readonly oven: string; readonly loadNo: string; readonly racks: readonly string[] }
   | {
       readonly kind: "oven-event";
       readonly oven: string;
+      readonly loadNo?: string;
       readonly event: OvenWord;
       /** Of a set point or a reading of the metal, °C. */
       readonly valueC: number | null;
@@ -138,9 +140,11 @@ export function parseShorthand(text: string, units: UnitSystem = "metric"): Resu
   if (first === "") return err({ kind: "empty" });
   if ((first === "tank" || first === "t" || /^t\d+$/.test(first)) && words.length > (/^t\d+$/.test(first) ? 1 : 2))
     return parseBath(words, units);
-  if (first === "oven" && third === "pull") return ok({ kind: "oven-pull", oven: second });
-  if (first === "oven" && third === "load") return parseLoad(second, words.slice(3));
-  if (first === "oven" && words.length > 2) return parseOven(second, words.slice(2), units);
+  if (first === "oven" && third === "pull")
+    return ok({ kind: "oven-pull", oven: second, ...(words[3] ? { loadNo: words[3] } : {}) });
+  if (first === "oven" && third === "load" && !saysOfLoad(words[4])) return parseLoad(second, words.slice(3));
+  if (first === "oven" && words.length > 2)
+    return parseOven(second, third === "load" ? words.slice(3) : words.slice(2), units);
   if (first === "air" && words.length > 1) return parseAir(words.slice(1), units);
   if (first === "rack" && words.length > 2) return parseRack(words, units);
   if (first === "dft") return parseThickness(null, words.slice(1), units);
@@ -236,8 +240,18 @@ function parseLoad(oven: string, words: readonly string[]): Result<Understood> {
       });
 }
 
-/** What happens to the newest load of an oven: a word, or its set point or metal with a temperature. */
+/** Whether a word says what happens to a load, and is no rack in it. */
+const saysOfLoad = (word: string | undefined): boolean =>
+  word !== undefined && (word.toLowerCase() in ovenWords || /^(door|set|metal|pull)$/i.test(word));
+
+/** What happens to a load of an oven, its number first where there are several: a word, or its set point or metal with a temperature. */
 function parseOven(oven: string, words: readonly string[], units: UnitSystem): Result<Understood> {
+  const [loadNo, second] = words;
+  if (loadNo && second && !saysOfLoad(loadNo) && saysOfLoad(second)) {
+    if (second.toLowerCase() === "pull") return ok({ kind: "oven-pull", oven, loadNo });
+    const said = parseOven(oven, words.slice(1), units);
+    return said.ok && said.value.kind === "oven-event" ? ok({ ...said.value, loadNo }) : said;
+  }
   const said = words.map((w) => w.toLowerCase()).filter((w) => w !== "door" && w !== "to" && w !== "at");
   const [word = "", ...rest] = said;
   const known = ovenWords[word];

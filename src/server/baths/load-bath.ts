@@ -8,6 +8,7 @@ import {
   forecastLimit,
   judgeBathValue,
   type LimitSide,
+  movedBy,
   planAddition,
   predictAt,
 } from "@/core/bath";
@@ -135,7 +136,9 @@ export async function loadBath(
           typedUnit: row.typed_unit,
         }),
       );
-    const judged = judgeSeries(parameter, window, points, events.rows, window.roundHours ?? bath.data.roundHours);
+    // An addition of one thing is no change of another: acid does not begin the inhibitor's line anew.
+    const own = events.rows.filter((e) => movedBy(bath.data, e).includes(parameter));
+    const judged = judgeSeries(parameter, window, points, own, window.roundHours ?? bath.data.roundHours);
     return withReaction(judged, window.reaction);
   });
   const last = series.map((s) => s.points[s.points.length - 1]?.result ?? "unknown");

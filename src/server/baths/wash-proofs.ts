@@ -1,5 +1,5 @@
 import { type Kysely, sql } from "kysely";
-import { type BathParameter, judgeBathValue, type PanelLook, valueAtPassage } from "@/core/bath";
+import { type BathParameter, judgeBathValue, movedBy, type PanelLook, valueAtPassage } from "@/core/bath";
 import type { EvidenceGrade, VerdictResult } from "@/core/verdict";
 import { personName } from "@/db/queries/person-name";
 import { stands } from "@/db/queries/stands";
@@ -96,8 +96,8 @@ async function bathAtHour(db: Kysely<Database>, bath: SetupItem<"bath">, hour: D
       where r.bath_id = ${bath.id} and r.kind = 'bath-check' and r.happened_at between ${near} and ${until} and ${stands("r.id")} order by r.happened_at`.execute(
       db,
     ),
-    sql<{ at: Date }>`
-      select r.happened_at as at from record r where r.bath_id = ${bath.id} and r.kind = 'bath-event' and r.happened_at between ${near} and ${until} and ${stands("r.id")}`.execute(
+    sql<{ at: Date; event: string; product: string }>`
+      select r.happened_at as at, e.event, coalesce(e.product, '') as product from record r join bath_event e on e.record_id = r.id where r.bath_id = ${bath.id} and r.kind = 'bath-event' and r.happened_at between ${near} and ${until} and ${stands("r.id")}`.execute(
       db,
     ),
   ]);
@@ -109,7 +109,7 @@ async function bathAtHour(db: Kysely<Database>, bath: SetupItem<"bath">, hour: D
       atMs: hour.getTime(),
       before: mine.findLast((c) => c.atMs <= hour.getTime()) ?? null,
       after: mine.find((c) => c.atMs > hour.getTime()) ?? null,
-      eventsMs: events.rows.map((e) => e.at.getTime()),
+      eventsMs: events.rows.flatMap((e) => (movedBy(bath.data, e).includes(parameter) ? [e.at.getTime()] : [])),
       roundHours: bath.data.windows[parameter]?.roundHours ?? bath.data.roundHours,
     });
     return {

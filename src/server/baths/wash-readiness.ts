@@ -1,4 +1,4 @@
-import { type Readiness, type ReadinessValue, readiness, valueAtPassage } from "@/core/bath";
+import { movedBy, type Readiness, type ReadinessValue, readiness, valueAtPassage } from "@/core/bath";
 import type { BathFile } from "./load-bath";
 
 const HOUR = 3_600_000;
@@ -13,7 +13,9 @@ export function washReadiness(files: readonly BathFile[], at: Date): Readiness {
         atMs: at.getTime(),
         before: (next < 0 ? checks.at(-1) : checks[next - 1]) ?? null,
         after: (next < 0 ? null : checks[next]) ?? null,
-        eventsMs: file.events.map((e) => e.at.getTime()),
+        eventsMs: file.events.flatMap((e) =>
+          movedBy(file.bath.data, e).includes(series.parameter) ? [e.at.getTime()] : [],
+        ),
         roundHours: file.bath.data.roundHours,
       });
       return {

@@ -1,10 +1,10 @@
-import { type Kysely, sql } from "kysely";
+import type { Kysely } from "kysely";
 import { concentrationFromTitration, titrationFactor } from "@/core/bath";
 import type { EntryInput } from "@/core/kinds";
 import { err, ok, type Result } from "@/core/result";
 import type { Understood } from "@/core/shorthand";
-import { stands } from "@/db/queries/stands";
 import type { Database } from "@/db/schema";
+import { openLoadOf } from "../cure/which-load";
 import { findRack } from "../rack/find-rack";
 import { setupAt } from "../setup/setup-data";
 import type { Person } from "../sign-in/roles";
@@ -93,13 +93,13 @@ export async function entryFromShorthand(
         (o) => o.code.toLowerCase() === `oven ${understood.oven}`.toLowerCase(),
       );
       if (!oven) return err({ kind: "unknown-oven-name", name: `oven ${understood.oven}` });
-      const load = await newestOpenLoad(db, oven.id, moment);
-      if (!load) return err({ kind: "nothing-in-oven", name: oven.code });
+      const which = await openLoadOf(db, oven, understood.loadNo ?? null, moment);
+      if (!which.ok) return which;
       return ok({
         ...base,
         kind: "bake-event",
         oven: oven.code,
-        loadNo: load,
+        loadNo: which.value.loadNo,
         event: understood.event,
         valueC: understood.valueC,
         note: "",
@@ -173,20 +173,4 @@ async function coatNoOf(db: Kysely<Database>, rackId: string): Promise<number> {
     .limit(1)
     .executeTakeFirst();
   return newest?.coat_no ?? 1;
-}
-
-/** What is said of an oven on the entry line is meant for the load that went in last and is still in. */
-async function newestOpenLoad(db: Kysely<Database>, ovenId: string, at: Date): Promise<string | null> {
-  const row = await db
-    .selectFrom("bake")
-    .select("load_no")
-    .where("oven_id", "=", ovenId)
-    .where("pulled_at", "is", null)
-    .where("door_closed_at", "<=", at)
-    .where("door_closed_at", ">", new Date(at.getTime() - 24 * 3_600_000))
-    .where(sql<boolean>`${stands("bake.record_id")}`)
-    .orderBy("door_closed_at", "desc")
-    .limit(1)
-    .executeTakeFirst();
-  return row?.load_no ?? null;
 }

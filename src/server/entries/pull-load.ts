@@ -6,6 +6,7 @@ import { lock } from "@/db/queries/locks";
 import { stands } from "@/db/queries/stands";
 import type { Database } from "@/db/schema";
 import { readSections, sectionsOf } from "../bake/section-readings";
+import { openLoadOf } from "../cure/which-load";
 import { DOOR_AND_RECORDER_S } from "../kinds/bake";
 import { passageOf } from "../kinds/passage";
 import { type EntryOutcome, refuse } from "../outcome";
@@ -17,8 +18,8 @@ import { setupAt } from "../setup/setup-data";
 import { may, type Person } from "../sign-in/roles";
 import { type Clock, write } from "../write";
 
-/** Which load is pulled: the one on the button, or the oldest open one of an oven named on the entry line. */
-export type WhichLoad = { readonly recordId: string } | { readonly oven: string };
+/** Which load is pulled: the one on the button, or the one meant of an oven named on the entry line. */
+export type WhichLoad = { readonly recordId: string } | { readonly oven: string; readonly loadNo?: string };
 
 /** A recorder's channels as they came while the load was in: its own clock, s from the door. */
 export const liveTraceSchema = v.pipe(
@@ -71,13 +72,15 @@ async function pullAt(
     .where("idempotency_key", "=", `pull:${id}`)
     .executeTakeFirst();
   if (again) return { ok: true, recordId: again.id, already: true };
-  let ovenId: string | null = null;
+  let recordId = "recordId" in which ? which.recordId : "";
   if ("oven" in which) {
     const oven = [...(await setupAt(db, "oven", at)).values()].find(
       (o) => o.code.toLowerCase() === `oven ${which.oven.toLowerCase()}`,
     );
     if (!oven) return refuse({ kind: "unknown-oven-name", name: `oven ${which.oven}` });
-    ovenId = oven.id;
+    const meant = await openLoadOf(db, oven, which.loadNo ?? null, at);
+    if (!meant.ok) return refuse(meant.error);
+    recordId = meant.value.recordId;
   }
   const open = await db
     .selectFrom("record")
@@ -86,20 +89,10 @@ async function pullAt(
     .where("record.kind", "=", "bake")
     .where("bake.pulled_at", "is", null)
     .where("record.happened_at", "<=", at)
-    .$if("recordId" in which, (q) => q.where("record.id", "=", (which as { recordId: string }).recordId))
-    .$if(ovenId !== null, (q) =>
-      q
-        .where("bake.oven_id", "=", ovenId as string)
-        .where("record.happened_at", ">", new Date(at.getTime() - 24 * 3_600_000)),
-    )
+    .where("record.id", "=", recordId)
     .where(sql<boolean>`${stands("record.id")}`)
-    .orderBy("record.happened_at")
-    .limit(1)
     .executeTakeFirst();
-  if (!open)
-    return refuse(
-      "oven" in which ? { kind: "nothing-in-oven", name: `Oven ${which.oven}` } : { kind: "already-pulled" },
-    );
+  if (!open) return refuse({ kind: "already-pulled" });
   const details = (await readDetails(db, [open.id], tablesOf("bake"))).get(open.id) ?? {};
   const racks = await db
     .selectFrom("rack")

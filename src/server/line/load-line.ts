@@ -1,5 +1,5 @@
 import { type Kysely, sql } from "kysely";
-import { fitTimeConstant, heldUntilNow, judgeBake, planLoad } from "@/core/cure";
+import { fitTimeConstant, heldUntilNow, judgeBake, planLoad, plannedAt } from "@/core/cure";
 import { bareLimitHours } from "@/core/preparation";
 import { valueOrThrow } from "@/core/result";
 import { shiftAt } from "@/core/shifts";
@@ -33,9 +33,17 @@ export type OpenBake = {
   /** As the shop plans: its index reached, and a hold of the sheet met where it waits for one. */
   readonly cured: boolean;
   readonly pullAt: Date | null;
+  /** When its newest sample was read. Older than `STALE_MS` its figures are of then, and what is so by now is foretold. */
   readonly lastAt: Date;
+  readonly stale: boolean;
+  /** By now, where the newest sample is stale: the index, and since when it is over-baked; null where nothing foretells it. */
+  readonly foretold: { readonly index: number; readonly overbakedSince: Date | null } | null;
+  /** Its time to be pulled is past. */
+  readonly overdue: boolean;
   readonly result: VerdictResult;
 };
+/** A sample this old is no figure of now. */
+export const STALE_MS = 5 * 60_000;
 export type Line = {
   readonly at: Date;
   /** Of each stage the most urgent; how many there are in all is in `counts`. */
@@ -190,6 +198,9 @@ async function openBakes(db: Kysely<Database>, person: Person, at: Date, site: S
           cured: false,
           pullAt: null,
           lastAt: row.door_closed_at,
+          stale: false,
+          foretold: null,
+          overdue: false,
           result: "unknown",
         },
       ];
@@ -217,11 +228,11 @@ async function openBakes(db: Kysely<Database>, person: Person, at: Date, site: S
               {
                 id: channel,
                 section: { tauS: fit.value.tauS },
-                schedule: { points: slowest.sheet.schedule.points, onsetC: slowest.verdict.onsetC },
+                schedule: { ...slowest.sheet.schedule, onsetC: slowest.verdict.onsetC },
                 startC: lastC,
                 earned: {
                   index,
-                  overbake: 0,
+                  overbake: slowest.verdict.channels.find((c) => c.name === channel)?.overbakeIndex ?? 0,
                   heldS: slowest.sheet.schedule.points.map((p) => heldUntilNow(own.trace, p.metalC)),
                 },
               },
@@ -235,7 +246,35 @@ async function openBakes(db: Kysely<Database>, person: Person, at: Date, site: S
     const minutesToGo = cured ? 0 : readyS === null ? null : readyS / 60;
     const over = judged.some((j) => j.verdict.channels.some((c) => (c.overbakeIndex ?? 0) > 100));
     const pullAt = minutesToGo === null ? null : new Date(lastAt.getTime() + minutesToGo * 60_000);
-    return [{ ...base, index, channel, cured, pullAt, lastAt, result: over ? "out" : cured ? "watch" : "in" }];
+    const stale = at.getTime() - lastAt.getTime() > STALE_MS;
+    const piece = plan?.ok ? plan.value.pieces[0] : undefined;
+    const sinceS = (at.getTime() - lastAt.getTime()) / 1000;
+    const foretold =
+      stale && piece
+        ? {
+            index: plannedAt(piece.index, sinceS),
+            overbakedSince:
+              piece.spoilsS !== null && piece.spoilsS < sinceS
+                ? new Date(lastAt.getTime() + piece.spoilsS * 1000)
+                : null,
+          }
+        : null;
+    const overdue = pullAt !== null && pullAt.getTime() < at.getTime() && (stale || cured);
+    const spoilt = over || foretold?.overbakedSince != null;
+    return [
+      {
+        ...base,
+        index,
+        channel,
+        cured,
+        pullAt,
+        lastAt,
+        stale,
+        foretold,
+        overdue,
+        result: spoilt ? "out" : cured || overdue ? "watch" : "in",
+      },
+    ];
   });
   return open.sort((a, b) => urgencyOf(a) - urgencyOf(b));
 }

@@ -86,11 +86,15 @@ function factOf(
         bake
           ? bake.index === null
             ? `${bake.oven} load ${bake.load}`
-            : bake.pullAt && bake.index < 100
-              ? `${bake.oven} pull ${clock(bake.pullAt)}`
-              : bake.cured
-                ? `${bake.oven} pull now`
-                : `${bake.oven} heating`
+            : bake.foretold?.overbakedSince
+              ? `${bake.oven} over-baked`
+              : bake.overdue && bake.pullAt
+                ? `${bake.oven} overdue`
+                : bake.pullAt && bake.index < 100
+                  ? `${bake.oven} pull ${clock(bake.pullAt)}`
+                  : bake.cured
+                    ? `${bake.oven} pull now`
+                    : `${bake.oven} heating`
           : "",
       );
     }

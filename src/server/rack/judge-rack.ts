@@ -1,4 +1,4 @@
-import { type BakeChannel, type BakeVerdict, gelState, judgeBake, ownChannels } from "@/core/cure";
+import { type BakeChannel, type BakeVerdict, gelState, judgeBake, ownChannels, sectionChannels } from "@/core/cure";
 import type { OpenItem } from "@/core/line";
 import type { Failure } from "@/core/result";
 import { type BaseCorrection, type FilmVerdict, judgeFilm, type Spot } from "@/core/thickness";
@@ -8,6 +8,7 @@ import { now } from "../now";
 import type { Conditions } from "../trace/conditions";
 import { offBase } from "./base-of";
 import { filmSets } from "./film-layers";
+import { BY_INFRARED } from "./infrared-of";
 import { newest, type RackFile } from "./load-rack";
 import { openOf } from "./open-of";
 import { type BenchItem, benchItems, type NotAsked } from "./verdict/bench";
@@ -186,18 +187,25 @@ export function cureItem(rack: RackFile): CureItem {
   return {
     item: "cure",
     result: open && verdict.value.result !== "in" ? "unknown" : verdict.value.result,
-    grade: "measured",
+    // Measured at their moments, straight between them.
+    grade: rack.infrared.has(bake.base.id) ? "by-procedure" : "measured",
     sources: [bake.base.id],
     bake: verdict.value,
     failure: null,
   };
 }
 
-/** The channels of a bake that say how this rack was cured. */
+/** The channels of a bake that say how this rack was cured; where no probe was in it, its spot readings as one that is sparse. */
 export function channelsOfRack(
-  rack: Pick<RackFile, "id" | "number">,
+  rack: Pick<RackFile, "id" | "number" | "infrared">,
   bake: RackFile["thread"][number],
 ): readonly BakeChannel[] {
+  const readings = rack.infrared.get(bake.base.id);
+  if (readings) {
+    const sparse = sectionChannels([BY_INFRARED], readings);
+    const air = channelsOf(bake.details.bake_channel ?? []);
+    return sparse.ok ? [...air, ...sparse.value] : air;
+  }
   const places = bake.details.bake_place ?? [];
   const named = places.find((p) => p.rack_id === rack.id)?.channel ?? null;
   return ownChannels(channelsOf(bake.details.bake_channel ?? []), rack.number, named, places.length);

@@ -15,6 +15,7 @@ import { type SetupData, type SetupItem, setupAt, siteAt } from "../setup/setup-
 import { ofTheShop, type Person } from "../sign-in/roles";
 import { baseOf } from "./base-of";
 import { findRack } from "./find-rack";
+import { infraredOf } from "./infrared-of";
 import { evidenceFor, passesOf } from "./passes";
 import { preFlightOnRecord } from "./pre-flight-on-record";
 import type { ThreadRecord } from "./thread";
@@ -89,6 +90,8 @@ export async function loadRack(db: Kysely<Database>, person: Person, number: str
     bakeSheets,
     /** By coat, the powder of a primer; every other coat is the job's powder. */
     coatPowders,
+    /** By bake without a trace, the spot readings taken on its load. */
+    infrared: await infraredOf(db, current),
     /** What the bare metal adds to its readings. */
     base: baseOf(evidence, site),
     /** Sets read with a gauge that then failed its shims. */

@@ -1,4 +1,5 @@
 import type { Kysely } from "kysely";
+import { washStages } from "@/core/line";
 import { bareLimitHours, flashOffHold, type MetalHold, type MetalReady, powderHold } from "@/core/preparation";
 import type { Failure } from "@/core/result";
 import type { Database } from "@/db/schema";
@@ -27,8 +28,13 @@ function metalReady(rack: RackFile, at: Date): MetalReady {
   const how = wipe?.how as { readonly solvent?: unknown } | null | undefined;
   const converted = newestOf(left(["conversion"]));
   const sealed = newestOf(left(["seal"]));
+  // What was washed since has no solvent left on it.
+  const washed = newestOf(left([...washStages].filter((s) => s !== "dry-off")));
   return {
-    wiped: wipe ? { atMs: wipe.atMs, solvent: typeof how?.solvent === "string" ? how.solvent : null } : null,
+    wiped:
+      wipe && wipe.atMs > (washed ?? 0)
+        ? { atMs: wipe.atMs, solvent: typeof how?.solvent === "string" ? how.solvent : null }
+        : null,
     blastedMs: newestOf(done.filter((s) => s.step === "blast").map((s) => s.atMs)),
     cleanedMs: newestOf(done.filter((s) => CLEANS.has(s.step)).map((s) => s.atMs)),
     convertedMs: converted !== null && sealed !== null && sealed >= converted ? null : converted,

@@ -41,6 +41,7 @@ const dataSchema = v.strictObject({
   targetPh: maybe,
   phChangePerLPerM3: maybe,
   acidProduct: text(80),
+  moves: v.optional(v.record(v.pipe(v.string(), v.maxLength(80)), v.array(v.picklist(bathParameters))), {}),
   otherProducts: v.optional(v.pipe(v.array(filled(80)), v.maxLength(8, "are more than 8")), []),
   caution: text(300),
   contactS: v.nullable(v.tuple([number, number])),

@@ -1,6 +1,6 @@
 import { type Kysely, sql } from "kysely";
 import * as v from "valibot";
-import { titratedParameters } from "@/core/bath";
+import { bathParameters, titratedParameters } from "@/core/bath";
 import { families, markKinds, partFeatures, substrates, usualSchools } from "@/core/plan";
 import { FILM_TO_PROFILE_LEAST } from "@/core/preparation";
 import { upkeepHands, upkeepStages } from "@/core/upkeep";
@@ -177,6 +177,8 @@ export const setupSchemas = {
     weightGPerM2: v.optional(v.nullable(v.tuple([finite, finite])), null),
     /** What else may go in: inhibitor, defoamer; names as on the drums. */
     otherProducts: v.optional(v.array(v.string()), []),
+    /** Values that each product moves: an addition of one is no change of the others. */
+    moves: v.optional(v.record(v.string(), v.array(v.picklist(bathParameters))), {}),
     /** Taken out of use: its record stays, and nothing is due on it. */
     retired: v.optional(v.boolean(), false),
   }),

@@ -1,5 +1,5 @@
 import { type Kysely, sql } from "kysely";
-import { type BathParameter, judgeBathValue, type ValueAtPassage, valueAtPassage } from "@/core/bath";
+import { type BathParameter, judgeBathValue, movedBy, type ValueAtPassage, valueAtPassage } from "@/core/bath";
 import type { EvidenceGrade, VerdictResult } from "@/core/verdict";
 import { stands } from "@/db/queries/stands";
 import type { Database } from "@/db/schema";
@@ -48,7 +48,7 @@ type Row = {
   after_at: Date | null;
   after_value: number | null;
   after_id: string | null;
-  events: Date[] | null;
+  events: { readonly at: string; readonly event: string; readonly product: string }[] | null;
 };
 
 /** A check further off than this many rounds, or than a fortnight, says nothing of a passage. */
@@ -90,7 +90,7 @@ export async function conditionsWhenPassed(
     left join lateral (select c.id, c.happened_at, k.value from record c join bath_check k on k.record_id = c.id and k.parameter = w.parameter
       where c.bath_id = w.bath_id and c.kind = 'bath-check' and c.happened_at > p.entered_at and c.happened_at <= p.entered_at + w.reach and ${stands("c.id")}
       order by c.happened_at limit 1) a on true
-    left join lateral (select array_agg(v.happened_at) as events from record v where v.bath_id = w.bath_id and v.kind = 'bath-event' and ${stands("v.id")}
+    left join lateral (select jsonb_agg(jsonb_build_object('at', v.happened_at, 'event', x.event, 'product', coalesce(x.product, ''))) as events from record v join bath_event x on x.record_id = v.id where v.bath_id = w.bath_id and v.kind = 'bath-event' and ${stands("v.id")}
       and v.happened_at > coalesce(b.happened_at, p.entered_at - interval '2 days') and v.happened_at <= coalesce(a.happened_at, p.entered_at + interval '2 days')) e on true
     order by p.rack_id, p.entered_at, w.parameter`.execute(db);
   const byId = new Map(baths.map((bath) => [bath.id, bath]));
@@ -114,7 +114,10 @@ export async function conditionsWhenPassed(
       atMs: row.entered_at.getTime(),
       before: check(row.before_at, row.before_value, row.before_id),
       after: check(row.after_at, row.after_value, row.after_id),
-      eventsMs: (row.events ?? []).map((e) => e.getTime()),
+      // An addition of one thing is no change of another.
+      eventsMs: (row.events ?? []).flatMap((e) =>
+        (movedBy(bath.data, e) as readonly string[]).includes(row.parameter ?? "") ? [Date.parse(e.at)] : [],
+      ),
       roundHours: bath.data.windows[row.parameter]?.roundHours ?? bath.data.roundHours,
     });
     const window = bath.data.windows[row.parameter] ?? null;

@@ -6,6 +6,8 @@ import {
   type BathSetup,
   bathParameters,
   bathRoles,
+  movesFromText,
+  movesText,
   type TitratedParameter,
   titratedParameters,
 } from "@/core/bath";
@@ -55,6 +57,7 @@ function textsOf(bath: BathSetup, units: UnitSystem): Texts {
     product: bath.product,
     acidProduct: bath.acidProduct,
     otherProducts: (bath.otherProducts ?? []).join(", "),
+    moves: movesText(bath.moves ?? {}),
     caution: bath.caution,
     ...recipeTexts(bath.recipes),
   };
@@ -121,6 +124,7 @@ export function BathSetupForm({
     const must = (key: string, label: string): number => read(key, label) ?? 0;
     const [contactFrom, contactTo] = [read("contactFrom", "contact"), read("contactTo", "contact")];
     const [weightFrom, weightTo] = [read("weightFrom", "coating weight"), read("weightTo", "coating weight")];
+    const moves = movesFromText(texts.moves ?? "");
     const data = {
       name: texts.name ?? "",
       stage,
@@ -154,11 +158,13 @@ export function BathSetupForm({
       phChangePerLPerM3: read("phChangePerLPerM3", "pH change"),
       acidProduct: texts.acidProduct ?? "",
       otherProducts: (texts.otherProducts ?? "").split(/[,;]/).flatMap((name) => name.trim() || []),
+      moves: moves.ok ? moves.value : {},
       caution: texts.caution ?? "",
       contactS: contactFrom === null && contactTo === null ? null : [contactFrom ?? 0, contactTo ?? 0],
       weightGPerM2: weightFrom === null && weightTo === null ? null : [weightFrom ?? 0, weightTo ?? 0],
       retired: gone,
     };
+    if (!moves.ok) wrong ??= failureText(moves.error);
     if (wrong) return version.refuse(wrong);
     const outcome = await version.keep({ code: code ?? newCode, seen, data });
     if (outcome.ok && code === null && outcome.href) router.push(`${outcome.href}/set-up`);
@@ -291,6 +297,7 @@ export function BathSetupForm({
           {field("stepL", "Least that can be measured out, L", true)}
           {field("maxSingleL", "Largest single dose, L")}
           {word("otherProducts", "Other products that may go in, by commas", 300, true)}
+          {word("moves", "What each moves, where not as usual: Acid: ph, conductivity; Defoamer: nothing", 300, true)}
           {word("caution", "Caution shown at this tank", 300, true)}
         </div>
       </section>

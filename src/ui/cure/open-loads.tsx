@@ -2,6 +2,7 @@ import Link from "next/link";
 import { ovenSlug } from "@/core/cure";
 import type { OpenBake } from "@/server/line/load-line";
 import { clock, span } from "../format";
+import { staleBakeSaid } from "../words/cure";
 import { PullButton } from "./pull-button";
 
 /** The loads that stand in an oven now: index of the slowest, when it is done, and the pull. */
@@ -40,6 +41,20 @@ export function OpenLoads({
                 In since {clock(b.closedAt, timeZone)},{" "}
                 <b className="fig">{span(now.getTime() - b.closedAt.getTime())}</b>. No metal temperature is on record
                 yet, so its cure is not known. The load’s page foretells it, and follows the recorder.
+              </>
+            ) : b.stale ? (
+              <>
+                {b.foretold && (
+                  <>
+                    Foretold index <b className="fig text-[26px]">{b.foretold.index.toFixed(0)}</b> by now.{" "}
+                  </>
+                )}
+                {staleBakeSaid(b, now.getTime(), (at) => clock(at, timeZone))}.{" "}
+                {b.overdue && b.pullAt && (
+                  <b className={b.result === "out" ? "text-out" : "text-watch"}>
+                    Pull overdue by {span(now.getTime() - b.pullAt.getTime())}.
+                  </b>
+                )}
               </>
             ) : (
               <>

@@ -3,6 +3,7 @@ import { useRouter } from "next/navigation";
 import { useEffect, useRef, useState } from "react";
 import { v7 as uuidv7 } from "uuid";
 import { type OvenWord, parseShorthand, type Understood } from "@/core/shorthand";
+import type { VerdictResult } from "@/core/verdict";
 import { withUnit } from "../format";
 import { usePreferences } from "../preferences-context";
 import { bathValue, parameterName } from "../words/baths";
@@ -67,11 +68,11 @@ export function EntryLine({ context, actions }: { context: EntryContext | null; 
   async function enter() {
     if (!parsed?.ok || busy) return;
     const understood = parsed.value;
-    const done = (note: string) => {
+    const done = (note: string, good = true) => {
       setHistory((h) => [text, ...h].slice(0, 30));
       setText("");
       setBack(-1);
-      setMessage(note ? { good: true, text: note } : null);
+      setMessage(note ? { good, text: note } : null);
     };
     if (context?.take(understood)) return done("");
     if (understood.kind === "go-to" || tagged) {
@@ -100,7 +101,15 @@ export function EntryLine({ context, actions }: { context: EntryContext | null; 
       });
     }
     pending.current = null;
-    done(outcome.already ? "Already recorded." : "Recorded.");
+    const answer = outcome.answer;
+    done(
+      outcome.already
+        ? "Already recorded."
+        : answer
+          ? `Recorded. ${answerWord[answer.result]}: ${answer.text}.`
+          : "Recorded.",
+      answer?.result !== "out",
+    );
     router.refresh();
   }
 
@@ -200,11 +209,11 @@ export function sayUnderstood(
         )
         .join(" · ")}`;
     case "oven-pull":
-      return `Oven ${u.oven} · pull its oldest open load now`;
+      return `Oven ${u.oven} · pull ${u.loadNo ? `load ${u.loadNo}` : "the load in it"} now`;
     case "oven-load":
       return `Oven ${u.oven} · load ${u.loadNo}, door closed now on racks ${u.racks.join(", ")}`;
     case "oven-event":
-      return `Oven ${u.oven} · its newest load: ${ovenWordName[u.event]}${u.valueC === null ? "" : ` ${withUnit(u.valueC, "temperature", units)}`}`;
+      return `Oven ${u.oven} · ${u.loadNo ? `load ${u.loadNo}` : "the load in it"}: ${ovenWordName[u.event]}${u.valueC === null ? "" : ` ${withUnit(u.valueC, "temperature", units)}`}`;
     case "prep-step":
       return `Rack ${u.rack} · ${(prepStepName[u.step] ?? u.step).toLowerCase()} done${u.value === null ? "" : `, ${prepFigure(u.step, u.value, units)}`}`;
     case "line-run":
@@ -219,6 +228,7 @@ export function sayUnderstood(
       return `Rack ${u.rack} · solvent rub grade ${u.grade} after ${u.doubleRubs} double rubs`;
   }
 }
+const answerWord: Record<VerdictResult, string> = { in: "In", watch: "Watch", out: "Out", unknown: "Not yet judged" };
 const ovenWordName: Record<OvenWord, string> = {
   "door-opened": "door opened now",
   "door-shut": "door shut now",

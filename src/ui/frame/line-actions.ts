@@ -1,10 +1,17 @@
 import type { BakeChannel } from "@/core/cure";
 import type { EntryInput } from "@/core/kinds";
 import type { Understood } from "@/core/shorthand";
+import type { VerdictResult } from "@/core/verdict";
 
 export type Failure = { readonly kind: string; readonly [detail: string]: unknown };
 export type Saved =
-  | { readonly ok: true; readonly recordId: string; readonly already: boolean }
+  | {
+      readonly ok: true;
+      readonly recordId: string;
+      readonly already: boolean;
+      /** What it comes to against what is asked, where something is. */
+      readonly answer?: { readonly result: VerdictResult; readonly text: string } | null;
+    }
   | { readonly ok: false; readonly failure: Failure };
 /** A refusal that asks: what looks like a slip is kept when it is sent once more. */
 export const isQuestion = (kind: string): boolean =>

@@ -6,6 +6,7 @@ import type { VerdictResult } from "@/core/verdict";
 import type { Line, RackOnLine } from "@/server/line/load-line";
 import { clock, span } from "../format";
 import { bathValue, parameterName } from "../words/baths";
+import { staleBakeSaid } from "../words/cure";
 import { nextHref, nextName, rackStateName, whatIsWrong } from "../words/next";
 import { passageName } from "../words/preparation";
 import { stageNames } from "../words/reasons";
@@ -68,17 +69,29 @@ export function dueList(line: Line, units: UnitSystem): DueItem[] {
       continue;
     }
     const ready = bake.cured;
-    const late = !ready && bake.pullAt !== null && bake.pullAt.getTime() < now;
+    const late = bake.overdue && bake.pullAt !== null;
+    const spoilt = bake.foretold?.overbakedSince ?? null;
+    const overdue = bake.pullAt ? span(now - bake.pullAt.getTime()) : "";
     items.push({
       atMs: bake.pullAt?.getTime() ?? null,
       what: `${bake.oven}, load ${bake.load}`,
-      why: ready
-        ? `${bake.channel} has index ${bake.index.toFixed(0)}: cured, pull before it over-bakes`
-        : bake.pullAt
-          ? `${bake.channel}, the slowest, is at index ${bake.index.toFixed(0)}; cured by ${time(bake.pullAt)} as its trace foretells`
-          : `${bake.channel} is still heating; index ${bake.index.toFixed(0)}`,
-      result: late ? "watch" : bake.result,
-      word: late ? "Pull overdue" : ready ? "Pull now" : bake.pullAt ? `Pull ${time(bake.pullAt)}` : "Heating",
+      why: bake.stale
+        ? `${staleBakeSaid(bake, now, time)}`
+        : ready
+          ? `${bake.channel} has index ${bake.index.toFixed(0)}: cured, pull before it over-bakes`
+          : bake.pullAt
+            ? `${bake.channel}, the slowest, is at index ${bake.index.toFixed(0)}; cured by ${time(bake.pullAt)} as its trace foretells`
+            : `${bake.channel} is still heating; index ${bake.index.toFixed(0)}`,
+      result: late && bake.result !== "out" ? "watch" : bake.result,
+      word: spoilt
+        ? "Over-baked, foretold"
+        : late
+          ? `Pull overdue ${overdue}`
+          : ready
+            ? "Pull now"
+            : bake.pullAt
+              ? `Pull ${time(bake.pullAt)}`
+              : "Heating",
       href: `/racks/${bake.racks[0]}/cure`,
       pressing: true,
     });

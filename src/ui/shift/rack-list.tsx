@@ -1,5 +1,7 @@
 import Link from "next/link";
 import { type RackState, type RailStage, rackStates, railStages } from "@/core/line";
+import type { VerdictResult } from "@/core/verdict";
+import type { Line } from "@/server/line/load-line";
 import type { RackFilter, RackOnLine } from "@/server/line/racks";
 import { countOf, span } from "../format";
 import { Verdict } from "../marks/verdict";
@@ -27,6 +29,7 @@ export function RackList({
   now,
   empty,
   stageFixed = false,
+  line,
 }: {
   racks: readonly RackOnLine[];
   total: number;
@@ -40,7 +43,16 @@ export function RackList({
   empty: string;
   /** The stage is the page's own and not chosen here. */
   stageFixed?: boolean;
+  /** What is in the ovens, and how long metal may stand bare: a rack past either does not read as running. */
+  line: Pick<Line, "bakes" | "bareLimitHours">;
 }) {
+  const past = (r: RackOnLine): readonly [VerdictResult, string] | null => {
+    const bake = line.bakes.find((b) => b.racks.includes(r.number));
+    if (bake?.foretold?.overbakedSince) return ["out", "Over-baked, foretold"];
+    if (bake?.overdue) return ["watch", "Pull overdue"];
+    const bareMs = r.what === "bare" && r.bareSinceMs !== null ? now.getTime() - r.bareSinceMs : 0;
+    return bareMs > line.bareLimitHours * 3_600_000 ? ["out", "Bare too long"] : null;
+  };
   const chosen: Record<string, string> = {
     ...(filter.stage && !stageFixed ? { stage: filter.stage } : {}),
     ...(filter.state ? { state: filter.state } : {}),
@@ -123,7 +135,7 @@ export function RackList({
             </span>
             <span className="fig soft max-[700px]:hidden">{span(now.getTime() - r.nextSince.getTime())}</span>
             <span>
-              <Verdict result={r.result}>{rackStateName[r.what]}</Verdict>
+              <Verdict result={past(r)?.[0] ?? r.result}>{past(r)?.[1] ?? rackStateName[r.what]}</Verdict>
               {r.heldBy && <span className="soft small block">{whatIsWrong(r)}</span>}
             </span>
           </Link>

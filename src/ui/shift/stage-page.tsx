@@ -43,7 +43,7 @@ export function StagePage({
       <section className="bench">
         <PageHead above={above} title={title} />
         {tabs}
-        <RackList {...list} path={path} now={line.at} empty={empty} stageFixed />
+        <RackList {...list} path={path} now={line.at} empty={empty} line={line} stageFixed />
         {children}
       </section>
       <Margin step={stage}>

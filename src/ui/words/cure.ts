@@ -10,7 +10,19 @@ import type {
 } from "@/core/cure";
 import type { UnitSystem } from "@/core/units";
 import type { VerdictResult } from "@/core/verdict";
-import { withUnit } from "../format";
+import type { OpenBake } from "@/server/line/load-line";
+import { span, withUnit } from "../format";
+
+/** A load whose newest sample is old: what is foretold by now first, then what was read, and how long ago. */
+export function staleBakeSaid(bake: OpenBake, nowMs: number, time: (at: Date) => string): string {
+  const read = `read ${time(bake.lastAt)}, ${span(nowMs - bake.lastAt.getTime())} ago: index ${bake.index?.toFixed(0)} then on ${bake.channel}`;
+  const since = bake.foretold?.overbakedSince;
+  if (since) return `Foretold over-baked since ${time(since)}; ${read}`;
+  if (bake.foretold && bake.overdue && bake.pullAt)
+    return `Foretold cured since ${time(bake.pullAt)}, index ${bake.foretold.index.toFixed(0)} by now; ${read}`;
+  if (bake.foretold) return `Foretold at index ${bake.foretold.index.toFixed(0)} by now; ${read}`;
+  return `What it is by now nobody knows; ${read}`;
+}
 
 /** A section as it takes heat: a plate's thickness, or the plate that a hollow one heats as. */
 export const sectionWords = (s: { readonly sectionMm: number; readonly hollow: boolean }): string =>

@@ -275,6 +275,10 @@ const sentences: Record<string, (f: Failure, units: UnitSystem) => string> = {
     `This trace begins at ${localMoment(new Date(s(f.startedAt)))} and runs to ${localMoment(new Date(s(f.endsAt)))}, which is still to come. Correct when it began.`,
   "faster-than-clock": (f) =>
     `The recorder ran for ${Math.round(Number(f.ranS) / 60)} min, and the door closed ${Math.round(Number(f.sinceDoorS) / 60)} min ago: a practice run is no record. Pull the load without it, or correct when the door closed.`,
+  "which-load": (f) => {
+    const loads = Array.isArray(f.loads) ? f.loads.map(String) : [];
+    return `In ${s(f.oven)} are loads ${loads.join(" and ")}. Say which: ${s(f.oven).toLowerCase()} ${loads[0] ?? ""} melted.`;
+  },
   "metal-not-ready": (f) => `Rack ${s(f.number)}: ${metalHoldSaid(f.hold as MetalHold)}`,
   "stop-first": (f) =>
     `Stop: ${(Array.isArray(f.items) ? (f.items as PreFlightItem[]) : []).map((i) => preFlightOff[i]).join("; ")}. Put it right, look again, then spray rack ${s(f.number)}.`,

@@ -69,6 +69,8 @@ export const washSentences: Record<string, (f: Failure, units: UnitSystem) => st
     `${s(f.name)} ${s(f.value)} ${s(f.unit)} is beyond its limit, so it is not in order. Say what was put right, or leave it not in order.`,
   "bad-bath": (f) =>
     `${s(f.field)}: ${f.value === "" ? "" : `${s(f.value)} `}${s(f.why)}. Put it right and save again.`,
+  "bad-moves": (f) =>
+    `“${s(f.word)}” is no value that is watched. Write each product with what it moves, like Acid: ph, conductivity; there are ${Array.isArray(f.of) ? f.of.join(", ").replaceAll("-", " ") : ""}, or nothing.`,
   "code-taken": (f) => `There is a ${s(f.code)} already. Give this one another name.`,
   "set-up-changed": (f) =>
     `${s(f.by)} changed ${s(f.what)} meanwhile. Reload to see it, then change it on top of that.`,

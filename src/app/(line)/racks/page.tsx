@@ -21,7 +21,13 @@ export default async function RacksPage({
     <>
       <section className="bench">
         <PageHead above="What is out or held first, then what has waited longest" title="Racks on the line" />
-        <RackList {...list} path="/racks" now={line.at} empty="No rack is on the line. Hang one under its job." />
+        <RackList
+          {...list}
+          path="/racks"
+          line={line}
+          now={line.at}
+          empty="No rack is on the line. Hang one under its job."
+        />
       </section>
       <Margin step="shift">
         <MarginBlock title="When a rack leaves">
