@@ -326,7 +326,7 @@ test("racks are hung in the drawn oven by tap, by drag and by key, as a plan han
   await expect(page.getByText("place B2", { exact: false }).first()).toBeVisible();
   await expect(page.getByText("place B3", { exact: false }).first()).toBeVisible();
   // What happens to it, by the entry line as well.
-  await line(page, "oven 1 melted");
+  await line(page, "oven 1 V20 melted");
   await page.reload();
   await expect(page.getByRole("complementary").getByText("Melted, glossy")).toBeVisible();
 });
