@@ -2,7 +2,16 @@
 // Plain Node without dependencies, since it runs before anything is installed.
 import { spawnSync } from "node:child_process";
 import { createHash, generateKeyPairSync, randomBytes } from "node:crypto";
-import { chownSync, existsSync, mkdirSync, readdirSync, readFileSync, readlinkSync, writeFileSync } from "node:fs";
+import {
+  chownSync,
+  existsSync,
+  mkdirSync,
+  readdirSync,
+  readFileSync,
+  readlinkSync,
+  rmSync,
+  writeFileSync,
+} from "node:fs";
 import { createServer } from "node:net";
 import path from "node:path";
 
@@ -102,6 +111,27 @@ export function secrets(directory = dataDir) {
   return JSON.parse(readFileSync(file, "utf8"));
 }
 
+/**
+ * Whether what the pid file names is a server that answers. One that was killed leaves its pid file, and the number may be
+ * another process's by now: the file is taken away then, so that the server starts anew.
+ */
+export function answersAt(bin, port, pidFile) {
+  for (let tries = 0; tries < 20; tries++) {
+    if (spawnSync(`${bin}/pg_isready`, ["-q", "-h", "127.0.0.1", "-p", String(port)]).status === 0) return true;
+    const pid = Number.parseInt(existsSync(pidFile) ? readFileSync(pidFile, "utf8") : "", 10);
+    let command = "";
+    try {
+      command = readFileSync(`/proc/${pid}/cmdline`, "utf8");
+    } catch {}
+    if (!command.includes("postgres") || !command.includes(path.dirname(pidFile))) {
+      rmSync(pidFile, { force: true });
+      return false;
+    }
+    spawnSync("sleep", ["0.5"]);
+  }
+  return false;
+}
+
 export async function freePort(wanted) {
   const tryPort = (port) =>
     new Promise((resolve) => {
@@ -158,8 +188,9 @@ export async function startPostgres({ name = "pg", port: wanted = 54339, fast = 
     writeFileSync(passwordFile, "");
     if (made.status !== 0) fail(`initdb failed:\n${made.stderr}`);
   }
-  const running = as(`${bin}/pg_ctl`, ["-D", data, "status"]).status === 0;
   let port = existsSync(portFile) ? Number(readFileSync(portFile, "utf8")) : wanted;
+  const running =
+    as(`${bin}/pg_ctl`, ["-D", data, "status"]).status === 0 && answersAt(bin, port, path.join(data, "postmaster.pid"));
   if (!running) {
     port = await freePort(port);
     const options = [

@@ -1,7 +1,10 @@
+import { existsSync, mkdtempSync, writeFileSync } from "node:fs";
+import os from "node:os";
+import path from "node:path";
 import { describe, expect, test } from "vitest";
 import { photoAbility } from "@/server/field/add-photo";
 import { ownPath } from "@/server/sign-in/own-path";
-import { isOurs } from "../../scripts/lib/environment.mjs";
+import { answersAt, isOurs } from "../../scripts/lib/environment.mjs";
 
 describe("doors that stay shut", () => {
   test.each([
@@ -33,5 +36,13 @@ describe("doors that stay shut", () => {
   test("a process that took the number again is not ours to end", () => {
     expect(isOurs(process.pid)).toBe(false);
     expect(isOurs(2 ** 22 + 7)).toBe(false);
+  });
+  test("nor is it a database that answers: its pid file is taken away, so that the next start begins one", () => {
+    const dir = mkdtempSync(path.join(os.tmpdir(), "pid-"));
+    const pidFile = path.join(dir, "postmaster.pid");
+    writeFileSync(pidFile, `${process.pid}\n${dir}\n`);
+    // No server on that port, and the number in the file is this process's.
+    expect(answersAt("/usr/bin", 1, pidFile)).toBe(false);
+    expect(existsSync(pidFile)).toBe(false);
   });
 });

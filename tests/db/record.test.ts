@@ -4,8 +4,9 @@ import { afterAll, beforeAll, describe, expect, test } from "vitest";
 import { detailTableNames } from "@/db/detail-tables";
 import { newId } from "@/server/now";
 import { sha256 } from "@/server/record/canonical";
+import { contentHash } from "@/server/record/content";
 import { sealRecords, verifyRecord } from "@/server/record/seal";
-import { storeRecord } from "@/server/record/store-record";
+import { baseRow, storeRecord } from "@/server/record/store-record";
 import { bathRecord, type TestDatabase, testDatabase } from "../support/database";
 
 let t: TestDatabase;
@@ -199,6 +200,28 @@ describe("seals", () => {
     const seal = await sealRecords(t.app, privateKey(), at);
     await tamper((db) => sql`update record set ${sql.raw(change)} = ${third.id}`.execute(db));
     expect(await differences()).toContainEqual({ kind: "changed", recordId: third.id, seal: seal?.number });
+  });
+  test("half a sign is stored as it is hashed; an honest record from before is not called changed", async () => {
+    const half = (over: string) => bathRecord(bathId, { idempotencyKey: `half:${newId()}${over}` });
+    const kept = half("\ud83d");
+    await storeRecord(t.app, kept, at);
+    expect(await differences()).not.toContainEqual({ kind: "changed", recordId: kept.id, seal: null });
+    // As it was stored before: hashed with the half, kept by the database as the sign for what is lost.
+    const before = half("\ufffd");
+    await storeRecord(t.app, before, at);
+    const { content_hash: _, ...row } = baseRow(
+      { ...before, idempotencyKey: before.idempotencyKey.replace("\ufffd", "\ud83d") },
+      at,
+    );
+    await tamper((db) =>
+      sql`update record set content_hash = ${contentHash(row, before.details)}, request_hash = ${row.request_hash} where id = ${before.id}`.execute(
+        db,
+      ),
+    );
+    expect(await differences()).not.toContainEqual({ kind: "changed", recordId: before.id, seal: null });
+    // Anything else that was changed beside it is still named.
+    await tamper((db) => sql`update record set by_user = 'nobody' where id = ${before.id}`.execute(db));
+    expect(await differences()).toContainEqual({ kind: "changed", recordId: before.id, seal: null });
   });
   test("a file whose bytes were changed is named with its record", async () => {
     const id = newId();

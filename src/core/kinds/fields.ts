@@ -1,9 +1,11 @@
 import * as v from "valibot";
+import { wellFormed } from "../text";
 
 /** Text as a person types it, trimmed. PostgreSQL keeps no NUL, so that one character is refused here. */
 export const text = (most: number) =>
   v.pipe(
     v.string("is not text"),
+    v.transform(wellFormed),
     v.trim(),
     v.maxLength(most, `is longer than ${most} characters`),
     v.check((typed) => !typed.includes("\u0000"), "holds a character that cannot be kept"),

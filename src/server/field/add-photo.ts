@@ -1,5 +1,6 @@
 import type { Kysely } from "kysely";
 import sharp from "sharp";
+import { cutTo, wellFormed } from "@/core/text";
 import { forPerson } from "@/db/queries/for-person";
 import { lock } from "@/db/queries/locks";
 import type { Database } from "@/db/schema";
@@ -66,9 +67,7 @@ export async function addPhoto(
 ): Promise<EntryOutcome> {
   const file = form.get("photo");
   const id = String(form.get("id") ?? "");
-  const caption = String(form.get("caption") ?? "")
-    .trim()
-    .slice(0, 200);
+  const caption = cutTo(wellFormed(String(form.get("caption") ?? "").trim()), 200);
   if (!(file instanceof File) || file.size === 0) return refuse({ kind: "empty-file" });
   if (file.size > MOST_PHOTO_BYTES)
     return refuse({

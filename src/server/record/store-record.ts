@@ -1,5 +1,6 @@
 import type { Kysely } from "kysely";
 import { kindOf } from "@/core/kinds";
+import { wellFormedDeep } from "@/core/text";
 import type { DetailTable } from "@/db/detail-tables";
 import { personName } from "@/db/queries/person-name";
 import type { Database, EvidenceGradeColumn, RecordTable } from "@/db/schema";
@@ -81,7 +82,9 @@ export const outcomeOf = (outcome: StoreOutcome): EntryOutcome =>
     : refuse(outcome);
 
 /** Stores one record within a transaction that keeps the racks' standing itself. */
-export async function storeIn(trx: Kysely<Database>, record: NewRecord, storedAt: Date): Promise<StoreOutcome> {
+export async function storeIn(trx: Kysely<Database>, given: NewRecord, storedAt: Date): Promise<StoreOutcome> {
+  // What is hashed is what is stored: half a sign would come back as another.
+  const record = wellFormedDeep(given);
   const clash = await findClash(trx, record);
   if (clash) return clash;
   const digest = detailsDigest(record.details);
