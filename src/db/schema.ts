@@ -58,6 +58,14 @@ export interface RackStandingTable {
 }
 interface Tables {
   rack_standing: RackStandingTable;
+  /** Released racks that stand otherwise than signed; derived. */
+  look_again: {
+    rack_id: string;
+    decision_id: string;
+    since: Date;
+    changed: unknown;
+    closed_on: string | null;
+  };
   /** How far a job is: pieces ordered and hung, racks on the line; derived, as that of racks. */
   job_standing: {
     job_id: string;

@@ -151,6 +151,7 @@ test("what is typed before the page has woken is kept, and counts", async ({ pag
   await page.getByLabel("Reason, in a sentence").fill("Coat anew, face B is thin");
   wake();
   await visit;
+  await page.waitForSelector('[data-wakes="done"]', { state: "attached" });
   await page.getByLabel("Your password signs it").fill("not-my-password");
   await page.getByRole("button", { name: "Sign and record" }).press("Enter");
   await expect(page.getByText("That password is not yours")).toBeVisible();

@@ -1,5 +1,7 @@
 import { afterAll, beforeAll, describe, expect, test } from "vitest";
 import { certificateOf } from "@/app/certificate";
+import { storeEntry } from "@/server/entries/store-entry";
+import { loadLine } from "@/server/line/load-line";
 import { newId, now } from "@/server/now";
 import { judgeRack } from "@/server/rack/judge-rack";
 import { loadRack } from "@/server/rack/load-rack";
@@ -7,7 +9,7 @@ import { changedSince, signedItems } from "@/server/release/changed-since";
 import { dispose } from "@/server/release/dispose";
 import { conditionsWhenPassed } from "@/server/trace/conditions";
 import { person, type TestDatabase, testDatabase } from "../support/database";
-import { coatedRack, freshRack, seatFilm, stored } from "../support/entries";
+import { coatedRack, entryAt, freshRack, seatFilm, stored } from "../support/entries";
 
 let t: TestDatabase;
 const lead = person("lead", "ines");
@@ -300,6 +302,61 @@ describe("what was signed stays", () => {
     const changed = changedSince(signed ?? [], (await judged("SG1")).items);
     expect(changed.map((c) => [c.was?.item ?? null, c.is.item, c.is.result])).toEqual([[null, "appearance", "out"]]);
     expect(changedSince(signed ?? [], signed ?? [])).toEqual([]);
+  });
+  test("what came since stands on Shift for a lead, until one looked at it; what comes after that asks anew", async () => {
+    await proven("SG9");
+    expect(await decide("SG9", "accept", 100)).toMatchObject({ ok: true });
+    const asked = async (who = lead) =>
+      (await loadLine(t.app, who, now())).lookAgain
+        .filter((l) => l.rack === "SG9")
+        .map((l) => l.changed.map((c) => [c.item, c.is]));
+    expect(await asked()).toEqual([]);
+    const cut = (lost: number, minutes: number) =>
+      stored(t, inspector, ago(minutes), {
+        kind: "cross-cut",
+        rack: "SG9",
+        squaresLost: lost,
+        squares: 25,
+        spacingMm: 2,
+        onPanel: true,
+      });
+    await cut(9, 60);
+    expect(await asked()).toEqual([[["adhesion", "out"]]]);
+    // It is for whoever may decide anew.
+    expect(await asked(inspector)).toEqual([]);
+    const close = (who: typeof lead, minutes: number) =>
+      storeEntry(
+        t.app,
+        who,
+        entryAt(ago(minutes), {
+          kind: "item-closed",
+          rack: "SG9",
+          what: "look-again",
+          seen: "the panel of another load, told the customer",
+        }),
+        now(),
+      );
+    expect(await close(inspector, 50)).toMatchObject({ failure: { kind: "role-refused", needs: "release" } });
+    expect(await close(lead, 50)).toMatchObject({ ok: true });
+    expect(await asked()).toEqual([]);
+    expect(await close(lead, 49)).toMatchObject({ failure: { kind: "not-open" } });
+    // The same again asks for nothing; a new thing does.
+    await cut(10, 40);
+    expect(await asked()).toEqual([]);
+    await stored(t, inspector, ago(30), {
+      kind: "defect",
+      rack: "SG9",
+      structure: null,
+      defect: "orange-peel",
+      face: null,
+      x: null,
+      y: null,
+      extentPercent: null,
+      piecesAffected: 1,
+      piecesSeen: 2,
+      note: "",
+    });
+    expect((await asked())[0]?.map(([item]) => item)).toContain("appearance");
   });
   test("a concession's certificate names each gap; a rack on hold has none", async () => {
     const made = await certificateOf(t.app, lead, "SG2", "metric", now);

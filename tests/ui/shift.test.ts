@@ -59,6 +59,7 @@ const line = (over: Partial<Line> = {}): Line => ({
   racks: [],
   baths: [],
   bakes: [],
+  lookAgain: [],
   structuresDue: [],
   openCases: [],
   upkeep: [],
@@ -103,6 +104,18 @@ describe("what needs a hand", () => {
       "Rack 4, bare metal",
       "Case 7",
     ]);
+  });
+  test("what is signed and not as it was asks a lead to look again, by what changed", () => {
+    const changed = [
+      { item: "test:impact", was: "in", is: "out" },
+      { item: "pretreatment", was: "in", is: "watch" },
+    ];
+    expect(dueList(line({ lookAgain: [{ rack: "0869", since: minutes(-30), changed }] }), "metric")[0]).toMatchObject({
+      what: "Rack 0869, look again",
+      word: "Look again",
+      href: "/racks/0869/release",
+      why: "Signed, and not as it was since 10:30: impact now out, pretreatment now watch",
+    });
   });
   test("an old figure never stands as the present one: what is foretold comes first, then what was read and when", () => {
     const said = (over: Partial<OpenBake>) =>

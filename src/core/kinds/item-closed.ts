@@ -1,5 +1,5 @@
 import * as v from "valibot";
-import { openKinds } from "../line";
+import { closedKinds } from "../line";
 
 import { entry, filled, said } from "./fields";
 import { defineKind } from "./kind";
@@ -15,7 +15,7 @@ export const itemClosed = defineKind({
       may: "log-line",
       schema: entry("item-closed", {
         rack: filled(20),
-        what: v.picklist(openKinds),
+        what: v.picklist(closedKinds),
         seen: said(400, "is too short: say what was looked at and how it stands"),
       }),
     },

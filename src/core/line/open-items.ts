@@ -9,6 +9,8 @@ export const openKinds = [
   "gauge-doubted",
 ] as const;
 export type OpenKind = (typeof openKinds)[number];
+/** What is closed by having been looked at: what is open of a rack, and what came after its decision. */
+export const closedKinds = [...openKinds, "look-again"] as const;
 /** What each holds: nothing that burns, fuses or hides in the cure goes into the oven; the rest is not released. */
 export const heldAt: Readonly<Record<OpenKind, "oven" | "release">> = {
   bump: "oven",

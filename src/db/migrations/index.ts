@@ -19,6 +19,7 @@ import * as heldFor from "./2026-11-28T210000-held-for";
 import * as pullOff from "./2026-11-28T220000-pull-off";
 import * as fieldShares from "./2026-11-28T230000-field-shares";
 import * as looksAndOrder from "./2026-11-28T233000-looks-and-order";
+import * as lookAgain from "./2026-11-29T010000-look-again";
 
 const migrations: Record<string, Migration> = {
   "2026-11-23T140000-record": record,
@@ -41,6 +42,7 @@ const migrations: Record<string, Migration> = {
   "2026-11-28T220000-pull-off": pullOff,
   "2026-11-28T230000-field-shares": fieldShares,
   "2026-11-28T233000-looks-and-order": looksAndOrder,
+  "2026-11-29T010000-look-again": lookAgain,
 };
 /** A fixed list rather than a folder scan, so that it loads alike under tsx, Vitest and Next. */
 export const migrationProvider: MigrationProvider = { getMigrations: async () => migrations };

@@ -12,8 +12,9 @@ import { type CoatOnTop, coatOnTop, sheetOf } from "../bake/sheet-of";
 import { type BathFile, loadBath } from "../baths/load-bath";
 import { dayIn } from "../day";
 import { channelsOf } from "../rack/judge-rack";
+import { type ToLookAt, toLookAt } from "../release/look-again";
 import { type SetupData, setupAt, siteAt } from "../setup/setup-data";
-import { ofTheShop, type Person, seesCustomer } from "../sign-in/roles";
+import { may, ofTheShop, type Person, seesCustomer } from "../sign-in/roles";
 import { loadUpkeep, type UpkeepFile } from "../upkeep/load-upkeep";
 import { airBefore } from "./air";
 import { openLoadIds, type RackOnLine, racksOnLine, type StageCounts } from "./racks";
@@ -53,6 +54,8 @@ export type Line = {
   readonly bakes: readonly OpenBake[];
   readonly structuresDue: readonly { code: string; name: string; lastVisit: Date | null }[];
   readonly openCases: readonly { number: string; defect: string; zone: string }[];
+  /** Released racks that are not as they were signed, for whoever may decide; none for others. */
+  readonly lookAgain: readonly ToLookAt[];
   /** What the line runs on, the most urgent first; none for a customer's person. */
   readonly upkeep: readonly UpkeepFile[];
   readonly jobs: { readonly open: number; readonly overdue: number };
@@ -89,7 +92,7 @@ export async function loadLine(db: Kysely<Database>, person: Person, at: Date): 
     setupAt(db, "customer", at),
     setupAt(db, "bath", at),
   ]);
-  const [air, { racks, counts }, baths, bakes, structuresDue, openCases, upkeep, jobs] = await Promise.all([
+  const [air, { racks, counts }, baths, bakes, structuresDue, openCases, upkeep, jobs, lookAgain] = await Promise.all([
     site.bareLimits.length > 0 ? airBefore(db, at) : null,
     racksOnLine(db, person, at, { parts, customers }),
     Promise.all(
@@ -100,6 +103,7 @@ export async function loadLine(db: Kysely<Database>, person: Person, at: Date): 
     cases(db, person),
     ofTheShop(person) ? loadUpkeep(db, at) : [],
     jobsInHand(db, person, dayIn(at, site.timeZone)),
+    may(person.role, "release") ? toLookAt(db, person) : [],
   ]);
   const humidityPercent = air?.readings.find((r) => r.quantity === "humidity")?.value ?? null;
   return {
@@ -113,6 +117,7 @@ export async function loadLine(db: Kysely<Database>, person: Person, at: Date): 
     openCaseCount: openCases.total,
     upkeep,
     jobs,
+    lookAgain,
     bareLimitHours: valueOrThrow(bareLimitHours(humidityPercent, site.bareLimits, site.bareLimitHours)),
     humidityPercent,
     dewPointMarginC: site.dewPointMarginC,

@@ -2,6 +2,7 @@ import type { Kysely } from "kysely";
 import type { Database } from "@/db/schema";
 import { refreshStanding } from "../line/standing";
 import type { EntryOutcome } from "../outcome";
+import { noteLookAgain } from "../release/look-again";
 import { type NewRecord, outcomeOf, racksOf, storeIn } from "./store-record";
 
 /**
@@ -22,6 +23,9 @@ export async function storeTogether(
     first ??= outcome;
   }
   if (!first?.ok) throw new RangeError("no records to store together");
-  if (fresh) await refreshStanding(trx, await racksOf(trx, records));
+  if (fresh) {
+    await refreshStanding(trx, await racksOf(trx, records));
+    await noteLookAgain(trx, records, at);
+  }
   return { ...first, already: !fresh };
 }

@@ -5,7 +5,8 @@ import { type ReactNode, useState } from "react";
 export function MarginSheet({ heading, children }: { heading: string; children: ReactNode }) {
   const [open, setOpen] = useState(false);
   return (
-    <aside className="margin" aria-label="Margin" data-open={open}>
+    // biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls is scrolled by keys as well
+    <aside className="margin" aria-label="Margin" data-open={open} tabIndex={0}>
       <button type="button" className="margin-handle" aria-expanded={open} onClick={() => setOpen(!open)}>
         <span>{heading}</span>
         <span aria-hidden="true">{open ? "▼" : "▲"}</span>

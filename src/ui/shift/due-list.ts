@@ -11,6 +11,7 @@ import { nextHref, nextName, rackStateName, whatIsWrong } from "../words/next";
 import { passageName } from "../words/preparation";
 import { stageNames } from "../words/reasons";
 import { upkeepWord } from "../words/upkeep";
+import { keyName, resultName } from "../words/verdict";
 
 export type DueItem = {
   readonly atMs: number | null;
@@ -96,6 +97,16 @@ export function dueList(line: Line, units: UnitSystem): DueItem[] {
       pressing: true,
     });
   }
+  for (const { rack, since, changed } of line.lookAgain)
+    items.push({
+      atMs: since.getTime(),
+      what: `Rack ${rack}, look again`,
+      why: `Signed, and not as it was since ${time(since)}: ${changed.map((c) => `${keyName(c.item).toLowerCase()} now ${resultName[c.is]?.toLowerCase() ?? c.is}`).join(", ")}`,
+      result: "watch",
+      word: "Look again",
+      href: `/racks/${rack}/release`,
+      stage: "release",
+    });
   for (const file of line.baths) {
     if (!file.nextCheckBy) continue;
     const overdue = file.nextCheckBy.getTime() < now;

@@ -26,6 +26,15 @@ export const itemName = (item: VerdictItem): string =>
     : item.item === "contact"
       ? `Time in ${item.stage.replaceAll("-", " ")}`
       : itemNames[item.item];
+/** An item by the key it is kept under: “test:impact”, “contact:conversion”, “film”. */
+export const keyName = (key: string): string => {
+  const [item = "", of = ""] = key.split(":");
+  if (item === "test") return cureTestName[of as keyof typeof cureTestName] ?? of;
+  return item === "contact"
+    ? `Time in ${of.replaceAll("-", " ")}`
+    : (itemNames[item as keyof typeof itemNames] ?? item);
+};
+export const resultName: Record<string, string> = { in: "In", out: "Out", watch: "Watch", unknown: "Not known" };
 export const notAskedName = (what: NotAsked): string =>
   what === "rub" ? "Solvent rub" : what === "appearance" ? "Look" : cureTestName[what];
 /** What keeps a rack from being released, in words. */

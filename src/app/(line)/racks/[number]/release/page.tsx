@@ -11,6 +11,7 @@ import { judgeRack } from "@/server/rack/judge-rack";
 import { loadRack, newestOf } from "@/server/rack/load-rack";
 import { openOf } from "@/server/rack/open-of";
 import { changedSince, itemKey, signedItems } from "@/server/release/changed-since";
+import { lookAgainOpen } from "@/server/release/look-again";
 import { personOnPage } from "@/server/sign-in/person";
 import { may } from "@/server/sign-in/roles";
 import { conditionsWhenPassed } from "@/server/trace/conditions";
@@ -24,6 +25,7 @@ import { Grade, Verdict } from "@/ui/marks/verdict";
 import { OpenItems } from "@/ui/rack/open-items";
 import { RackTabs } from "@/ui/rack/rack-tabs";
 import { DecideForm } from "@/ui/release/decide-form";
+import { LookedAgain } from "@/ui/release/looked-again";
 import { decisionWords } from "@/ui/words/decisions";
 import { filmRequired } from "@/ui/words/reasons";
 import { itemName, itemOut, itemSentence, namesOf, notAskedName } from "@/ui/words/verdict";
@@ -147,6 +149,9 @@ export default async function ReleasePage({ params }: { params: Promise<{ number
             <p className="small soft m-0">
               The certificate stays as it was signed; a lead decides anew where what came since calls for it.
             </p>
+            {may(person.role, "release") && (await lookAgainOpen(database(), rack.id)) && (
+              <LookedAgain rack={rack.number} />
+            )}
           </section>
         )}
         {may(person.role, "release") ? (
