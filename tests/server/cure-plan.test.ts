@@ -164,17 +164,21 @@ describe("said of an oven on the entry line", () => {
     if (!understood.ok) throw new Error(JSON.stringify(understood.error));
     return entryFromShorthand(t.app, operator, understood.value, newId(), moment.toISOString());
   };
-  test("is meant for the load that went in last and is still in", async () => {
+  test("is meant for the load that is named where several are in, and for one that was in by then", async () => {
     await coatedRack(t, "P200", { at: ago(300) });
     await coatedRack(t, "P201", { at: ago(300) });
     await stored(t, operator, ago(40), load("P-20", "P200", { setPointC: 205 }));
     await stored(t, operator, ago(20), load("P-21", "P201", { setPointC: 205 }));
     expect(await say("oven 1 melted", ago(15))).toMatchObject({
+      ok: false,
+      error: { kind: "which-load", loads: expect.arrayContaining(["P-20", "P-21"]) },
+    });
+    expect(await say("oven 1 P-21 melted", ago(15))).toMatchObject({
       ok: true,
       value: { kind: "bake-event", loadNo: "P-21", event: "melted", oven: "Oven 1" },
     });
-    expect(await say("oven 1 melted", ago(30))).toMatchObject({ value: { loadNo: "P-20" } });
-    const entry = await say("oven 1 metal 171C", ago(10));
+    expect(await say("oven 1 P-21 melted", ago(30))).toMatchObject({ error: { kind: "unknown-load" } });
+    const entry = await say("oven 1 P-21 metal 171C", ago(10));
     if (!entry.ok) throw new Error("refused");
     expect(await storeEntry(t.app, operator, entry.value, at)).toMatchObject({ ok: true });
     const file = await loadLoad(t.app, operator, "oven-1", "P-21", at);

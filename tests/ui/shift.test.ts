@@ -114,7 +114,7 @@ describe("what needs a hand", () => {
       what: "Rack 0869, look again",
       word: "Look again",
       href: "/racks/0869/release",
-      why: "Signed, and not as it was since 10:30: impact now out, pretreatment now watch",
+      why: "Signed, and not as it was since 10:30: impact without a crack now out, pretreatment now watch",
     });
   });
   test("an old figure never stands as the present one: what is foretold comes first, then what was read and when", () => {
