@@ -10,6 +10,7 @@ import { type EntryOutcome, refuse } from "../outcome";
 import { derivedId } from "../record/derived-id";
 import { storeOne } from "../record/store-record";
 import { storeTogether } from "../record/store-together";
+import { noteLookAgain } from "../release/look-again";
 import { may, type Person } from "../sign-in/roles";
 import { type Clock, write } from "../write";
 
@@ -50,21 +51,23 @@ export async function storeEntry(
         id: derivedId(entry.id, name),
         idempotencyKey: `${base.idempotencyKey}:${name}`,
       }));
-      return storeTogether(trx, several, at);
+      const stored = await storeTogether(trx, several, at);
+      if (stored.ok && !stored.already) await noteLookAgain(trx, several, at);
+      return stored;
     }
-    return storeOne(
-      trx,
-      {
-        ...base,
-        id: entry.id,
-        kind: entry.kind,
-        happenedAt: entry.happenedAt,
-        grade: made.grade ?? "measured",
-        ...made.where,
-        details: made.details,
-      },
-      at,
-    );
+    const record = {
+      ...base,
+      id: entry.id,
+      kind: entry.kind,
+      happenedAt: entry.happenedAt,
+      grade: made.grade ?? ("measured" as const),
+      ...made.where,
+      details: made.details,
+    };
+    const stored = await storeOne(trx, record, at);
+    // What is signed stays; what came may ask for another look at it.
+    if (stored.ok && !stored.already) await noteLookAgain(trx, [record], at);
+    return stored;
   });
 }
 

@@ -1,10 +1,10 @@
 import type { Kysely } from "kysely";
 import { judgeOutgas, stepMissedBefore } from "@/core/preparation";
 import type { Database } from "@/db/schema";
+import { metalKept } from "../line/metal-ready";
 import { refuse } from "../outcome";
 import { askedSteps, hottestCureC, stepsOnRecord } from "../rack/asked-steps";
 import { loadRack } from "../rack/load-rack";
-import { metalKept } from "../rack/metal-ready";
 import { missedFirst } from "../rack/order-of-work";
 import { siteAt } from "../setup/setup-data";
 import type { Person } from "../sign-in/roles";

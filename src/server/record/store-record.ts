@@ -6,7 +6,6 @@ import { personName } from "@/db/queries/person-name";
 import type { Database, EvidenceGradeColumn, RecordTable } from "@/db/schema";
 import { refreshStanding } from "../line/standing";
 import { type EntryOutcome, refuse } from "../outcome";
-import { noteLookAgain } from "../release/look-again";
 import { canonicalText, sha256 } from "./canonical";
 import { contentHash, type DetailRows, detailsDigest } from "./content";
 import { insertDetails } from "./insert-details";
@@ -59,10 +58,7 @@ const requestHash = (record: NewRecord, digest: string): string => {
 export async function storeRecord(db: Kysely<Database>, record: NewRecord, storedAt: Date): Promise<StoreOutcome> {
   const whole = async (trx: Kysely<Database>) => {
     const outcome = await storeIn(trx, record, storedAt);
-    if (outcome.kind === "stored") {
-      await refreshStanding(trx, await racksOf(trx, [record]));
-      await noteLookAgain(trx, [record], storedAt);
-    }
+    if (outcome.kind === "stored") await refreshStanding(trx, await racksOf(trx, [record]));
     return outcome;
   };
   try {

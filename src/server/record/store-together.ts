@@ -2,7 +2,6 @@ import type { Kysely } from "kysely";
 import type { Database } from "@/db/schema";
 import { refreshStanding } from "../line/standing";
 import type { EntryOutcome } from "../outcome";
-import { noteLookAgain } from "../release/look-again";
 import { type NewRecord, outcomeOf, racksOf, storeIn } from "./store-record";
 
 /**
@@ -23,9 +22,6 @@ export async function storeTogether(
     first ??= outcome;
   }
   if (!first?.ok) throw new RangeError("no records to store together");
-  if (fresh) {
-    await refreshStanding(trx, await racksOf(trx, records));
-    await noteLookAgain(trx, records, at);
-  }
+  if (fresh) await refreshStanding(trx, await racksOf(trx, records));
   return { ...first, already: !fresh };
 }

@@ -14,10 +14,13 @@ export function changedSince(signed: readonly VerdictItem[], now: readonly Verdi
   const before = new Map(signed.map((item) => [itemKey(item), item]));
   return now.flatMap((is) => {
     const was = before.get(itemKey(is)) ?? null;
-    const alike = was ? was.result === is.result : is.result === "in";
+    const alike = was ? was.result === is.result && bathOut(was) === bathOut(is) : is.result === "in";
     return alike ? [] : [{ was, is }];
   });
 }
+
+/** A bath that was near its limit and is found to have been out is another thing, though both are a watch. */
+const bathOut = (item: VerdictItem): boolean => item.item === "pretreatment" && item.bathOut;
 
 /** The items a decision was signed on; null for one from before they were kept whole. */
 export function signedItems(verdict: unknown): readonly VerdictItem[] | null {

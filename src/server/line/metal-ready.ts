@@ -3,10 +3,10 @@ import { washStages } from "@/core/line";
 import { bareLimitHours, flashOffHold, type MetalHold, type MetalReady, powderHold } from "@/core/preparation";
 import type { Failure } from "@/core/result";
 import type { Database } from "@/db/schema";
-import { airBefore } from "../line/air";
+import type { RackFile } from "../rack/load-rack";
 import type { SetupData } from "../setup/setup-data";
 import { may, type Person } from "../sign-in/roles";
-import type { RackFile } from "./load-rack";
+import { airBefore } from "./air";
 
 const CLEANS: ReadonlySet<string> = new Set(["sand", "degrease"]);
 
