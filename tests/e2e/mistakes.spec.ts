@@ -138,6 +138,7 @@ test("a day of mistakes: each is caught in words, and nothing is signed that was
   await expect(said).toHaveText(/^Recorded\. Out: pH 7\.4/);
   await page.clock.setSystemTime(now());
   await page.goto("/");
+  await page.getByText(/^and \d+ more$/).click();
   await expect(page.getByRole("link", { name: new RegExp(`Rack ${RACK}, look again`) })).toBeVisible();
   expect((await (await page.request.get(href)).body()).equals(signed)).toBe(true);
 });
