@@ -155,7 +155,7 @@ describe("what needs a hand", () => {
         result: "out",
         foretold: { index: 480, overbakedSince: minutes(-20) },
       },
-      "Over-baked, foretold",
+      "Over-baked?",
       "out",
       minutes(-87).getTime(),
     ],

@@ -44,17 +44,12 @@ export function OpenLoads({
               </>
             ) : b.stale ? (
               <>
-                {b.foretold && (
-                  <>
-                    Foretold index <b className="fig text-[26px]">{b.foretold.index.toFixed(0)}</b> by now.{" "}
-                  </>
-                )}
-                {staleBakeSaid(b, now.getTime(), (at) => clock(at, timeZone))}.{" "}
                 {b.overdue && b.pullAt && (
                   <b className={b.result === "out" ? "text-out" : "text-watch"}>
-                    Pull overdue by {span(now.getTime() - b.pullAt.getTime())}.
+                    Pull overdue by {span(now.getTime() - b.pullAt.getTime())}.{" "}
                   </b>
                 )}
+                {staleBakeSaid(b, now.getTime(), (at) => clock(at, timeZone))}.
               </>
             ) : (
               <>

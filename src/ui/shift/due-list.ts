@@ -20,7 +20,7 @@ export type DueItem = {
   readonly result: VerdictResult;
   readonly word: string;
   readonly href: string;
-  /** The stage a rack of it stands at. */
+  /** The stage it is due at. */
   readonly stage?: RailStage;
   /** Minutes count: metal that is cured and still in the heat. */
   readonly pressing?: boolean;
@@ -65,6 +65,7 @@ export function dueList(line: Line, units: UnitSystem): DueItem[] {
         result: "unknown",
         word: `${span(now - bake.closedAt.getTime())} in`,
         href: `/cure/loads/${ovenSlug(bake.oven)}/${encodeURIComponent(bake.load)}`,
+        stage: "cure",
         pressing: true,
       });
       continue;
@@ -85,7 +86,7 @@ export function dueList(line: Line, units: UnitSystem): DueItem[] {
             : `${bake.channel} is still heating; index ${bake.index.toFixed(0)}`,
       result: late && bake.result !== "out" ? "watch" : bake.result,
       word: spoilt
-        ? "Over-baked, foretold"
+        ? "Over-baked?"
         : late
           ? `Pull overdue ${overdue}`
           : ready
@@ -94,6 +95,7 @@ export function dueList(line: Line, units: UnitSystem): DueItem[] {
               ? `Pull ${time(bake.pullAt)}`
               : "Heating",
       href: `/racks/${bake.racks[0]}/cure`,
+      stage: "cure",
       pressing: true,
     });
   }
@@ -131,6 +133,7 @@ export function dueList(line: Line, units: UnitSystem): DueItem[] {
       result: file.result === "out" ? "out" : overdue || file.result === "watch" ? "watch" : "in",
       word: overdue ? "Check overdue" : `Check by ${time(file.nextCheckBy)}`,
       href: `/pretreat/${bathSlug(file.bath.code)}`,
+      stage: "pretreat",
     });
   }
   for (const rack of line.racks) {

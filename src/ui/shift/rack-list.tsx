@@ -48,7 +48,7 @@ export function RackList({
 }) {
   const past = (r: RackOnLine): readonly [VerdictResult, string] | null => {
     const bake = line.bakes.find((b) => b.racks.includes(r.number));
-    if (bake?.foretold?.overbakedSince) return ["out", "Over-baked, foretold"];
+    if (bake?.foretold?.overbakedSince) return ["out", "Over-baked?"];
     if (bake?.overdue) return ["watch", "Pull overdue"];
     const bareMs = r.what === "bare" && r.bareSinceMs !== null ? now.getTime() - r.bareSinceMs : 0;
     return bareMs > line.bareLimitHours * 3_600_000 ? ["out", "Bare too long"] : null;
