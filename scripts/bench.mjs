@@ -42,6 +42,7 @@ const benches = [
   ["forecast", "Forecast bounds of baths", false],
   ["exposure", "Racks exposed to a bath out of its window", false],
   ["heat", "The oven's model, plans and long traces, the core alone", false],
+  ["independent-heat", "What is foretold of heat, on an oven that shares no equation with it", false],
   ["plan", "Planning, the core alone", false],
 ];
 const asked = process.argv.slice(2);

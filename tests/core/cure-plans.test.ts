@@ -34,6 +34,7 @@ import {
   stopEffects,
   thinTrace,
   throughConveyor,
+  timeConstantReached,
   traceColumns,
   traceFaults,
   zoneLines,
@@ -313,6 +314,21 @@ describe("what an oven teaches", () => {
     expect(many.hWPerM2K).toBeCloseTo(30, 0);
     expect(many.band[0]).toBeLessThan(many.interval?.[0] ?? 0);
     expect(learnHeatTransfer([30, -1])).toMatchObject({ error: { kind: "bad-input" } });
+  });
+  test("what an oven teaches is the time constant that would have foretold the bake right", () => {
+    const air = { startC: 60, tauS: 140, program: [{ fromS: 0, airC: 200 }] };
+    for (const tauS of [60, 300, 1500]) {
+      const run = valueOrThrow(heatThrough(air, { tauS, startC: 21 }, 9000, 1));
+      const atS = run.metal.tempC.findIndex((c) => (c ?? 0) >= 180);
+      expect(valueOrThrow(timeConstantReached(air, { startC: 21, toC: 180, atS })) / tauS).toBeCloseTo(1, 1);
+    }
+    // Later than the model's own air allows is slow; sooner than even foil would be is no figure.
+    expect(timeConstantReached(air, { startC: 21, toC: 180, atS: 30 })).toMatchObject({
+      error: { kind: "never-reaches" },
+    });
+    expect(timeConstantReached({ ...air, program: [] }, { startC: 21, toC: 180, atS: 900 })).toMatchObject({
+      error: { kind: "no-program" },
+    });
   });
   test("a fit never bridges a gap: what the air did in it does not count", () => {
     // 300 s in air that is at 200 °C, but falls to 60 °C for four minutes that nobody recorded.

@@ -1,6 +1,7 @@
 import { err, ok, type Result } from "../result";
 import { goldenMinimum, mean, sampleSd, studentTQuantile } from "../statistics";
 import { DEFAULT_HEAT_TRANSFER_W_PER_M2_K, type Metal, metals } from "./heat-up";
+import { heatThrough, type OvenAir } from "./oven-air";
 import { checkTrace, GAP_MEDIAN_INTERVALS, medianIntervalS, type Trace } from "./trace";
 
 export type TimeConstantFit = {
@@ -81,6 +82,40 @@ export function heatTransferOf(tauS: number, metal: Metal, sectionMm: number): R
     return err({ kind: "bad-input", name: "sectionMm", value: sectionMm });
   const { densityKgPerM3, heatJPerKgK } = metals[metal];
   return ok((densityKgPerM3 * heatJPerKgK * (sectionMm / 2000)) / tauS);
+}
+
+/** Time constants looked between, s: foil and a block. */
+const LEAST_TAU_S = 5;
+const MOST_TAU_S = 50_000;
+const REACH_STEP_S = 5;
+
+/**
+ * The time constant with which the oven's own model would have foretold a bake right: metal from `startC` at `toC` so many
+ * seconds after the door, by halving on ln τ. What the model leaves out (walls that radiate, the load's mass, the place)
+ * is then in the figure, and what differs from bake to bake in its spread. Failures: those of `heatThrough`, `never-reaches`.
+ */
+export function timeConstantReached(
+  air: OvenAir,
+  reached: { readonly startC: number; readonly toC: number; readonly atS: number },
+): Result<number> {
+  const at = (tauS: number): Result<boolean> => {
+    const run = heatThrough(air, { tauS, startC: reached.startC }, Math.max(REACH_STEP_S, reached.atS), REACH_STEP_S);
+    return run.ok ? ok((run.value.metal.tempC.at(-1) ?? reached.startC) >= reached.toC) : run;
+  };
+  const quickest = at(LEAST_TAU_S);
+  if (!quickest.ok) return quickest;
+  // Not even foil would have been as hot by then.
+  if (!quickest.value)
+    return err({ kind: "never-reaches", toC: reached.toC, airC: air.program.at(-1)?.airC ?? air.startC });
+  let [low, high] = [Math.log(LEAST_TAU_S), Math.log(MOST_TAU_S)];
+  for (let i = 0; i < 40; i++) {
+    const middle = (low + high) / 2;
+    const hot = at(Math.exp(middle));
+    if (!hot.ok) return hot;
+    if (hot.value) low = middle;
+    else high = middle;
+  }
+  return ok(Math.exp(low));
 }
 
 export type LearntHeatTransfer = {

@@ -7,10 +7,12 @@ import {
   type LearntHeatTransfer,
   learnHeatTransfer,
   type Metal,
+  type OvenAir,
   plateTimeConstant,
   sectionClasses,
   sectionClassOf,
   type Trace,
+  timeConstantReached,
 } from "@/core/cure";
 import { stands } from "@/db/queries/stands";
 import type { Database } from "@/db/schema";
@@ -99,11 +101,17 @@ export async function learnOven(db: Kysely<Database>, oven: SetupItem<"oven">, a
     if (!slowest) continue;
     const metal = metalOf[part.substrate];
     const { plateMm, hollow } = heatsAs(part);
-    const h = heatTransferOf(slowest.tauS, metal, plateMm);
+    const toC = powder.schedule.reduce((least, p) => Math.min(least, p.metalC), Number.POSITIVE_INFINITY);
+    const measuredS = crossing(traceOf(slowest.c), toC);
+    // As it would have had to be for this bake to be foretold right; by the curve alone where it never got so hot.
+    const reached =
+      measuredS === null
+        ? null
+        : timeConstantReached(airOf(oven, row.set_point_c), { startC: START_C, toC, atS: measuredS });
+    const h = heatTransferOf(reached?.ok ? reached.value : slowest.tauS, metal, plateMm);
     if (!h.ok) continue;
     const section = sectionClassOf(plateMm, hollow);
     const before = learnHeatTransfer(bakes.filter((b) => b.section === section).map((b) => b.hWPerM2K));
-    const toC = powder.schedule.reduce((least, p) => Math.min(least, p.metalC), Number.POSITIVE_INFINITY);
     bakes.push({
       at: row.at,
       load: row.load_no,
@@ -114,7 +122,7 @@ export async function learnOven(db: Kysely<Database>, oven: SetupItem<"oven">, a
       hWPerM2K: h.value,
       toC,
       foretoldS: before.ok ? foretold(oven, row.set_point_c, metal, plateMm, before.value.hWPerM2K, toC) : null,
-      measuredS: crossing(traceOf(slowest.c), toC),
+      measuredS,
     });
   }
   const learntOf = (section: string): LearntHeatTransfer => {
@@ -155,6 +163,15 @@ function crossing(trace: Trace, atC: number): number | null {
   return null;
 }
 
+/** The air of a bake as it is foretold: from what the oven reads as its door closes, to what it is set to. */
+const airOf = (oven: SetupItem<"oven">, setPointC: number | null): OvenAir => ({
+  startC: oven.data.airAtDoorC,
+  tauS: oven.data.emptyTauS,
+  program: [{ fromS: 0, airC: setPointC ?? oven.data.usualSetPointC }],
+});
+/** Metal as it goes in, where nobody read it, °C. */
+const START_C = 21;
+
 function foretold(
   oven: SetupItem<"oven">,
   setPointC: number | null,
@@ -165,15 +182,6 @@ function foretold(
 ): number | null {
   const constant = plateTimeConstant({ material: metal, plateMm: sectionMm, hWPerM2K });
   if (!constant.ok) return null;
-  const heated = heatThrough(
-    {
-      startC: oven.data.airAtDoorC,
-      tauS: oven.data.emptyTauS,
-      program: [{ fromS: 0, airC: setPointC ?? oven.data.usualSetPointC }],
-    },
-    { tauS: constant.value.tauS, startC: 21 },
-    4 * 3600,
-    STEP_S,
-  );
+  const heated = heatThrough(airOf(oven, setPointC), { tauS: constant.value.tauS, startC: START_C }, 4 * 3600, STEP_S);
   return heated.ok ? crossing(heated.value.metal, toC) : null;
 }

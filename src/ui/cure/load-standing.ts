@@ -87,9 +87,9 @@ export function standingOf(
   if (own) {
     const lastC = own.trace.tempC.findLast((t): t is number => t !== null) ?? USUAL_ROOM_C;
     const lastS = own.trace.timeS.at(-1) ?? 0;
-    // The probe tells this rack's own time constant as soon as it has warmed.
+    // The probe tells this rack’s own time constant once it is long enough: before that the climb alone misleads.
     const fit = air ? fitTimeConstant(air.trace, own.trace, nowS) : null;
-    const tauS = fit?.ok && fit.value.rmsC < 4 ? fit.value.tauS : rack.tauS;
+    const tauS = fit?.ok && fit.value.longEnough && fit.value.rmsC < 4 ? fit.value.tauS : rack.tauS;
     if (nowS - lastS <= STALE_S) {
       const earned = earnedBy(own.trace, rack.schedule) ?? { index: 0, overbake: 0 };
       const heldS = heldBy(own.trace, rack.schedule);
