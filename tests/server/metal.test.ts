@@ -166,6 +166,18 @@ describe("bad metal, drying, tested panels", () => {
     const bath = [...(await setupAt(t.app, "bath", at)).values()].find((b) => b.code === "Tank 3");
     const [seen] = bath ? (await washProofs(t.app, bath, at)).tests : [];
     expect(seen).toMatchObject({ hours: 480, creepMm: 1.6, iso: null });
+    // A panel's adhesion by its squares, of 25 where nobody says; hours and creep are no part of it.
+    const cut = {
+      ...panel,
+      test: "adhesion",
+      washedAt: ago(60 * 24 * 21).toISOString(),
+      squaresLost: 5,
+      hours: null,
+      creepMm: null,
+    };
+    expect(await put(28, cut, inspector)).toMatchObject({ ok: true });
+    const adhesion = bath && (await washProofs(t.app, bath, at)).tests.find((x) => x.test === "adhesion");
+    expect(adhesion).toMatchObject({ iso: 3, hours: null, creepMm: null });
     // What the bath read at the hour it was washed, from the checks around it.
     const ph = seen?.baths.find((b) => b.parameter === "ph");
     expect(["measured", "assumed"]).toContain(ph?.grade);
