@@ -48,6 +48,18 @@ export const prepHow: { readonly [K in PrepStep]?: readonly HowField[] } = {
   ],
 };
 
+/** What of it is the shop's own way and is offered again; what somebody has to see each time (how clean, gloves on) is not. */
+export const offeredAgain: ReadonlySet<string> = new Set([
+  "stripper",
+  "with",
+  "media",
+  "pressure",
+  "media lot",
+  "grit",
+  "solvent",
+  "wipe",
+]);
+
 /** Minutes a solvent wants to leave, at hall temperature. Source: shop practice, docs/methods.md. */
 export const flashOffMinutesOf: Readonly<Record<string, number>> = {
   acetone: 5,

@@ -43,7 +43,11 @@ export function PanelForm({ bath, asked }: { bath: string; asked: readonly [numb
       look,
       note: texts.note,
     });
-    if (saved) setTexts({ before: "", after: "", area: "", note: "" });
+    if (!saved) return;
+    // The next panel begins with nothing of this one.
+    setTexts({ before: "", after: "", area: "", note: "" });
+    setColour("");
+    setLook("uniform-dull");
   };
   const put = (key: keyof typeof texts) => (text: string) => setTexts({ ...texts, [key]: text });
   return (

@@ -120,7 +120,13 @@ export function CoatForm({
   recoat: boolean;
   rack: string;
   coatNo: number;
-  lots: readonly { readonly id: string; readonly label: string; readonly primer: boolean }[];
+  lots: readonly {
+    readonly id: string;
+    readonly label: string;
+    readonly primer: boolean;
+    /** As its safety sheet says; said where the lot is picked. */
+    readonly hazards: string;
+  }[];
   booth: string;
   sheet: SheetWindow | null;
   last: (CoatSettings & { readonly label: string }) | null;
@@ -138,6 +144,7 @@ export function CoatForm({
   const [problem, setProblem] = useState<string | null>(null);
   const { send, message, busy, setAside } = useRecorder();
   const primer = lots.find((l) => l.id === lot)?.primer ?? false;
+  const hazards = lots.find((l) => l.id === lot)?.hazards ?? "";
   const submit = async (e: FormEvent<HTMLFormElement>) => {
     e.preventDefault();
     setProblem(null);
@@ -195,6 +202,7 @@ export function CoatForm({
               </option>
             ))}
           </select>
+          {hazards && <p className="caution m-0 mt-1.5">{hazards}</p>}
         </div>
         <div className="field">
           <label htmlFor="coatNo">Coat</label>

@@ -16,7 +16,7 @@ import { Recorded } from "../forms/recorded";
 import { useRecorder } from "../forms/use-recorder";
 import { Grade, Verdict } from "../marks/verdict";
 import { usePreferences } from "../preferences-context";
-import { howWarning, howWords, prepFigure, prepStepName } from "../words/preparation";
+import { howWarning, howWords, prepFigure, prepStepName, solventCaution } from "../words/preparation";
 import { PrepHowFields } from "./prep-how";
 
 export type StepOnRecord = {
@@ -211,6 +211,9 @@ export function PrepStepRow({
               </button>
             )}
           </>
+        )}
+        {open && !leavingOut && step === "solvent-wipe" && typeof howNow.solvent === "string" && (
+          <span className="caution">{solventCaution(howNow.solvent)}</span>
         )}
         {wrong && <span className="text-out">{wrong}</span>}
         {warnings.length > 0 && <span className="text-watch">{warnings.map((w) => howWarning[w]).join("; ")}</span>}

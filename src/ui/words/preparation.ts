@@ -125,3 +125,13 @@ export function metalHoldSaid(hold: MetalHold): string {
       return `out of the conversion bath for ${hold.hours.toFixed(1)} h, it protects for ${hold.limitHours} h. Wash it again before powder.`;
   }
 }
+
+/** Gloves and air for a solvent, where it is wiped; its safety sheet comes first. */
+export const solventCaution = (solvent: string): string =>
+  `${
+    {
+      acetone: "Acetone: butyl gloves, it goes through nitrile in minutes",
+      alcohol: "Alcohol: nitrile gloves",
+      "mineral spirits": "Mineral spirits: nitrile gloves",
+    }[solvent] ?? "Gloves as its safety sheet says"
+  }; no flame, air moving, rags into the closed bin.`;

@@ -140,7 +140,12 @@ export default async function CoatPage({ params }: { params: Promise<{ number: s
                   boothAirMPerS: read("booth-air"),
                 }}
                 last={last && { ...last, metalC: null, hopperBeforeKg: null, hopperAfterKg: null, hopperAddedKg: null }}
-                lots={usable.map((l) => ({ id: l.code, primer: isPrimer(l), label: lotLabel(l, isPrimer(l)) }))}
+                lots={usable.map((l) => ({
+                  id: l.code,
+                  primer: isPrimer(l),
+                  label: lotLabel(l, isPrimer(l)),
+                  hazards: l.powder?.data.hazards ?? "",
+                }))}
               />
             </details>
           ) : (
