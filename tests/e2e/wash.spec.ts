@@ -193,8 +193,12 @@ test("an operator's shift by keyboard: opened, three rounds, one addition, one s
   await expect(page.getByText(/Look at the drum last used/).first()).toBeVisible();
   await go("tank 3", /Tank 3/);
   const advice = (await page.getByText(/^Add .* L of Conversion make-up acid/).textContent()) ?? "";
-  const litres = /Add\s*([\d.]+)/.exec(advice)?.[1] ?? "";
-  expect(Number(litres)).toBeGreaterThan(5);
+  const advised = Number(/Add\s*([\d.]+)/.exec(advice)?.[1]);
+  expect(advised).toBeGreaterThan(5);
+  // What other rounds taught the bath may ask for more than goes in at once; then it says how many times.
+  const times = Math.ceil(advised / 25);
+  if (times > 1) await expect(page.getByText(`in ${times} additions of at most 25 L`, { exact: false })).toBeVisible();
+  const litres = times > 1 ? "25" : advised.toFixed(1);
   await page.getByText("Log an addition, dump or recharge").press("Enter");
   await page.getByLabel("Litres").focus();
   await keys.type(litres);
@@ -393,7 +397,7 @@ test("five baths of four values each, set up by hand, then gone round: one key a
   await expect(page.getByRole("button", { name: "Record the round, 5 baths" })).toBeFocused();
   await page.keyboard.press("Enter");
   beyond++;
-  await expect(page.getByText("Recorded", { exact: true })).toHaveCount(5);
+  await expect(page.getByText("Recorded", { exact: true })).toHaveCount(5, { timeout: 30_000 });
   expect(beyond).toBe(21);
   expect(beyond / 20).toBeLessThanOrEqual(2);
 });

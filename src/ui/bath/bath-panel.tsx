@@ -125,6 +125,7 @@ export function AdditionAdvice({ file }: { file: BathFile }) {
       </div>
     );
   if (addition.kind === "acid") {
+    const most = bath.data.maxSingleL;
     return (
       <div className="ruled">
         <h2>If you correct it now</h2>
@@ -132,7 +133,11 @@ export function AdditionAdvice({ file }: { file: BathFile }) {
           Add <b className="fig text-[20px]">{addition.litres.toFixed(1)} L</b> of {addition.product} to bring{" "}
           <span className="fig">{bath.data.volumeL.toLocaleString("en-GB")} L</span> from pH{" "}
           <span className="fig">{addition.fromPh.toFixed(2)}</span> to{" "}
-          <span className="fig">{addition.toPh.toFixed(2)}</span>.
+          <span className="fig">{addition.toPh.toFixed(2)}</span>
+          {most !== null && addition.litres > most
+            ? `, in ${Math.ceil(addition.litres / most)} additions of at most ${most} L, with a check between`
+            : ""}
+          .
         </p>
         <p className="soft small mt-1">
           Re-check in 20 min; expect {(addition.toPh - 0.05).toFixed(2)}–{(addition.toPh + 0.05).toFixed(2)}.{" "}

@@ -1,6 +1,7 @@
 import { line, scaleLinear } from "d3";
 import type { UnitSystem } from "@/core/units";
 import { withUnit } from "../format";
+import { OVER_LINES } from "./over-lines";
 
 export type HeatSeries = {
   readonly name: string;
@@ -100,12 +101,7 @@ export function HeatChart({
         </g>
       )}
       {sheetC.map((c) => (
-        <g key={c}>
-          <line x1="40" x2={plot} y1={y(c)} y2={y(c)} stroke="var(--in)" strokeWidth="1" strokeDasharray="2 3" />
-          <text x={plot - 4} y={y(c) - 4} textAnchor="end" style={{ fill: "var(--in)" }}>
-            {withUnit(c, "temperature", units)}
-          </text>
-        </g>
+        <line key={c} x1="40" x2={plot} y1={y(c)} y2={y(c)} stroke="var(--in)" strokeWidth="1" strokeDasharray="2 3" />
       ))}
       <line x1="40" x2={plot} y1={height - 24} y2={height - 24} stroke="var(--rule-strong)" />
       {minutes.map((m) => (
@@ -134,6 +130,11 @@ export function HeatChart({
           strokeDasharray={s.kind === "foretold" ? "5 4" : undefined}
         />
       ))}
+      {sheetC.map((c) => (
+        <text key={`sheet${c}`} x="44" y={y(c) - 4} style={{ ...OVER_LINES, fill: "var(--in)" }}>
+          {withUnit(c, "temperature", units)}
+        </text>
+      ))}
       {marks.map((m, i) => (
         <g key={m.text + m.s}>
           <line x1={x(m.s)} x2={x(m.s)} y1="14" y2={height - 24} stroke="var(--sorrel)" strokeWidth="1" />
@@ -158,10 +159,7 @@ export function HeatChart({
           style={{
             fill: stroke(e.kind),
             fontWeight: e.kind === "measured" ? 700 : 400,
-            // Read over whatever line runs through it.
-            paintOrder: "stroke",
-            stroke: "var(--bench)",
-            strokeWidth: 4,
+            ...OVER_LINES,
           }}
         >
           {e.name}

@@ -1,4 +1,5 @@
 import { scaleLinear } from "d3";
+import { OVER_LINES } from "./over-lines";
 
 export type ProofMark = {
   readonly rack: string;
@@ -31,22 +32,13 @@ export function ProofChart({ points, safeIndex }: { points: readonly ProofMark[]
         </g>
       ))}
       <line x1={x(100)} x2={x(100)} y1="12" y2={H - 28} stroke="var(--ink)" strokeDasharray="4 3" />
-      <text
-        x={x(100) - 5}
-        y={y(0.5) + 4}
-        textAnchor="end"
-        style={{ paintOrder: "stroke", stroke: "var(--bench)", strokeWidth: 4 }}
-      >
+      <text x={x(100) - 5} y={y(0.5) + 4} textAnchor="end" style={OVER_LINES}>
         100, the sheet
       </text>
       {safeIndex !== null && (
         <>
           <line x1={x(safeIndex)} x2={x(safeIndex)} y1="12" y2={H - 28} stroke="var(--in)" strokeWidth="2" />
-          <text
-            x={Math.max(x(safeIndex), x(100)) + 5}
-            y={y(3.5) + 4}
-            style={{ fill: "var(--in)", paintOrder: "stroke", stroke: "var(--bench)", strokeWidth: 4 }}
-          >
+          <text x={Math.max(x(safeIndex), x(100)) + 5} y={y(3.5) + 4} style={{ ...OVER_LINES, fill: "var(--in)" }}>
             from {safeIndex.toFixed(0)} every rub passed
           </text>
         </>

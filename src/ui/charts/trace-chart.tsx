@@ -3,6 +3,7 @@ import { traceColumns } from "@/core/cure";
 import type { UnitSystem } from "@/core/units";
 import { figure, withUnit } from "../format";
 import { Cursor } from "./cursor";
+import { OVER_LINES } from "./over-lines";
 
 export type TraceChannel = {
   readonly name: string;
@@ -86,20 +87,10 @@ export function TraceChart({
       </clipPath>
       <rect x="34" y={y(highest)} width={plot - 34} height={Math.max(2, y(lowest) - y(highest))} fill="var(--band)" />
       {points.map((p) => (
-        <g key={p.metalC}>
-          <line x1="34" x2={plot} y1={y(p.metalC)} y2={y(p.metalC)} stroke="var(--in)" strokeWidth="1" />
-          <text x="38" y={y(p.metalC) - 3} style={{ fill: "var(--in)" }}>
-            {withUnit(p.metalC, "temperature", units)}, {p.minutes} min
-          </text>
-        </g>
+        <line key={p.metalC} x1="34" x2={plot} y1={y(p.metalC)} y2={y(p.metalC)} stroke="var(--in)" strokeWidth="1" />
       ))}
       {onsetC !== null && (
-        <>
-          <line x1="34" x2={plot} y1={y(onsetC)} y2={y(onsetC)} stroke="var(--ink-3)" strokeDasharray="2 4" />
-          <text x="38" y={y(onsetC) - 3}>
-            counts from {withUnit(onsetC, "temperature", units)}
-          </text>
-        </>
+        <line x1="34" x2={plot} y1={y(onsetC)} y2={y(onsetC)} stroke="var(--ink-3)" strokeDasharray="2 4" />
       )}
       {inView.map((g) => (
         <g key={g.fromS}>
@@ -148,6 +139,16 @@ export function TraceChart({
           opacity=".75"
         />
       ))}
+      {points.map((p) => (
+        <text key={`sheet${p.metalC}`} x="38" y={y(p.metalC) - 3} style={{ ...OVER_LINES, fill: "var(--in)" }}>
+          {withUnit(p.metalC, "temperature", units)}, {p.minutes} min
+        </text>
+      ))}
+      {onsetC !== null && (
+        <text x="38" y={y(onsetC) - 3} style={OVER_LINES}>
+          counts from {withUnit(onsetC, "temperature", units)}
+        </text>
+      )}
       {crossings
         .filter((k) => seen(k.s))
         .map((k) => (
