@@ -32,7 +32,7 @@ test("the whole round by keyboard: at most two keystrokes a value beyond its own
   await expect(record).toBeFocused();
   await page.keyboard.press("Enter");
   beyond++;
-  await expect(page.getByText("Recorded", { exact: true })).toHaveCount(2);
+  await expect(page.getByText("Recorded", { exact: true })).toHaveCount(2, { timeout: 30_000 });
   expect(beyond / count).toBeLessThanOrEqual(2);
   await page.goto("/pretreat/tank-3");
   await expect(page.getByText("5.32").first()).toBeVisible();
@@ -184,7 +184,7 @@ test("an operator's shift by keyboard: opened, three rounds, one addition, one s
     }
     await expect(page.getByRole("button", { name: /^Record the round/ })).toBeFocused();
     await keys.press("Enter");
-    await expect(page.getByText("Recorded", { exact: true })).toHaveCount(2);
+    await expect(page.getByText("Recorded", { exact: true })).toHaveCount(2, { timeout: 30_000 });
   };
   await round(["5.34", "8.6", "5", "47", "66"]);
   // The second is out: what is done about it stands on Shift until a good check.
@@ -288,7 +288,7 @@ test("a five-stage wash is begun from what is usual, the line mended, and seven 
   }
   await page.keyboard.press("Enter");
   beyond++;
-  await expect(page.getByText("Recorded", { exact: true })).toHaveCount(7);
+  await expect(page.getByText("Recorded", { exact: true })).toHaveCount(7, { timeout: 30_000 });
   expect(beyond / count).toBeLessThanOrEqual(2);
 });
 
