@@ -99,7 +99,7 @@ export function BathSetupForm({
   const [role, setRole] = useState<BathSetup["role"]>(bath.role);
   const [gone, setGone] = useState(retired);
   const [newCode, setNewCode] = useState("");
-  const version = useVersion(save);
+  const version = useVersion(save, code === null ? null : `bath ${code}`);
   const put = (key: string) => (text: string) => setTexts((before) => ({ ...before, [key]: text }));
   const field = (key: string, label: string, required = false) => (
     <TypedNumber id={`bath-${key}`} label={label} text={texts[key] ?? ""} change={put(key)} required={required} />

@@ -34,7 +34,7 @@ export function LineSetupForm({
   const [stages, setStages] = useState<readonly StageTexts[]>(() =>
     line.stages.map((s) => ({ key: uuidv7(), stage: s.stage, fromM: String(s.fromM), lengthM: String(s.lengthM) })),
   );
-  const version = useVersion(save);
+  const version = useVersion(save, `line ${code}`);
   const put = (key: string, change: Partial<StageTexts>) =>
     setStages(stages.map((s) => (s.key === key ? { ...s, ...change } : s)));
   const numberOf = (text: string): number => {

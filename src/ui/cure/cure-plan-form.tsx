@@ -2,6 +2,7 @@
 import { useRouter } from "next/navigation";
 import { type FormEvent, useState } from "react";
 import { cToFahrenheit, fahrenheitToC, parseNumber } from "@/core/units";
+import { kept, stillSaid } from "../forms/still-said";
 import { TextField } from "../forms/text-field";
 import { TypedNumber } from "../forms/typed-number";
 import { usePreferences } from "../preferences-context";
@@ -10,6 +11,8 @@ import { failureText } from "../words/failures";
 type Outcome =
   | { readonly ok: true }
   | { readonly ok: false; readonly failure: { readonly kind: string; readonly [detail: string]: unknown } };
+
+const KEPT = { good: true, text: "Kept, from now on." } as const;
 
 /** What loads are planned to, how often cure is proven, under what heat metal is packed: a lead's, with a reason, from now on. */
 export function CurePlanForm({
@@ -38,7 +41,9 @@ export function CurePlanForm({
   });
   const [hold, setHold] = useState(planHoldToo);
   const [busy, setBusy] = useState(false);
-  const [message, setMessage] = useState<{ good: boolean; text: string } | null>(null);
+  const [message, setMessage] = useState<{ good: boolean; text: string } | null>(() =>
+    stillSaid("cure plan") ? KEPT : null,
+  );
   const put = (key: keyof typeof t) => (text: string) => setT((before) => ({ ...before, [key]: text }));
   const submit = async (e: FormEvent) => {
     e.preventDefault();
@@ -57,10 +62,10 @@ export function CurePlanForm({
       handleBelowC: us ? fahrenheitToC(handle.value) : handle.value,
     }).catch((): Outcome => ({ ok: false, failure: { kind: "not-saved" } }));
     setBusy(false);
-    setMessage(
-      outcome.ok ? { good: true, text: "Kept, from now on." } : { good: false, text: failureText(outcome.failure) },
-    );
-    if (outcome.ok) router.refresh();
+    if (!outcome.ok) return setMessage({ good: false, text: failureText(outcome.failure) });
+    kept("cure plan");
+    setMessage(KEPT);
+    router.refresh();
   };
   return (
     <form onSubmit={submit} noValidate className="grid max-w-[720px] gap-3 pb-4">
