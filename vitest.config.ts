@@ -15,6 +15,9 @@ export default defineConfig({
           name: "core",
           include: ["tests/core/**/*.test.ts", "tests/ui/**/*.test.{ts,tsx}"],
           environment: "node",
+          maxWorkers: 2,
+          // Nothing is kept between calls in a module: files share what they load.
+          isolate: false,
         },
       },
       {
@@ -23,7 +26,9 @@ export default defineConfig({
           name: "database",
           include: ["tests/db/**/*.test.ts", "tests/server/**/*.test.{ts,tsx}"],
           environment: "node",
-          fileParallelism: false,
+          maxWorkers: 2,
+          // Nothing is kept between calls in a module: files share what they load.
+          isolate: false,
           testTimeout: 20_000,
         },
       },

@@ -68,8 +68,8 @@ export function ensurePostgresInstalled() {
 }
 
 export function ensureChromium() {
-  const chromium = process.env.CHROMIUM ?? "/usr/bin/chromium";
-  if (!existsSync(chromium)) ensureDebian(["chromium", ...(has("pdftotext") ? [] : ["poppler-utils"])]);
+  const chromium = process.env.CHROMIUM ?? "/usr/bin/chromium-headless-shell";
+  if (!existsSync(chromium)) ensureDebian(["chromium-headless-shell", ...(has("pdftotext") ? [] : ["poppler-utils"])]);
   else if (!has("pdftotext")) ensureDebian(["poppler-utils"]);
   return chromium;
 }

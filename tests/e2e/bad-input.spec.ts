@@ -60,6 +60,7 @@ test("no route answers 500 to anything in its address", async ({ page }) => {
 
 test("nothing typed on the entry line is stored that is not understood", async ({ page }) => {
   await signIn(page, "ines");
+  await page.goto("/");
   for (const text of [
     "tank 3 ph",
     "tank 3 ph abc",

@@ -19,6 +19,7 @@ test("a delivery of eight parts without a mouse: at most twelve keystrokes a par
 }) => {
   test.setTimeout(90_000);
   await signIn(page, "ines");
+  await page.goto("/");
   await page.keyboard.press("/");
   await page.keyboard.type("receive");
   await expect(page.locator("#entry-said")).toContainText("Receive work");

@@ -5,7 +5,7 @@ import { loadLine } from "@/server/line/load-line";
 import { newId, now } from "@/server/now";
 import { judgeRack } from "@/server/rack/judge-rack";
 import { loadRack } from "@/server/rack/load-rack";
-import { changedSince, signedItems } from "@/server/release/changed-since";
+import { changedSince, changedSinceDecision, signedItems } from "@/server/release/changed-since";
 import { dispose } from "@/server/release/dispose";
 import { conditionsWhenPassed } from "@/server/trace/conditions";
 import { person, type TestDatabase, testDatabase } from "../support/database";
@@ -372,8 +372,15 @@ describe("what was signed stays", () => {
       failure: { kind: "not-released" },
     });
   });
-  test("a decision from before it was kept whole says nothing of what it was signed on", () => {
+  test("a decision from before it was kept whole: what is out now asks for a look, if it was not conceded", async () => {
     expect(signedItems({ decidedOn: "demo" })).toBeNull();
     expect(signedItems(null)).toBeNull();
+    const { items } = await judged("SG1");
+    const before = { verdict: { decidedOn: "demo" } };
+    const since = changedSinceDecision({ decision: "accept", ...before }, items);
+    expect(since.map((c) => [c.was, c.is.item, c.is.result])).toEqual([[null, "appearance", "out"]]);
+    for (const decision of ["concession", "hold", "scrap"])
+      expect(changedSinceDecision({ decision, ...before }, items), decision).toEqual([]);
+    expect(changedSinceDecision(undefined, items)).toEqual([]);
   });
 });

@@ -186,6 +186,32 @@ describe("a stop of the line", () => {
     const conversion = (await passagesOf("WS4")).find((p) => p.stage === "conversion");
     expect(((conversion?.left_at?.getTime() ?? 0) - (conversion?.entered_at.getTime() ?? 0)) / 1000).toBe(690);
   });
+  test("racks logged by a key were in it too: by what came next, or not known when they left", async () => {
+    for (const number of ["WK1", "WK2", "WK3"]) await freshRack(t, number, { at: ago(600) });
+    const tap = (rack: string, stage: string, seconds: number) =>
+      stored(t, operator, new Date(ago(500).getTime() + seconds * 1000), { kind: "passage", rack, stage });
+    // In the rinse again after the stop, still in conversion by what is on record, and out before it.
+    for (const [rack, stage, seconds] of [
+      ["WK1", "clean", -200],
+      ["WK1", "conversion", -60],
+      ["WK1", "rinse", 640],
+      ["WK2", "clean", -200],
+      ["WK2", "conversion", -60],
+      ["WK3", "clean", -300],
+      ["WK3", "conversion", -200],
+      ["WK3", "rinse", -100],
+      ["WK3", "dry-off", -10],
+      ["WK3", "booth", -1],
+    ] as const)
+      await tap(rack, stage, seconds);
+    await stored(t, operator, ago(500), stop(ago(490), { cause: "a belt slipped" }));
+    const seen = (await loadLineStops(t.app, operator, at)).find((s) => s.cause === "a belt slipped");
+    const stood = { where: "in-stage", stage: "conversion" };
+    expect(seen?.racks).toEqual([
+      { number: "WK1", at: stood, seconds: 700, limitS: [60, 120], result: "out" },
+      { number: "WK2", at: stood, seconds: null, limitS: [60, 120], result: "unknown" },
+    ]);
+  });
   test("another line whose stages have the same names runs on", async () => {
     const twin = (await setupAt(t.app, "line", ago(900))).values().next().value;
     if (!twin) throw new Error("no line");

@@ -1,9 +1,9 @@
-import { type Browser, test as base, chromium, expect, type Page } from "@playwright/test";
+import { type Browser, type BrowserContext, test as base, chromium, expect, type Page } from "@playwright/test";
 import { now } from "../../src/server/now";
 
 /** Debian's Chromium, with its background traffic off. */
 export const launchOptions = {
-  executablePath: process.env.CHROMIUM ?? "/usr/bin/chromium",
+  executablePath: process.env.CHROMIUM ?? "/usr/bin/chromium-headless-shell",
   chromiumSandbox: false,
   args: [
     "--disable-gpu",
@@ -16,12 +16,24 @@ export const launchOptions = {
 };
 export const launch = (): Promise<Browser> => chromium.launch(launchOptions);
 
-export async function signIn(page: Page, username: string, base = ""): Promise<void> {
+/** Signs in by the form, and is led on to Shift. */
+export async function signInByForm(page: Page, username: string, base = ""): Promise<void> {
   await page.goto(`${base}/sign-in`);
   await page.getByLabel("User name").fill(username);
   await page.getByLabel("Password").fill(`${username}-tarnwick-quay`);
   await page.getByRole("button", { name: "Sign in" }).click();
   await page.waitForURL((url) => !url.pathname.startsWith("/sign-in"));
+}
+
+type Cookies = Awaited<ReturnType<BrowserContext["cookies"]>>;
+const signedIn = new Map<string, Cookies>();
+
+/** The person of that name from here on, with no page opened: by the form once, then by what it gave. */
+export async function signIn(page: Page, username: string, base = ""): Promise<void> {
+  const known = signedIn.get(base + username);
+  if (known) return page.context().addCookies(known);
+  await signInByForm(page, username, base);
+  signedIn.set(base + username, await page.context().cookies());
 }
 
 /** A rack of the job named, hung by key alone, on its traveller. */

@@ -1,5 +1,4 @@
 import type { Metadata } from "next";
-import Link from "next/link";
 import { bathSlug } from "@/core/bath";
 import { database } from "@/server/database";
 import { currentLine } from "@/server/line/current-line";
@@ -10,6 +9,7 @@ import { AdditionAdvice, SeriesChart, SeriesWords } from "@/ui/bath/bath-panel";
 import { clock, fullDate, when } from "@/ui/format";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
+import Link from "@/ui/link";
 import { Shape, Verdict } from "@/ui/marks/verdict";
 import { type DueItem, dueList } from "@/ui/shift/due-list";
 import { RecordLines } from "@/ui/shift/record-lines";
@@ -34,7 +34,6 @@ export default async function ShiftPage() {
     <Link
       key={`${item.what}${item.word}`}
       href={item.href}
-      prefetch={false}
       className="row grid-cols-[58px_190px_minmax(0,1fr)_150px] text-ink no-underline hover:bg-sorrel-tint max-[700px]:grid-cols-[58px_1fr_auto]"
     >
       <span className="fig">
@@ -77,7 +76,7 @@ export default async function ShiftPage() {
               <div className="mt-2">
                 <SeriesChart series={series} file={shown} now={line.at} timeZone={line.timeZone} units={units} />
               </div>
-              <SeriesWords series={series} timeZone={line.timeZone} units={units} />
+              <SeriesWords series={series} now={line.at} timeZone={line.timeZone} units={units} />
             </div>
             <AdditionAdvice file={shown} />
           </div>
@@ -97,7 +96,7 @@ export default async function ShiftPage() {
           {onLine === 0 && <p className="soft">None. Hang one under its job.</p>}
           {line.racks.slice(-12).map((r) => (
             <div key={r.number} className="row grid-cols-[48px_minmax(0,1fr)_16px]">
-              <Link className="link fig font-bold" href={`/racks/${r.number}`} prefetch={false}>
+              <Link className="link fig font-bold" href={`/racks/${r.number}`}>
                 {r.number}
               </Link>
               <span>

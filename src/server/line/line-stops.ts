@@ -19,14 +19,15 @@ const THROUGH_WITHIN_HOURS = 12;
 
 /**
  * Passages of the racks that were in the line at a moment, by rack, in order. One query on (stage, time).
- * A passage that names no line, as scanned ones do, may be of any. A rack that has none that ends after the moment was out of the line already.
+ * A passage that names no line, as scanned ones do, may be of any. A rack that has none that ends after the moment was out
+ * of the line already; one by a key ends with the next of its rack, and has no end (Infinity) while there is none.
  */
 export async function inLineAt(
   db: Kysely<Database>,
   line: { readonly id: string; readonly stages: readonly string[] },
   at: Date,
   person: Person | null = null,
-  /** Passages reckoned from the line's speed move with a stop; scanned ones have it in them already. */
+  /** Passages reckoned from the line's speed move with a stop; scanned ones, and those by a key, have it in them already. */
   sources: readonly string[] = ["line-speed"],
 ): Promise<ReadonlyMap<string, readonly StoredPassage[]>> {
   const since = new Date(at.getTime() - THROUGH_WITHIN_HOURS * 3_600_000);
@@ -38,10 +39,11 @@ export async function inLineAt(
     number: string;
     stage: string;
     entered_at: Date;
-    left_at: Date;
+    left_at: Date | null;
   }>`
-    select r.id, r.rack_id, r.job_id, k.number, p.stage, p.entered_at, p.left_at from passage p join record r on r.id = p.record_id join rack k on k.id = r.rack_id join job j on j.id = k.job_id
-    where p.stage = any(${line.stages}::text[]) and (p.line_id is null or p.line_id = ${line.id}) and p.entered_at >= ${since} and p.entered_at <= ${until} and p.source = any(${sources}::text[]) and p.left_at is not null
+    select r.id, r.rack_id, r.job_id, k.number, p.stage, p.entered_at, coalesce(p.left_at, n.entered_at) as left_at from passage p join record r on r.id = p.record_id join rack k on k.id = r.rack_id join job j on j.id = k.job_id
+    left join lateral (select q.entered_at from record m join passage q on q.record_id = m.id where p.left_at is null and m.rack_id = r.rack_id and m.kind = 'passage' and q.entered_at > p.entered_at and ${stands("m.id")} order by q.entered_at limit 1) n on true
+    where p.stage = any(${line.stages}::text[]) and (p.line_id is null or p.line_id = ${line.id}) and p.entered_at >= ${since} and p.entered_at <= ${until} and p.source = any(${sources}::text[]) and (p.left_at is not null or p.source = 'key')
       and ${person ? forPerson(person, "j.customer_id") : sql`true`}
       and ${stands("r.id")} order by k.number, p.entered_at`.execute(db);
   const byRack = new Map<string, StoredPassage[]>();
@@ -54,7 +56,7 @@ export async function inLineAt(
       rack: row.number,
       stage: row.stage,
       enteredMs: row.entered_at.getTime(),
-      leftMs: row.left_at.getTime(),
+      leftMs: row.left_at?.getTime() ?? Number.POSITIVE_INFINITY,
     });
     byRack.set(row.rack_id, mine);
   }
@@ -92,7 +94,8 @@ export type StopSeen = {
   readonly racks: readonly {
     readonly number: string;
     readonly at: StoppedAt;
-    readonly seconds: number;
+    /** In all, the stop with it; null where when it left is not on record. */
+    readonly seconds: number | null;
     /** What it may take, s: the contact asked for, or the longest it may stand wet; null where none is set or it is dry. */
     readonly limitS: readonly [number | null, number] | null;
     readonly result: VerdictResult;
@@ -123,7 +126,7 @@ export async function loadLineStops(
     rows.map(async (row): Promise<StopSeen> => {
       const line = lines.get(row.line_id);
       const stages = line?.data.stages.map((s) => s.stage) ?? [];
-      const runs = await inLineAt(db, { id: row.line_id, stages }, row.from_at, person, ["line-speed", "scan"]);
+      const runs = await inLineAt(db, { id: row.line_id, stages }, row.from_at, person, ["line-speed", "scan", "key"]);
       const stop = { fromMs: row.from_at.getTime(), toMs: row.to_at.getTime() };
       return {
         recordId: row.id,
@@ -132,7 +135,7 @@ export async function loadLineStops(
         to: row.to_at,
         cause: row.cause,
         by: row.by_user,
-        racks: [...runs.values()].flatMap((run) => {
+        racks: [...runs.values()].flatMap((run): StopSeen["racks"] => {
           const stood = stoodAt(run, stop.fromMs);
           const number = run[0]?.rack;
           if (!stood || !number) return [];
@@ -143,9 +146,10 @@ export async function loadLineStops(
               : null;
           const limits = { contactS, wetLimitS: site.wetLimitS, dryStages: DRY_STAGES };
           const wet = stood.at.where === "between" && !DRY_STAGES.includes(stood.at.after);
-          return [
-            { number, ...stood, limitS: wet ? [null, site.wetLimitS] : contactS, result: judgeStop(stood, limits) },
-          ];
+          const limitS = wet ? ([null, site.wetLimitS] as const) : contactS;
+          return Number.isFinite(stood.seconds)
+            ? [{ number, ...stood, limitS, result: judgeStop(stood, limits) }]
+            : [{ number, ...stood, seconds: null, limitS, result: "unknown" as const }];
         }),
       };
     }),

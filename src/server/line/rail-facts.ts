@@ -72,11 +72,11 @@ function factOf(
         .filter((b) => b.nextCheckBy)
         .sort((a, b) => (a.nextCheckBy as Date).getTime() - (b.nextCheckBy as Date).getTime())[0];
       const { index } = washReadiness(line.baths, line.at);
-      const ready = index === null ? "" : `ready ${index}`;
-      if (!first?.nextCheckBy) return say(ready);
+      if (!first?.nextCheckBy) return say(index === null ? "" : `ready ${index}`);
       const short = first.bath.code.replace("Tank ", "T");
-      const due = first.nextCheckBy < line.at ? `${short} due` : `${short} ${clock(first.nextCheckBy)}`;
-      return say(ready ? `${ready}, ${due}` : due);
+      // What a bath was when it was looked at is not what it is: the missed check comes first.
+      if (first.nextCheckBy < line.at) return say(`${short} overdue${index === null ? "" : `, was ${index}`}`);
+      return say(`${index === null ? "" : `ready ${index}, `}${short} ${clock(first.nextCheckBy)}`);
     }
     case "coat":
       return say(here[0] ? `${here[0].number} in booth` : "");

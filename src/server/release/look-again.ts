@@ -7,7 +7,7 @@ import { loadRack, newestOf } from "../rack/load-rack";
 import { sha256 } from "../record/canonical";
 import type { Person } from "../sign-in/roles";
 import { conditionsWhenPassed } from "../trace/conditions";
-import { changedSince, itemKey, signedItems } from "./changed-since";
+import { changedSinceDecision, itemKey } from "./changed-since";
 
 /** What a record came for, as far as it may touch racks that are signed. */
 type Came = {
@@ -25,9 +25,12 @@ export type LookAgain = { readonly item: string; readonly was: string | null; re
 /** A check reaches racks that passed the bath so long around it at the most. */
 const REACH_DAYS = 14;
 /** Who judges is the shop itself: what a record comes to does not hang on who wrote it. */
-const theShop: Person = { username: "", name: "", role: "lead", customerId: null } as unknown as Person;
+const theShop: Person = { id: "", username: "", name: "", role: "lead", customerId: null };
 
-/** Released racks that some records may touch: their own, those that met a bath between its checks, those read with a gauge. A probe of an index for each. */
+/**
+ * Released racks that some records may touch: their own, those that met a bath between its checks, those read with a gauge.
+ * A probe of an index for each. In one order, so that two who keep at once never wait for one another in a ring.
+ */
 async function touched(trx: Kysely<Database>, records: readonly Came[]): Promise<readonly string[]> {
   const found = new Set<string>();
   for (const record of records) {
@@ -46,7 +49,7 @@ async function touched(trx: Kysely<Database>, records: readonly Came[]): Promise
     );
     for (const row of rows) found.add(row.id);
   }
-  return [...found];
+  return [...found].sort();
 }
 
 /**
@@ -70,13 +73,10 @@ async function noteRack(trx: Kysely<Database>, rackId: string, at: Date, looked:
   if (!rack) return;
   const decided = newestOf(rack.current, "disposition");
   const row = decided?.details.disposition?.[0];
-  const signed = row?.decision === "accept" || row?.decision === "concession" ? signedItems(row.verdict) : null;
-  const changed: LookAgain[] =
-    decided && signed
-      ? changedSince(signed, judgeRack(rack, await conditionsWhenPassed(trx, [rack.id], rack.hungAt), at).items).map(
-          ({ was, is }) => ({ item: itemKey(is), was: was?.result ?? null, is: is.result }),
-        )
-      : [];
+  const now = judgeRack(rack, await conditionsWhenPassed(trx, [rack.id], rack.hungAt), at).items;
+  const changed = changedSinceDecision(row, now).map(
+    ({ was, is }): LookAgain => ({ item: itemKey(is), was: was?.result ?? null, is: is.result }),
+  );
   const known = await trx.selectFrom("look_again").selectAll().where("rack_id", "=", rackId).executeTakeFirst();
   if (!decided || (changed.length === 0 && !known)) return;
   const seen = sha256(JSON.stringify(changed));

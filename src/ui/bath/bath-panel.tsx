@@ -1,3 +1,4 @@
+import { readinessResult } from "@/core/bath";
 import type { UnitSystem } from "@/core/units";
 import type { BathFile, BathSeries } from "@/server/baths/load-bath";
 import { BathChart } from "../charts/bath-chart";
@@ -69,7 +70,10 @@ export function SeriesChart({
       wedge={series.wedge.map((w) => ({ atMs: w.at.getTime(), value: own(w.value), bound: own(w.bound) }))}
       checkBy={
         series.nextCheckBy
-          ? { atMs: series.nextCheckBy.getTime(), label: `check by ${clock(series.nextCheckBy, timeZone)}` }
+          ? {
+              atMs: series.nextCheckBy.getTime(),
+              label: `${series.nextCheckBy < now ? "was due" : "check by"} ${when(series.nextCheckBy, now, timeZone)}`,
+            }
           : null
       }
     />
@@ -84,7 +88,18 @@ function meets(at: Date, last: Date, timeZone: string): string {
 }
 
 /** What the line of a series says in words: run rules met, forecast, or why there is none. */
-export function SeriesWords({ series, timeZone, units }: { series: BathSeries; timeZone: string; units: UnitSystem }) {
+export function SeriesWords({
+  series,
+  now,
+  timeZone,
+  units,
+}: {
+  series: BathSeries;
+  now: Date;
+  timeZone: string;
+  units: UnitSystem;
+}) {
+  const overdue = series.nextCheckBy !== null && series.nextCheckBy < now;
   const last = series.points.length - 1;
   const met = Object.entries(series.runRules)
     .filter(([, at]) => at?.includes(last))
@@ -101,7 +116,8 @@ export function SeriesWords({ series, timeZone, units }: { series: BathSeries; t
         : series.noForecastWhy
           ? `No forecast: ${failureText(series.noForecastWhy)} `
           : "The trend points away from the limits. "}
-      Next check {series.nextCheckBy ? clock(series.nextCheckBy, timeZone) : "at the round"} by{" "}
+      {overdue ? "A check was due" : "Next check"}{" "}
+      {series.nextCheckBy ? when(series.nextCheckBy, now, timeZone) : "at the round"} by{" "}
       {
         {
           forecast: "the 95 % bound of the forecast",
@@ -177,8 +193,23 @@ export function AdditionAdvice({ file }: { file: BathFile }) {
   );
 }
 
+/** Whether a bath is past the check it was due: what is known of it is of before. */
+export const checkOverdue = (file: BathFile, now: Date): boolean => file.nextCheckBy !== null && file.nextCheckBy < now;
+
+/** How ready the wash is; with a check overdue, how ready it was when it was looked at. */
+export function ReadyNow({ index, overdue }: { index: number | null; overdue: number }) {
+  const result = readinessResult(index);
+  if (index === null) return <Verdict result={result}>Readiness not known</Verdict>;
+  if (overdue === 0) return <Verdict result={result}>Ready {index} of 100</Verdict>;
+  return (
+    <Verdict result={result === "in" ? "watch" : result}>
+      Was {index} of 100; {overdue === 1 ? "a check is" : `${overdue} checks are`} overdue
+    </Verdict>
+  );
+}
+
 export function BathVerdict({ file, now, timeZone }: { file: BathFile; now: Date; timeZone: string }) {
-  const overdue = file.nextCheckBy !== null && file.nextCheckBy < now;
+  const overdue = checkOverdue(file, now);
   const word =
     file.result === "out"
       ? "Out of window"

@@ -1,7 +1,7 @@
 import { line, scaleLinear } from "d3";
-import Link from "next/link";
 import type { DryOffs } from "@/server/line/dry-offs";
 import { dayMonth, when } from "../format";
+import Link from "../link";
 import { Verdict } from "../marks/verdict";
 
 const WIDTH = 820;
@@ -78,7 +78,7 @@ export function DryOffsSection({ dryOffs, now, timeZone }: { dryOffs: DryOffs; n
           key={`${s.rack}${s.at.getTime()}`}
           className="row grid-cols-[60px_150px_minmax(0,1fr)_96px_110px] items-center max-[700px]:grid-cols-[60px_minmax(0,1fr)]"
         >
-          <Link className="link fig font-bold" href={`/racks/${s.rack}`} prefetch={false}>
+          <Link className="link fig font-bold" href={`/racks/${s.rack}`}>
             {s.rack}
           </Link>
           <span>{s.part}</span>

@@ -1,8 +1,8 @@
-import Link from "next/link";
 import type { OutStretch } from "@/core/bath";
 import type { UnitSystem } from "@/core/units";
 import type { Exposure, HowFar } from "@/server/baths/exposure";
 import { when } from "../format";
+import Link from "../link";
 import { Verdict } from "../marks/verdict";
 import { bathValue, parameterName } from "../words/baths";
 import { passageName } from "../words/preparation";
@@ -67,7 +67,6 @@ export function ExposureList({
           <Link
             key={rack.number}
             href={`/racks/${rack.number}`}
-            prefetch={false}
             className="row min-h-11 grid-cols-[56px_minmax(0,1fr)_auto] items-center text-ink no-underline hover:bg-sorrel-tint"
           >
             <b className="fig">{rack.number}</b>

@@ -1,6 +1,6 @@
-import Link from "next/link";
 import type { StopSeen } from "@/server/line/line-stops";
 import { clock, when } from "../format";
+import Link from "../link";
 import { Verdict } from "../marks/verdict";
 import { passageName } from "../words/preparation";
 import { TakeStopBack } from "./take-stop-back";
@@ -35,13 +35,13 @@ export function LineStops({
             {stop.cause} <span className="small faint">{stop.by}</span>
           </p>
           {mayLog && <TakeStopBack stop={stop.recordId} />}
-          {stop.racks.length === 0 && <p className="small soft m-0">No rack was in the line by its speed.</p>}
+          {stop.racks.length === 0 && <p className="small soft m-0">No rack was in the line by what is on record.</p>}
           {stop.racks.map((rack) => (
             <div
               key={rack.number}
               className="row grid-cols-[60px_minmax(0,1fr)_92px_170px] items-center max-[700px]:grid-cols-[60px_minmax(0,1fr)]"
             >
-              <Link className="link fig font-bold" href={`/racks/${rack.number}`} prefetch={false}>
+              <Link className="link fig font-bold" href={`/racks/${rack.number}`}>
                 {rack.number}
               </Link>
               <span>
@@ -50,7 +50,7 @@ export function LineStops({
                   : `wet between ${stageWord(rack.at.after).toLowerCase()} and ${stageWord(rack.at.before).toLowerCase()}`}
               </span>
               <span className="num">
-                {(rack.seconds / 60).toFixed(1)} min
+                {rack.seconds === null ? "—" : `${(rack.seconds / 60).toFixed(1)} min`}
                 {rack.limitS && <span className="small faint block">{limitText(rack.limitS)}</span>}
               </span>
               <Verdict result={rack.result}>
@@ -60,9 +60,11 @@ export function LineStops({
                     : "Contact out"
                   : rack.result === "watch"
                     ? "Look for flash rust"
-                    : rack.result === "unknown"
-                      ? "No window set"
-                      : "No harm"}
+                    : rack.seconds === null
+                      ? "Not logged out of it"
+                      : rack.result === "unknown"
+                        ? "No window set"
+                        : "No harm"}
               </Verdict>
             </div>
           ))}

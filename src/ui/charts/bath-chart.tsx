@@ -1,5 +1,6 @@
 import { line, scaleLinear } from "d3";
 import { Cursor } from "./cursor";
+import { OVER_LINES } from "./over-lines";
 
 export type BathChartProps = {
   readonly name: string;
@@ -171,7 +172,7 @@ export function BathChart({
             x={Math.min(x(checkBy.atMs), plot)}
             y={height - 18}
             textAnchor="end"
-            style={{ fill: "var(--sorrel)", fontWeight: 600 }}
+            style={{ ...OVER_LINES, fill: "var(--sorrel)", fontWeight: 600 }}
           >
             {checkBy.label}
           </text>

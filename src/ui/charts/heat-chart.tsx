@@ -1,7 +1,7 @@
 import { line, scaleLinear } from "d3";
 import type { UnitSystem } from "@/core/units";
 import { withUnit } from "../format";
-import { OVER_LINES } from "./over-lines";
+import { BETWEEN_LINES, OVER_LINES } from "./over-lines";
 
 export type HeatSeries = {
   readonly name: string;
@@ -131,7 +131,7 @@ export function HeatChart({
         />
       ))}
       {sheetC.map((c) => (
-        <text key={`sheet${c}`} x="44" y={y(c) - 4} style={{ ...OVER_LINES, fill: "var(--in)" }}>
+        <text key={`sheet${c}`} x="44" y={y(c) - 4} style={{ ...BETWEEN_LINES, fill: "var(--in)" }}>
           {withUnit(c, "temperature", units)}
         </text>
       ))}

@@ -3,7 +3,7 @@ import { traceColumns } from "@/core/cure";
 import type { UnitSystem } from "@/core/units";
 import { figure, withUnit } from "../format";
 import { Cursor } from "./cursor";
-import { OVER_LINES } from "./over-lines";
+import { BETWEEN_LINES, OVER_LINES } from "./over-lines";
 
 export type TraceChannel = {
   readonly name: string;
@@ -140,7 +140,7 @@ export function TraceChart({
         />
       ))}
       {points.map((p) => (
-        <text key={`sheet${p.metalC}`} x="38" y={y(p.metalC) - 3} style={{ ...OVER_LINES, fill: "var(--in)" }}>
+        <text key={`sheet${p.metalC}`} x="38" y={y(p.metalC) - 3} style={{ ...BETWEEN_LINES, fill: "var(--in)" }}>
           {withUnit(p.metalC, "temperature", units)}, {p.minutes} min
         </text>
       ))}

@@ -1,7 +1,7 @@
-import Link from "next/link";
 import type { UnitSystem } from "@/core/units";
 import type { CoatCompared, SettingMoved } from "@/server/coat/compare-coat";
 import { dayMonth, withUnit } from "../format";
+import Link from "../link";
 import { Verdict } from "../marks/verdict";
 import { comparedName, comparedValue, saysName } from "../words/coating";
 

@@ -1,8 +1,8 @@
 "use client";
-import Link from "next/link";
 import { useEffect, useRef, useState } from "react";
 import type { AgainStep, JudgedAgain } from "@/server/cure/judge-again";
 import { dayMonth } from "../format";
+import Link from "../link";
 import { Verdict } from "../marks/verdict";
 
 type Told = Omit<JudgedAgain, "at"> & { readonly at: string };
@@ -82,7 +82,7 @@ export function JudgeAgain({ code, timeZone }: { code: string; timeZone: string 
           className="row grid-cols-[80px_70px_minmax(0,1fr)_150px_150px] items-center max-[700px]:grid-cols-[80px_70px_minmax(0,1fr)]"
         >
           <span className="fig soft">{dayMonth(new Date(b.at), timeZone)}</span>
-          <Link className="link fig font-bold" href={`/racks/${b.rack}/cure`} prefetch={false}>
+          <Link className="link fig font-bold" href={`/racks/${b.rack}/cure`}>
             {b.rack}
           </Link>
           <span className="soft">load {b.load}</span>

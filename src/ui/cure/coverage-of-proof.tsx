@@ -1,7 +1,7 @@
-import Link from "next/link";
 import { ovenSlug } from "@/core/cure";
 import type { ProofCoverage } from "@/server/cure/proof-coverage";
 import { dayMonth } from "../format";
+import Link from "../link";
 import { Verdict } from "../marks/verdict";
 
 const word = { in: "As asked", watch: "Missed before", out: "One is owed", unknown: "No load yet" } as const;
@@ -28,11 +28,7 @@ export function CoverageOfProof({ coverage, timeZone }: { coverage: ProofCoverag
           {unproven.map((u, i) => (
             <span key={u.oven + u.load + u.pulledAt.getTime()}>
               {i > 0 && ", "}
-              <Link
-                className="link"
-                prefetch={false}
-                href={`/cure/loads/${ovenSlug(u.oven)}/${encodeURIComponent(u.load)}`}
-              >
+              <Link className="link" href={`/cure/loads/${ovenSlug(u.oven)}/${encodeURIComponent(u.load)}`}>
                 {u.load}
               </Link>{" "}
               <span className="soft small">{dayMonth(u.pulledAt, timeZone)}</span>

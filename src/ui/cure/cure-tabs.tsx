@@ -1,4 +1,4 @@
-import Link from "next/link";
+import Link from "../link";
 
 const tabs = [
   ["", "In the ovens"],
@@ -16,7 +16,6 @@ export function CureTabs({ here }: { here: (typeof tabs)[number][0] }) {
         <Link
           key={slug}
           href={slug === "" ? "/cure" : `/cure/${slug}`}
-          prefetch={false}
           aria-current={here === slug ? "page" : undefined}
           className={`inline-flex min-h-10 items-center whitespace-nowrap border-b-[3px] no-underline ${here === slug ? "border-sorrel font-bold text-sorrel" : "border-transparent text-ink hover:border-rule-strong"}`}
         >

@@ -1,7 +1,7 @@
-import Link from "next/link";
 import { ovenSlug } from "@/core/cure";
 import type { OpenBake } from "@/server/line/load-line";
 import { clock, span } from "../format";
+import Link from "../link";
 import { staleBakeSaid } from "../words/cure";
 import { PullButton } from "./pull-button";
 
@@ -29,7 +29,7 @@ export function OpenLoads({
             {b.racks.map((number, i) => (
               <span key={number}>
                 {i > 0 && ", "}
-                <Link className="link" href={`/racks/${number}/cure`} prefetch={false}>
+                <Link className="link" href={`/racks/${number}/cure`}>
                   {number}
                 </Link>
               </span>

@@ -1,13 +1,13 @@
 "use client";
 import { useDraggable, useDroppable } from "@dnd-kit/core";
 import { GripVertical } from "lucide-react";
-import Link from "next/link";
 import { useState } from "react";
 import { type LoadPlan, loadEnergy, plannedAt, type SetPoint, USUAL_ROOM_C } from "@/core/cure";
 import type { Result } from "@/core/result";
 import { fahrenheitToC, parseNumber, type UnitSystem } from "@/core/units";
 import { HeatChart } from "../charts/heat-chart";
 import { withUnit } from "../format";
+import Link from "../link";
 import { Grade, Verdict } from "../marks/verdict";
 import { sectionWords } from "../words/cure";
 import { failureText } from "../words/failures";

@@ -1,7 +1,7 @@
-import Link from "next/link";
 import { doorOpenS, gelState, judgeBake, ownChannels, traceFaults } from "@/core/cure";
 import type { UnitSystem } from "@/core/units";
 import type { LoadFile } from "@/server/cure/open-load";
+import Link from "../link";
 import { Verdict } from "../marks/verdict";
 import { gelStateWords, traceFaultWords } from "../words/cure";
 import { bakeInShort } from "../words/reasons";

@@ -1,8 +1,8 @@
 "use client";
-import Link from "next/link";
 import { type FormEvent, useEffect, useRef, useState } from "react";
 import type { StrangeReading } from "@/core/thickness";
 import type { ManyOutcome as Outcome } from "@/server/imports/import-many";
+import Link from "../link";
 import { failureText } from "../words/failures";
 import { AskedList } from "./asked-list";
 

@@ -1,7 +1,7 @@
-import Link from "next/link";
 import type { RailFacts } from "@/server/line/rail-facts";
 import type { Person } from "@/server/sign-in/roles";
 import { span } from "../format";
+import Link from "../link";
 import { Tag } from "../marks/verdict";
 import { stageNames } from "../words/reasons";
 import { StageLink } from "./stage-link";

@@ -1,7 +1,7 @@
 "use client";
-import Link from "next/link";
 import { usePathname } from "next/navigation";
 import type { ReactNode } from "react";
+import Link from "../link";
 
 const belongs: Record<string, RegExp> = {
   plan: /^\/(plan|jobs)/,
@@ -27,7 +27,7 @@ export function StageLink({
 }) {
   const here = belongs[id]?.test(usePathname()) ?? false;
   return (
-    <Link href={href} className="stage" aria-current={here ? "page" : undefined} prefetch={false}>
+    <Link href={href} className="stage" aria-current={here ? "page" : undefined}>
       {children}
       <span className="fact" title={fact}>
         {fact}

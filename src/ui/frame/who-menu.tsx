@@ -1,7 +1,7 @@
 "use client";
-import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { DropdownMenu } from "radix-ui";
+import Link from "../link";
 import { usePreferences } from "../preferences-context";
 import { useShell } from "./shell";
 

@@ -9,12 +9,12 @@ import {
   useSensors,
 } from "@dnd-kit/core";
 import { scaleLinear } from "d3";
-import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useMemo, useState } from "react";
 import { v7 as uuidv7 } from "uuid";
 import type { Conflict, PlannedJob, StageOfWork } from "@/core/plan";
 import { momentAfter, type WorkWeek } from "@/core/shifts";
+import Link from "../link";
 import { Verdict } from "../marks/verdict";
 import { failureText } from "../words/failures";
 
@@ -115,7 +115,7 @@ export function CalendarBoard({
             return (
               <div key={job.number} className="flex items-center border-b border-rule" style={{ height: ROW + 6 }}>
                 <span className="flex-none overflow-hidden whitespace-nowrap pr-2" style={{ width: LABEL }}>
-                  <Link className="link fig font-bold" href={`/jobs/${job.number}`} prefetch={false}>
+                  <Link className="link fig font-bold" href={`/jobs/${job.number}`}>
                     {job.number}
                   </Link>{" "}
                   {job.part}

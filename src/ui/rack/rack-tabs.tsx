@@ -1,5 +1,5 @@
-import Link from "next/link";
 import type { NextStep } from "@/core/line";
+import Link from "../link";
 import { nextHref, nextName, nextSoFar } from "../words/next";
 
 const tabs = [

@@ -1,6 +1,6 @@
-import Link from "next/link";
 import type { ReactNode } from "react";
 import type { EvidenceGrade, VerdictResult } from "@/core/verdict";
+import Link from "../link";
 import { Grade, Shape } from "../marks/verdict";
 
 export type Bead = {
@@ -67,7 +67,7 @@ export function Thread({ beads }: { beads: readonly Bead[] }) {
                 <span className="sr-only">Pass {branch + 1} through the shop: </span>
               )}
               {bead.href ? (
-                <Link className="text-ink no-underline hover:underline" href={bead.href} prefetch={false}>
+                <Link className="text-ink no-underline hover:underline" href={bead.href}>
                   {bead.text}
                 </Link>
               ) : (

@@ -1,4 +1,4 @@
-import Link from "next/link";
+import Link from "../link";
 
 /** The page an address asks for; the first where it asks for none. */
 export const pageFrom = (text: string | undefined): number => {

@@ -1,9 +1,9 @@
-import Link from "next/link";
 import { type RackState, type RailStage, rackStates, railStages } from "@/core/line";
 import type { VerdictResult } from "@/core/verdict";
 import type { Line } from "@/server/line/load-line";
 import type { RackFilter, RackOnLine } from "@/server/line/racks";
 import { countOf, span } from "../format";
+import Link from "../link";
 import { Verdict } from "../marks/verdict";
 import { nextHref, nextName, nextSoFar, rackStateName, whatIsWrong } from "../words/next";
 import { stageNames } from "../words/reasons";
@@ -119,7 +119,6 @@ export function RackList({
           <Link
             key={r.number}
             href={r.next ? nextHref(r.number, r.next) : `/racks/${r.number}`}
-            prefetch={false}
             className="row min-h-[52px] grid-cols-[64px_minmax(0,1fr)_170px_84px_150px] items-center text-ink no-underline hover:bg-sorrel-tint max-[700px]:grid-cols-[64px_minmax(0,1fr)_auto]"
           >
             <b className="fig text-[17px]">{r.number}</b>

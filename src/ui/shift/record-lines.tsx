@@ -1,8 +1,8 @@
-import Link from "next/link";
 import type { UnitSystem } from "@/core/units";
 import type { RecordLine } from "@/server/search/recent";
 import { clock, dayMonth } from "../format";
 import { sayRecord } from "../kinds/say-record";
+import Link from "../link";
 
 /** Records, one line each: when, where, what, by whom; a correction says what it was for. */
 export function RecordLines({
@@ -28,7 +28,7 @@ export function RecordLines({
       </span>
       <span>
         {r.rack ? (
-          <Link className="link" href={`/racks/${r.rack}`} prefetch={false}>
+          <Link className="link" href={`/racks/${r.rack}`}>
             {r.rack}
           </Link>
         ) : (

@@ -1,10 +1,10 @@
-import Link from "next/link";
 import type { ReactNode } from "react";
 import type { UnitSystem } from "@/core/units";
 import type { Line, RailStage } from "@/server/line/load-line";
 import type { showRacks } from "@/server/line/show-racks";
 import { Margin, MarginBlock } from "../frame/margin";
 import { PageHead } from "../frame/page-head";
+import Link from "../link";
 import { Verdict } from "../marks/verdict";
 import { UpkeepHere } from "../upkeep/upkeep-here";
 import { dueList } from "./due-list";
@@ -55,7 +55,6 @@ export function StagePage({
               <Link
                 key={d.what}
                 href={d.href}
-                prefetch={false}
                 className="row grid-cols-[minmax(0,1fr)_auto] text-ink no-underline hover:bg-sorrel-tint"
               >
                 <span>

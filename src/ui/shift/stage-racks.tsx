@@ -1,6 +1,6 @@
-import Link from "next/link";
 import type { RackOnLine } from "@/server/line/load-line";
 import { span } from "../format";
+import Link from "../link";
 import { Shape } from "../marks/verdict";
 
 export function StageRacks({

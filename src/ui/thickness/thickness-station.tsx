@@ -1,5 +1,4 @@
 "use client";
-import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { v7 as uuidv7 } from "uuid";
@@ -21,6 +20,7 @@ import { FilmHistogram } from "../charts/film-histogram";
 import { PartSketch, type SketchFace, THICK_COLOUR, THIN_COLOUR } from "../charts/part-sketch";
 import { withUnit } from "../format";
 import { type EntryContext, useEntryContext, useShell } from "../frame/shell";
+import Link from "../link";
 import { usePreferences } from "../preferences-context";
 import { failureText } from "../words/failures";
 import { filmDecisionName, filmDecisionWhy } from "../words/film";

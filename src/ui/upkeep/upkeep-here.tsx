@@ -1,5 +1,5 @@
-import Link from "next/link";
 import type { UpkeepFile } from "@/server/upkeep/load-upkeep";
+import Link from "../link";
 import { Verdict } from "../marks/verdict";
 import { upkeepWord } from "../words/upkeep";
 

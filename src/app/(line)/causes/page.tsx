@@ -1,5 +1,4 @@
 import type { Metadata } from "next";
-import Link from "next/link";
 import { listCases } from "@/server/causes/list-cases";
 import { database } from "@/server/database";
 import { currentLine } from "@/server/line/current-line";
@@ -7,6 +6,7 @@ import { personOnPage } from "@/server/sign-in/person";
 import { when } from "@/ui/format";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
+import Link from "@/ui/link";
 import { Verdict } from "@/ui/marks/verdict";
 
 export const metadata: Metadata = { title: "Causes" };

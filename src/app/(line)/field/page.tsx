@@ -1,5 +1,4 @@
 import type { Metadata } from "next";
-import Link from "next/link";
 import { currentLine } from "@/server/line/current-line";
 import { personOnPage } from "@/server/sign-in/person";
 import { may } from "@/server/sign-in/roles";
@@ -7,6 +6,7 @@ import { dateAndTime } from "@/ui/format";
 import { StructureForm } from "@/ui/forms/make-forms";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
+import Link from "@/ui/link";
 import { createStructure } from "../actions";
 
 export const metadata: Metadata = { title: "Field" };

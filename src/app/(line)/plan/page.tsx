@@ -1,5 +1,4 @@
 import type { Metadata } from "next";
-import Link from "next/link";
 import { database } from "@/server/database";
 import { dayIn } from "@/server/day";
 import { JOBS_PER_PAGE, listJobs } from "@/server/jobs/load-job";
@@ -9,6 +8,7 @@ import { may } from "@/server/sign-in/roles";
 import { countOf, dayMonth } from "@/ui/format";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
+import Link from "@/ui/link";
 import { Verdict } from "@/ui/marks/verdict";
 import { Pages, pageFrom } from "@/ui/shift/pages";
 

@@ -1,6 +1,5 @@
 import type { Metadata } from "next";
-import Link from "next/link";
-import { bathSlug, readinessResult } from "@/core/bath";
+import { bathSlug } from "@/core/bath";
 import { readinessByHour, washReadiness } from "@/server/baths/wash-readiness";
 import { database } from "@/server/database";
 import { currentLine } from "@/server/line/current-line";
@@ -10,14 +9,15 @@ import { preferences } from "@/server/preferences";
 import { setupAt } from "@/server/setup/setup-data";
 import { personOnPage } from "@/server/sign-in/person";
 import { may } from "@/server/sign-in/roles";
-import { BathVerdict, SeriesChart, SeriesWords } from "@/ui/bath/bath-panel";
+import { BathVerdict, checkOverdue, ReadyNow, SeriesChart, SeriesWords } from "@/ui/bath/bath-panel";
 import { DryOffsSection } from "@/ui/bath/dry-offs";
 import { LineStopForm } from "@/ui/bath/line-stop-form";
 import { LineStops } from "@/ui/bath/line-stops";
 import { ReadinessChart } from "@/ui/bath/readiness-chart";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
-import { Grade, Verdict } from "@/ui/marks/verdict";
+import Link from "@/ui/link";
+import { Grade } from "@/ui/marks/verdict";
 import { StageRacks } from "@/ui/shift/stage-racks";
 import { UpkeepHere } from "@/ui/upkeep/upkeep-here";
 import { bathValue, parameterName } from "@/ui/words/baths";
@@ -41,9 +41,7 @@ export default async function PretreatPage() {
         <PageHead above="Baths and rinses, the next check first" title="Pretreat">
           <span className="flex flex-wrap items-center gap-4">
             <span>
-              <Verdict result={readinessResult(ready.index)}>
-                {ready.index === null ? "Readiness not known" : `Ready ${ready.index} of 100`}
-              </Verdict>{" "}
+              <ReadyNow index={ready.index} overdue={line.baths.filter((b) => checkOverdue(b, line.at)).length} />{" "}
               <Grade grade={ready.grade} />
             </span>
             {may(person.role, "log-line") && (
@@ -88,7 +86,7 @@ export default async function PretreatPage() {
                       units={units}
                       width={820}
                     />
-                    <SeriesWords series={series} timeZone={line.timeZone} units={units} />
+                    <SeriesWords series={series} now={line.at} timeZone={line.timeZone} units={units} />
                   </>
                 )}
               </div>

@@ -1,5 +1,4 @@
 import type { Metadata } from "next";
-import Link from "next/link";
 import * as v from "valibot";
 import { kinds } from "@/core/kinds";
 import { database } from "@/server/database";
@@ -12,6 +11,7 @@ import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
 import { kindName } from "@/ui/kinds";
 import { sayRecord } from "@/ui/kinds/say-record";
+import Link from "@/ui/link";
 import { Grade } from "@/ui/marks/verdict";
 
 export const metadata: Metadata = { title: "Records" };

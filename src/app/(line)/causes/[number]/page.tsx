@@ -1,5 +1,4 @@
 import type { Metadata } from "next";
-import Link from "next/link";
 import { notFound } from "next/navigation";
 import { Suspense } from "react";
 import { loadKnowledge } from "@/core/diagnosis";
@@ -17,6 +16,7 @@ import { WhatDiffersTable } from "@/ui/causes/what-differs";
 import { dateAndTime } from "@/ui/format";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
+import Link from "@/ui/link";
 import { Grade, Verdict } from "@/ui/marks/verdict";
 import { foundText } from "@/ui/words/reasons";
 import { confirm } from "../../actions";

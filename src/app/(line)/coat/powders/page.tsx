@@ -1,5 +1,4 @@
 import type { Metadata } from "next";
-import Link from "next/link";
 import { notFound } from "next/navigation";
 import { coverageM2PerKg } from "@/core/powder";
 import { powderLots } from "@/server/coat/powder-lots";
@@ -18,6 +17,7 @@ import { PowderForm } from "@/ui/coat/powder-form";
 import { dateAndTime, dayMonth, withUnit } from "@/ui/format";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
+import Link from "@/ui/link";
 import { Verdict } from "@/ui/marks/verdict";
 import { AirForm } from "@/ui/prepare/air-form";
 import { familyName, money } from "@/ui/words/plan";

@@ -1,5 +1,4 @@
 import type { Metadata } from "next";
-import Link from "next/link";
 import { ovenSlug } from "@/core/cure";
 import { database } from "@/server/database";
 import { currentLine } from "@/server/line/current-line";
@@ -12,6 +11,7 @@ import { OvenUpkeep } from "@/ui/cure/oven-upkeep";
 import { withUnit } from "@/ui/format";
 import { Margin } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
+import Link from "@/ui/link";
 import { heatName } from "@/ui/words/cure";
 
 export const metadata: Metadata = { title: "Ovens" };

@@ -1,5 +1,4 @@
 import type { Metadata } from "next";
-import Link from "next/link";
 import { cureProofs } from "@/server/cure/cure-proof";
 import { proofCoverage } from "@/server/cure/proof-coverage";
 import { database } from "@/server/database";
@@ -15,6 +14,7 @@ import { TrialForm } from "@/ui/cure/trial-form";
 import { dayMonth } from "@/ui/format";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
+import Link from "@/ui/link";
 import { Verdict } from "@/ui/marks/verdict";
 import { cureTestName, cureTestValue } from "@/ui/words/bench";
 import { keepCurePlan } from "../../actions";
@@ -157,7 +157,6 @@ export default async function ProofPage() {
               <Link
                 key={o.test + o.rack + o.at.getTime()}
                 href={`/racks/${o.rack}/cure`}
-                prefetch={false}
                 className="row min-h-11 grid-cols-[80px_64px_minmax(0,1fr)_110px_110px_110px] items-center text-ink no-underline hover:bg-sorrel-tint max-[820px]:grid-cols-[80px_64px_minmax(0,1fr)]"
               >
                 <span className="fig soft">{dayMonth(o.at, line.timeZone)}</span>

@@ -1,5 +1,4 @@
 import type { Metadata } from "next";
-import Link from "next/link";
 import { notFound } from "next/navigation";
 import { loadKnowledge } from "@/core/diagnosis";
 import { database } from "@/server/database";
@@ -16,6 +15,7 @@ import { DefectForm } from "@/ui/forms/defect-form";
 import { PhotoForm } from "@/ui/forms/photo-form";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
+import Link from "@/ui/link";
 import { Verdict } from "@/ui/marks/verdict";
 import { Photos } from "@/ui/plan/photos";
 import { creepResult, rustResult } from "@/ui/words/field";

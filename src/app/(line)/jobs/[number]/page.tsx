@@ -1,5 +1,4 @@
 import type { Metadata } from "next";
-import Link from "next/link";
 import { notFound } from "next/navigation";
 import type { NextStep } from "@/core/line";
 import type { VerdictResult } from "@/core/verdict";
@@ -17,6 +16,7 @@ import { RackForm } from "@/ui/forms/make-forms";
 import { PhotoForm } from "@/ui/forms/photo-form";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
+import Link from "@/ui/link";
 import { Shape, Verdict } from "@/ui/marks/verdict";
 import { JobTabs } from "@/ui/plan/job-tabs";
 import { Photos } from "@/ui/plan/photos";

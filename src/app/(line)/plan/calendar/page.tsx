@@ -1,5 +1,4 @@
 import type { Metadata } from "next";
-import Link from "next/link";
 import { valueOrThrow } from "@/core/result";
 import { workDays } from "@/core/shifts";
 import { database } from "@/server/database";
@@ -11,6 +10,7 @@ import { may } from "@/server/sign-in/roles";
 import { dayMonth, weekdayAndDate } from "@/ui/format";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
+import Link from "@/ui/link";
 import { Verdict } from "@/ui/marks/verdict";
 import { type BoardJob, CalendarBoard } from "@/ui/plan/calendar-board";
 import { failureText } from "@/ui/words/failures";

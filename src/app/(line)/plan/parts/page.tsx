@@ -1,5 +1,4 @@
 import type { Metadata } from "next";
-import Link from "next/link";
 import { database } from "@/server/database";
 import { now } from "@/server/now";
 import { partLibrary } from "@/server/plan/part-library";
@@ -8,6 +7,7 @@ import { personOnPage } from "@/server/sign-in/person";
 import { dateAndTime } from "@/ui/format";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
+import Link from "@/ui/link";
 import { Grade } from "@/ui/marks/verdict";
 import { featureName, substrateName } from "@/ui/words/plan";
 

@@ -1,5 +1,4 @@
 import type { Metadata } from "next";
-import Link from "next/link";
 import { notFound } from "next/navigation";
 import { bathSlug, codeOfSlug, outStretches, titrationFactor } from "@/core/bath";
 import { bathWork } from "@/server/baths/bath-work";
@@ -24,6 +23,7 @@ import { clock, when, withUnit } from "@/ui/format";
 import { PhotoForm } from "@/ui/forms/photo-form";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
+import Link from "@/ui/link";
 import { Verdict } from "@/ui/marks/verdict";
 import { Photos } from "@/ui/plan/photos";
 import { bathFigure, bathWindow, parameterName, parameterUnit } from "@/ui/words/baths";
@@ -148,7 +148,7 @@ export default async function BathPage({ params }: { params: Promise<{ bath: str
             <div className="mt-1.5">
               <SeriesChart series={s} file={file} now={line.at} timeZone={line.timeZone} units={units} width={820} />
             </div>
-            <SeriesWords series={s} timeZone={line.timeZone} units={units} />
+            <SeriesWords series={s} now={line.at} timeZone={line.timeZone} units={units} />
           </div>
         ))}
         <div className="mt-6">

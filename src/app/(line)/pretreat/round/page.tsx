@@ -1,5 +1,4 @@
 import type { Metadata } from "next";
-import Link from "next/link";
 import { recipeOf, titrationFactor } from "@/core/bath";
 import type { BathFile } from "@/server/baths/load-bath";
 import { openSkips, type RoundSkip } from "@/server/baths/round-skips";
@@ -11,6 +10,7 @@ import { type RoundBath, RoundForm } from "@/ui/bath/round-form";
 import { clock, span, when } from "@/ui/format";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
+import Link from "@/ui/link";
 import { Verdict } from "@/ui/marks/verdict";
 
 export const metadata: Metadata = { title: "Round" };

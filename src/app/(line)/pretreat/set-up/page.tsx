@@ -1,5 +1,4 @@
 import type { Metadata } from "next";
-import Link from "next/link";
 import { washTemplates } from "@/core/bath";
 import { chemicalStock } from "@/server/baths/chemical-stock";
 import { database } from "@/server/database";
@@ -16,6 +15,7 @@ import { LineSetupForm } from "@/ui/bath/line-setup-form";
 import { dateAndTime } from "@/ui/format";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
+import Link from "@/ui/link";
 import { Verdict } from "@/ui/marks/verdict";
 import { bathWindow, parameterName } from "@/ui/words/baths";
 import { beginWash, keepBath, keepLine, takeDrum } from "../../actions";

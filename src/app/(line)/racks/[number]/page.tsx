@@ -1,5 +1,4 @@
 import type { Metadata } from "next";
-import Link from "next/link";
 import { notFound } from "next/navigation";
 import { bathSlug } from "@/core/bath";
 import { sheetFor } from "@/server/coat/sheet-for";
@@ -15,6 +14,7 @@ import { conditionsWhenPassed } from "@/server/trace/conditions";
 import { clock, countOf, dateAndTime } from "@/ui/format";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
+import Link from "@/ui/link";
 import { Grade, Shape, Verdict } from "@/ui/marks/verdict";
 import { beadsOf } from "@/ui/rack/beads";
 import { RackTabs } from "@/ui/rack/rack-tabs";

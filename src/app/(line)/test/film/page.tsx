@@ -1,5 +1,4 @@
 import type { Metadata } from "next";
-import Link from "next/link";
 import { notFound } from "next/navigation";
 import { database } from "@/server/database";
 import { filmTrends, trendGroups } from "@/server/film/film-trends";
@@ -13,6 +12,7 @@ import { SubgroupChart } from "@/ui/charts/subgroup-chart";
 import { withUnit } from "@/ui/format";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
+import Link from "@/ui/link";
 import { Verdict } from "@/ui/marks/verdict";
 import { TrendFilter } from "@/ui/thickness/trend-filter";
 import { money } from "@/ui/words/plan";

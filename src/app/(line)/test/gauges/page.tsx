@@ -1,5 +1,4 @@
 import type { Metadata } from "next";
-import Link from "next/link";
 import { database } from "@/server/database";
 import { gaugeChecks, readingsInQuestion } from "@/server/film/gauge-checks";
 import { now } from "@/server/now";
@@ -10,6 +9,7 @@ import { may } from "@/server/sign-in/roles";
 import { dateAndTime, withUnit } from "@/ui/format";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
+import Link from "@/ui/link";
 import { Verdict } from "@/ui/marks/verdict";
 import { GaugeCheckForm } from "@/ui/thickness/gauge-check-form";
 

@@ -1,5 +1,4 @@
 import type { Metadata } from "next";
-import Link from "next/link";
 import { notFound } from "next/navigation";
 import { ovenSlug } from "@/core/cure";
 import { loadOvenFile } from "@/server/cure/oven-file";
@@ -16,6 +15,7 @@ import { SurveyForm } from "@/ui/cure/survey-form";
 import { dateAndTime, dayMonth, withUnit } from "@/ui/format";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
+import Link from "@/ui/link";
 import { Grade, Verdict } from "@/ui/marks/verdict";
 import { heatName } from "@/ui/words/cure";
 

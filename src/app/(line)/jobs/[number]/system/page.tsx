@@ -1,5 +1,4 @@
 import type { Metadata } from "next";
-import Link from "next/link";
 import { notFound } from "next/navigation";
 import { loadKnowledge } from "@/core/diagnosis";
 import { judgeLife } from "@/core/plan";
@@ -10,6 +9,7 @@ import { personOnPage } from "@/server/sign-in/person";
 import { may, seesCost } from "@/server/sign-in/roles";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
+import Link from "@/ui/link";
 import { Grade, Verdict } from "@/ui/marks/verdict";
 import { ChangeSystem } from "@/ui/plan/change-plan-form";
 import { JobTabs } from "@/ui/plan/job-tabs";

@@ -1,5 +1,4 @@
 import type { Metadata } from "next";
-import Link from "next/link";
 import { notFound } from "next/navigation";
 import { bathParameters, bathSlug, codeOfSlug } from "@/core/bath";
 import { findBath } from "@/server/baths/find-bath";
@@ -9,6 +8,7 @@ import { personOnPage } from "@/server/sign-in/person";
 import { BathHistoryView } from "@/ui/bath/bath-history-view";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
+import Link from "@/ui/link";
 import { parameterName } from "@/ui/words/baths";
 
 export const metadata: Metadata = { title: "History of a bath" };

@@ -1,5 +1,4 @@
 import type { Metadata } from "next";
-import Link from "next/link";
 import { notFound } from "next/navigation";
 import { database } from "@/server/database";
 import { now } from "@/server/now";
@@ -11,6 +10,7 @@ import { BathSetupForm } from "@/ui/bath/bath-setup-form";
 import { dateAndTime } from "@/ui/format";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
+import Link from "@/ui/link";
 import { Verdict } from "@/ui/marks/verdict";
 import { keepBath } from "../../../actions";
 

@@ -1,5 +1,4 @@
 import type { Metadata } from "next";
-import Link from "next/link";
 import { notFound } from "next/navigation";
 import type { CoatSituation } from "@/core/coating";
 import { compareCoat, movedSettings } from "@/server/coat/compare-coat";
@@ -22,6 +21,7 @@ import { when, withUnit } from "@/ui/format";
 import { FocusOnArrival } from "@/ui/frame/focus-on-arrival";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
+import Link from "@/ui/link";
 import { Grade, Verdict } from "@/ui/marks/verdict";
 import { AirNow } from "@/ui/prepare/air-now";
 import { OpenItems } from "@/ui/rack/open-items";

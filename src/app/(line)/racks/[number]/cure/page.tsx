@@ -1,5 +1,4 @@
 import type { Metadata } from "next";
-import Link from "next/link";
 import { notFound } from "next/navigation";
 import { gelState, judgeBake, ovenSlug, thinTrace, traceFaults } from "@/core/cure";
 import { layersOf } from "@/server/cure/layers";
@@ -21,6 +20,7 @@ import { LoadNeeds } from "@/ui/cure/load-needs";
 import { clock, minutesSeconds, when, withUnit } from "@/ui/format";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
+import Link from "@/ui/link";
 import { Grade, Verdict } from "@/ui/marks/verdict";
 import { RackTabs } from "@/ui/rack/rack-tabs";
 import { gelStateWords, traceFaultWords } from "@/ui/words/cure";
@@ -223,7 +223,6 @@ export default async function CurePage({ params }: { params: Promise<{ number: s
               <Link
                 key={b.recordId + b.rack}
                 href={`/racks/${b.rack}/cure`}
-                prefetch={false}
                 className="row min-h-11 grid-cols-[110px_64px_minmax(0,1fr)_110px_110px] items-center text-ink no-underline hover:bg-sorrel-tint max-[700px]:grid-cols-[110px_64px_minmax(0,1fr)]"
               >
                 <span className="fig soft">{when(b.at, line.at, line.timeZone)}</span>

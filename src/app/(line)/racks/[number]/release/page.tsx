@@ -1,5 +1,4 @@
 import type { Metadata } from "next";
-import Link from "next/link";
 import { notFound } from "next/navigation";
 import { ovenSlug } from "@/core/cure";
 import { loadKnowledge } from "@/core/diagnosis";
@@ -10,7 +9,7 @@ import { preferences } from "@/server/preferences";
 import { judgeRack } from "@/server/rack/judge-rack";
 import { loadRack, newestOf } from "@/server/rack/load-rack";
 import { openOf } from "@/server/rack/open-of";
-import { changedSince, itemKey, signedItems } from "@/server/release/changed-since";
+import { changedSinceDecision, itemKey } from "@/server/release/changed-since";
 import { lookAgainOpen } from "@/server/release/look-again";
 import { personOnPage } from "@/server/sign-in/person";
 import { may } from "@/server/sign-in/roles";
@@ -21,6 +20,7 @@ import { DefectForm } from "@/ui/forms/defect-form";
 import { FocusOnArrival } from "@/ui/frame/focus-on-arrival";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
+import Link from "@/ui/link";
 import { Grade, Verdict } from "@/ui/marks/verdict";
 import { OpenItems } from "@/ui/rack/open-items";
 import { RackTabs } from "@/ui/rack/rack-tabs";
@@ -56,8 +56,7 @@ export default async function ReleasePage({ params }: { params: Promise<{ number
   }[verdict.result];
   const gaps = [...verdict.out, ...verdict.missing];
   const mayAccept = gaps.length === 0 && cooling?.state !== "warm";
-  const signed = released ? signedItems(row?.verdict) : null;
-  const changed = signed ? changedSince(signed, verdict.items) : [];
+  const changed = changedSinceDecision(row, verdict.items);
   const defects = rack.current.filter((r) => r.base.kind === "defect");
   return (
     <>

@@ -1,5 +1,4 @@
 import type { Metadata } from "next";
-import Link from "next/link";
 import { notFound } from "next/navigation";
 import { infraredDoubt, infraredReading, ovenSlug } from "@/core/cure";
 import { sectionReadingsOf } from "@/server/bake/section-readings";
@@ -18,6 +17,7 @@ import { PulledLoad } from "@/ui/cure/pulled-load";
 import { clock, minutesSeconds, when, withUnit } from "@/ui/format";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
+import Link from "@/ui/link";
 import { Grade } from "@/ui/marks/verdict";
 import { sectionWords } from "@/ui/words/cure";
 
