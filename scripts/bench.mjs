@@ -40,6 +40,7 @@ const benches = [
   ["trace", "Trace of one rack among 10,000, with 2 million readings", false],
   ["film-trends", "Film over time, with 2 million readings", false],
   ["forecast", "Forecast bounds of baths", false],
+  ["independent-baths", "Forecasts on baths that do not do what the forecaster assumes", false],
   ["exposure", "Racks exposed to a bath out of its window", false],
   ["heat", "The oven's model, plans and long traces, the core alone", false],
   ["independent-heat", "What is foretold of heat, on an oven that shares no equation with it", false],

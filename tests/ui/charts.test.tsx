@@ -30,7 +30,7 @@ describe("bath chart", () => {
     })),
     events: [{ atMs: 6 * HOUR, label: "addition 9.5 L" }],
     window: { lower: 4.8, upper: 5.8, watchLower: 4.9, watchUpper: 5.6 },
-    control: { centre: 5.4, lower: 5, upper: 5.75 },
+    control: [{ fromMs: 0, toMs: 12 * HOUR, lower: [5, 5.2], upper: [5.5, 5.7] }],
     wedge: [],
     checkBy: { atMs: 16 * HOUR, label: "check by 10:00" },
     days: [{ atMs: 0, label: "20 Nov" }],
@@ -50,8 +50,8 @@ describe("bath chart", () => {
   test("a single check, all the same, no window and no chart are drawn too", () => {
     html({ points: base.points.slice(0, 1), checkBy: null, events: [] });
     html({ points: base.points.map((p) => ({ ...p, value: 5.2 })) });
-    html({ window: { lower: null, upper: null }, control: null });
-    html({ points: base.points.slice(0, 1), window: { lower: null, upper: null }, control: null, checkBy: null });
+    html({ window: { lower: null, upper: null }, control: [] });
+    html({ points: base.points.slice(0, 1), window: { lower: null, upper: null }, control: [], checkBy: null });
   });
   test("without any check it says what to do", () => {
     expect(html({ points: [] })).toContain("No check on record yet");

@@ -1,6 +1,7 @@
 export * from "./addition";
 export * from "./bath-setup";
 export * from "./bath-window";
+export * from "./cautious-forecast";
 export * from "./conversion-panel";
 export * from "./dosing";
 export * from "./meter-line";

@@ -65,3 +65,22 @@ export function titrantFromBurette(startMl: number, endMl: number): Result<numbe
   if (endMl < startMl) return err({ kind: "burette-runs-back", startMl, endMl });
   return ok(Math.round((endMl - startMl) * 1000) / 1000);
 }
+
+/** What a burette is read to, mL. */
+const BURETTE_STEP_ML = 0.1;
+/** With what standard deviation a reading repeats that is not titrated, in its own unit: about two of a meter's last digit. */
+const METER_REPEATS: Record<BathParameter, number> = {
+  ph: 0.02,
+  concentration: 0.03,
+  "free-acid": 0.1,
+  "total-acid": 0.1,
+  inhibitor: 5,
+  temperature: 0.3,
+  pressure: 2,
+  conductivity: 1,
+};
+/** The least spread that a bath value's readings have among themselves, in its own unit: half a step of the burette where it is titrated. */
+export function methodRepeats(bath: Titrates, parameter: BathParameter): number {
+  const factor = titrationFactor(bath, parameter);
+  return factor === null ? METER_REPEATS[parameter] : (Math.abs(factor) * BURETTE_STEP_ML) / 2;
+}

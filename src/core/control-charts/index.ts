@@ -3,3 +3,4 @@ export * from "./extremes";
 export * from "./individuals";
 export * from "./run-rules";
 export * from "./subgroups";
+export * from "./trending";

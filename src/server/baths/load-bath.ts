@@ -5,14 +5,14 @@ import {
   type BathParameter,
   type BathWindow,
   bathParameters,
-  forecastLimit,
+  cautiousForecast,
   judgeBathValue,
   type LimitSide,
+  methodRepeats,
   movedBy,
   planAddition,
-  predictAt,
 } from "@/core/bath";
-import { type IndividualsChart, individualsChart, type RunRuleHits, runRules } from "@/core/control-charts";
+import { type TrendingChart, trendingChart } from "@/core/control-charts";
 import type { Failure, Result } from "@/core/result";
 import { type VerdictResult, worstResult } from "@/core/verdict";
 import { personName } from "@/db/queries/person-name";
@@ -41,13 +41,19 @@ export type BathSeries = {
   readonly parameter: BathParameter;
   readonly window: BathWindow;
   readonly points: readonly BathPoint[];
-  readonly chart: IndividualsChart | null;
-  /** Points out of their window: their cause is known, so the control limits are taken without them. */
+  /** Judged on what is left over from the trend since the last change; null with too few checks. */
+  readonly chart: TrendingChart | null;
+  /** Points out of their window: their cause is known, so lines and spread are taken without them. */
   readonly leftOut: number;
-  readonly runRules: RunRuleHits;
   readonly noRunRulesWhy: Failure | null;
   readonly forecast:
-    | (BathForecast & { readonly limit: number | null; readonly side: LimitSide | null; readonly meetsAt: Date })
+    | (BathForecast & {
+        readonly limit: number | null;
+        readonly side: LimitSide | null;
+        readonly meetsAt: Date;
+        /** The line bent: it was taken through the last so many checks. */
+        readonly lastChecks: number | null;
+      })
     | null;
   /** The forecast as drawn: value and bound at the last point and at the fixed round. */
   readonly wedge: readonly { readonly at: Date; readonly value: number; readonly bound: number }[];
@@ -138,7 +144,14 @@ export async function loadBath(
       );
     // An addition of one thing is no change of another: acid does not begin the inhibitor's line anew.
     const own = events.rows.filter((e) => movedBy(bath.data, e).includes(parameter));
-    const judged = judgeSeries(parameter, window, points, own, window.roundHours ?? bath.data.roundHours);
+    const judged = judgeSeries(
+      parameter,
+      window,
+      points,
+      own,
+      window.roundHours ?? bath.data.roundHours,
+      methodRepeats(bath.data, parameter),
+    );
     return withReaction(judged, window.reaction);
   });
   const last = series.map((s) => s.points[s.points.length - 1]?.result ?? "unknown");
@@ -176,14 +189,16 @@ function judgeSeries(
   points: readonly BathPoint[],
   events: readonly BathEvent[],
   roundHours: number,
+  /** Standard deviation with which the method repeats, in the value's own unit. */
+  repeats: number,
 ): BathSeries {
   const values = points.map((p) => p.value);
   const leftOut = points.map((p) => p.result === "out");
-  const chart = individualsChart(values, leftOut);
+  const sinceFirst = points.map((p) => (p.at.getTime() - (points[0] as BathPoint).at.getTime()) / 3_600_000);
   const breaks = points.flatMap((p, i) =>
     i > 0 && events.some((e) => e.at > (points[i - 1] as BathPoint).at && e.at <= p.at) ? [i] : [],
   );
-  const rules = chart.ok ? runRules(values, chart.value, breaks) : null;
+  const chart = trendingChart(sinceFirst, values, breaks, leftOut);
   const last = points[points.length - 1];
   const base: BathSeries = {
     parameter,
@@ -191,8 +206,7 @@ function judgeSeries(
     points,
     chart: chart.ok ? chart.value : null,
     leftOut: leftOut.filter(Boolean).length,
-    runRules: rules?.ok ? rules.value : {},
-    noRunRulesWhy: rules && !rules.ok ? rules.error : chart.ok ? null : chart.error,
+    noRunRulesWhy: chart.ok ? null : chart.error,
     forecast: null,
     wedge: [],
     noForecastWhy: null,
@@ -212,7 +226,7 @@ function judgeSeries(
   ).filter((s): s is readonly ["upper" | "lower", number] => s[1] !== null);
   let why: Failure | null = null;
   for (const [side, limit] of sides) {
-    const found = forecastLimit(hours, sinceValues, limit, side);
+    const found = cautiousForecast(hours, sinceValues, limit, side, repeats);
     if (!found.ok) {
       why = found.error;
       continue;
@@ -225,7 +239,7 @@ function judgeSeries(
     const checkBy = Math.min(round, found.value.forecast.checkByHour);
     const wedge = [lastHour, lastHour + (round - lastHour) / 2, round].map((hour) => ({
       at: moment(hour),
-      ...predictAt(found.value.trend, hours, hour, side),
+      ...found.value.at(hour),
     }));
     return {
       ...base,
@@ -234,6 +248,7 @@ function judgeSeries(
         limit,
         side,
         meetsAt: moment(Math.min(found.value.forecast.meetsAtHour, lastHour + FURTHEST_FORECAST_HOURS)),
+        lastChecks: found.value.cautions.lastChecks,
       },
       wedge,
       nextCheckBy: moment(checkBy),

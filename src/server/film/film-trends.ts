@@ -1,7 +1,13 @@
 import { rollup } from "d3";
 import { type Kysely, sql } from "kysely";
 import { type SubgroupChart, xbarSChart } from "@/core/control-charts";
-import { type CapabilityInterval, capabilityOf, type Moments, type Summary, summaryOf } from "@/core/statistics";
+import {
+  type CapabilityInterval,
+  capabilityOf,
+  type NestedMoments,
+  type NestedSummary,
+  nestedSummaryOf,
+} from "@/core/statistics";
 import { type OverBuild, overBuild } from "@/core/thickness";
 import { personName } from "@/db/queries/person-name";
 import { stands } from "@/db/queries/stands";
@@ -14,7 +20,7 @@ export type TrendRow = {
   readonly group: TrendGroup;
   readonly name: string;
   readonly racks: number;
-  readonly summary: Summary;
+  readonly summary: NestedSummary;
   /** Sets with a spot under the least film asked, as a share. */
   readonly shareWithThinSpot: number;
 };
@@ -22,14 +28,16 @@ export type FilmTrends = {
   readonly from: Date;
   readonly sets: number;
   readonly readings: number;
-  readonly all: Summary | null;
+  readonly all: NestedSummary | null;
   readonly rows: readonly TrendRow[];
   readonly capability: CapabilityInterval | null;
   readonly limits: { readonly minUm: number; readonly maxUm: number } | null;
   readonly chart: { readonly chart: SubgroupChart; readonly racks: readonly string[]; readonly face: string } | null;
   readonly over: (OverBuild & { readonly targetUm: number }) | null;
 };
-type Row = Moments & { g: string; name: string; racks: number; thin: number; readings: number };
+type Row = NestedMoments & { g: string; name: string; thin: number; readings: number };
+
+const momentsOf = ({ g: _, name: __, thin: ___, readings: ____, ...sums }: Row): NestedMoments => sums;
 
 /** Racks on the chart of subgroups. */
 const CHARTED = 40;
@@ -37,7 +45,8 @@ const CHARTED = 40;
 /**
  * Film over a span by gun, painter, part, face, place in the oven and hour, for all powders or one, for all parts or one.
  * Reads what each set came to on each face (see film-faces), never the readings: three queries; O(sets in the span).
- * Capability, chart and over-build need one powder, since each has limits of its own.
+ * Spots of one rack are not independent: each figure is of racks, and of spots within them. Capability, chart and
+ * over-build need one powder, since each has limits of its own.
  */
 export async function filmTrends(
   db: Kysely<Database>,
@@ -67,34 +76,36 @@ export async function filmTrends(
     b as materialized (
       select distinct on (p.rack_id) p.rack_id, p.place from record x join bake_place p on p.record_id = x.id
       where x.kind = 'bake' and x.happened_at > ${from}::timestamptz - interval '14 days' and x.happened_at <= ${at} order by p.rack_id, x.happened_at desc),
-    j as materialized (select s.*, c.painter, c.gun, b.place, extract(hour from s.happened_at at time zone ${site.timeZone})::int as hour from s left join c on c.rack_id = s.rack_id left join b on b.rack_id = s.rack_id)
-    select case when grouping(j.painter) = 0 then 'painter' when grouping(j.gun) = 0 then 'gun' when grouping(j.part_id) = 0 then 'part' when grouping(j.face) = 0 then 'face'
-        when grouping(j.place) = 0 then 'oven-place' when grouping(j.hour) = 0 then 'hour' else 'all' end as g,
-      coalesce(j.painter, j.gun, j.part_id::text, j.face, j.place, lpad(j.hour::text, 2, '0'), '') as name, count(distinct j.rack_id)::int as racks,
-      sum(j.spots)::int as n, sum(j.sum_um) as sum, sum(j.sum_sq_um) as "sumOfSquares", sum(j.readings)::int as readings,
-      (count(*) filter (where j.lowest_um < ${leastUm}::float8))::int as thin
-    from j group by grouping sets ((j.painter), (j.gun), (j.part_id), (j.face), (j.place), (j.hour), ()) order by 1, 2`.execute(
-    db,
-  );
+    j as materialized (select s.*, c.painter, c.gun, b.place, extract(hour from s.happened_at at time zone ${site.timeZone})::int as hour from s left join c on c.rack_id = s.rack_id left join b on b.rack_id = s.rack_id),
+    p as materialized (
+      select case when grouping(j.painter) = 0 then 'painter' when grouping(j.gun) = 0 then 'gun' when grouping(j.part_id) = 0 then 'part' when grouping(j.face) = 0 then 'face'
+          when grouping(j.place) = 0 then 'oven-place' when grouping(j.hour) = 0 then 'hour' else 'all' end as g,
+        coalesce(j.painter, j.gun, j.part_id::text, j.face, j.place, lpad(j.hour::text, 2, '0'), '') as name,
+        sum(j.spots)::float8 as n, sum(j.sum_um) as total, sum(j.sum_sq_um) as squares, sum(j.readings)::int as readings,
+        (count(*) filter (where j.lowest_um < ${leastUm}::float8))::int as thin
+      from j group by grouping sets ((j.rack_id, j.painter), (j.rack_id, j.gun), (j.rack_id, j.part_id), (j.rack_id, j.face), (j.rack_id, j.place), (j.rack_id, j.hour), (j.rack_id)) having sum(j.spots) > 0)
+    select g, name, count(*)::int as groups, sum(n)::int as n, sum(total / n) as "sumOfMeans", sum((total / n) ^ 2) as "sumOfSquaredMeans", sum(1 / n) as "sumOfInverseSizes",
+      sum(greatest(0, squares - total ^ 2 / n)) as "squaresWithin", sum(readings)::int as readings, sum(thin)::int as thin
+    from p group by g, name order by 1, 2`.execute(db);
   const whole = rows.find((r) => r.g === "all");
-  const all = whole && whole.n > 0 ? summaryOf(whole) : null;
+  const all = whole && whole.n > 0 ? nestedSummaryOf(momentsOf(whole)) : null;
   const summary = all?.ok ? all.value : null;
   const capability = summary && limits ? capabilityOf(summary, { min: limits.minUm, max: limits.maxUm }) : null;
   return {
     from,
-    sets: whole?.racks ?? 0,
+    sets: whole?.groups ?? 0,
     readings: whole?.readings ?? 0,
     all: summary,
     rows: rows.flatMap((r): TrendRow[] => {
-      const own = r.g === "all" || r.name === "" ? null : summaryOf(r);
+      const own = r.g === "all" || r.name === "" ? null : nestedSummaryOf(momentsOf(r));
       return own?.ok
         ? [
             {
               group: r.g as TrendGroup,
               name: r.g === "part" ? (parts.get(r.name)?.data.name ?? r.name) : r.name,
-              racks: r.racks,
+              racks: r.groups,
               summary: own.value,
-              shareWithThinSpot: r.thin / Math.max(1, r.racks),
+              shareWithThinSpot: r.thin / Math.max(1, r.groups),
             },
           ]
         : [];

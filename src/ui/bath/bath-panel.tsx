@@ -27,7 +27,7 @@ export function SeriesChart({
   const ownOrNull = (value: number | null) => (value === null ? null : own(value));
   // Only what the chart says now is marked: rules met before the last addition have been answered by it.
   const lastChange = file.events.at(-1)?.at.getTime() ?? Number.NEGATIVE_INFINITY;
-  const met = new Set(Object.values(series.runRules).flat());
+  const met = new Set(Object.values(series.chart?.runRules ?? {}).flat());
   const marked = new Set([...met].filter((i) => (series.points[i]?.at.getTime() ?? 0) > lastChange));
   const first = series.points[0]?.at.getTime() ?? 0;
   const last = series.points.at(-1)?.at.getTime() ?? 0;
@@ -59,13 +59,12 @@ export function SeriesChart({
         label: `${e.event} ${e.amountL === null ? "" : `${e.amountL} L `}${e.product}, ${dayMonth(e.at, timeZone)}`,
       }))}
       control={
-        series.chart
-          ? {
-              centre: own(series.chart.centre),
-              lower: own(series.chart.lowerControlLimit),
-              upper: own(series.chart.upperControlLimit),
-            }
-          : null
+        series.chart?.lines.map((l) => ({
+          fromMs: series.points[l.fromIndex]?.at.getTime() ?? first,
+          toMs: series.points[l.toIndex]?.at.getTime() ?? last,
+          lower: [own(l.from - (series.chart?.half ?? 0)), own(l.to - (series.chart?.half ?? 0))],
+          upper: [own(l.from + (series.chart?.half ?? 0)), own(l.to + (series.chart?.half ?? 0))],
+        })) ?? []
       }
       wedge={series.wedge.map((w) => ({ atMs: w.at.getTime(), value: own(w.value), bound: own(w.bound) }))}
       checkBy={
@@ -87,6 +86,14 @@ function meets(at: Date, last: Date, timeZone: string): string {
   return hours < 48 ? `${span(at.getTime() - last.getTime())} after the last check` : `about ${dayMonth(at, timeZone)}`;
 }
 
+/** A trend that is none of the usual ones between changes. */
+function slopeWords({ slopePerHour, usualPerHour }: { slopePerHour: number; usualPerHour: number }): string {
+  const way = slopePerHour > 0 ? "rises" : "falls";
+  if (slopePerHour * usualPerHour < 0) return `It ${way} since the last change, where it usually does the opposite.`;
+  const faster = Math.abs(slopePerHour) > Math.abs(usualPerHour);
+  return `It ${way} ${faster ? "faster" : "slower"} since the last change than it usually does.`;
+}
+
 /** What the line of a series says in words: run rules met, forecast, or why there is none. */
 export function SeriesWords({
   series,
@@ -101,7 +108,7 @@ export function SeriesWords({
 }) {
   const overdue = series.nextCheckBy !== null && series.nextCheckBy < now;
   const last = series.points.length - 1;
-  const met = Object.entries(series.runRules)
+  const met = Object.entries(series.chart?.runRules ?? {})
     .filter(([, at]) => at?.includes(last))
     .map(([rule]) => runRuleWords[rule]);
   const forecast = series.forecast;
@@ -110,9 +117,10 @@ export function SeriesWords({
       {series.leftOut > 0 &&
         series.chart &&
         `Limits without the ${series.leftOut === 1 ? "check" : `${series.leftOut} checks`} out of the window. `}
-      {met.length > 0 && <b className="text-ink">{met.join("; ")}. </b>}
+      {met.length > 0 && <b className="text-ink">Beside its trend: {met.join("; ")}. </b>}
+      {series.chart?.unusualSlope && <b className="text-ink">{slopeWords(series.chart.unusualSlope)} </b>}
       {forecast?.kind === "forecast" && forecast.limit !== null
-        ? `At this pace it meets ${bathValue(series.parameter, forecast.limit, units)} ${meets(forecast.meetsAt, series.points.at(-1)?.at ?? forecast.meetsAt, timeZone)}. `
+        ? `At this pace it meets ${bathValue(series.parameter, forecast.limit, units)} ${meets(forecast.meetsAt, series.points.at(-1)?.at ?? forecast.meetsAt, timeZone)}${forecast.lastChecks === null ? "" : `, by its last ${forecast.lastChecks} checks: before them it moved otherwise`}. `
         : series.noForecastWhy
           ? `No forecast: ${failureText(series.noForecastWhy)} `
           : "The trend points away from the limits. "}

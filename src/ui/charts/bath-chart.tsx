@@ -18,7 +18,13 @@ export type BathChartProps = {
     readonly watchLower?: number | null;
     readonly watchUpper?: number | null;
   };
-  readonly control: { readonly centre: number; readonly lower: number; readonly upper: number } | null;
+  /** Limits either side of the line of each stretch between changes: their value at its ends. */
+  readonly control: readonly {
+    readonly fromMs: number;
+    readonly toMs: number;
+    readonly lower: readonly [number, number];
+    readonly upper: readonly [number, number];
+  }[];
   readonly wedge: readonly { readonly atMs: number; readonly value: number; readonly bound: number }[];
   readonly checkBy: { readonly atMs: number; readonly label: string } | null;
   readonly days: readonly { readonly atMs: number; readonly label: string }[];
@@ -93,14 +99,23 @@ export function BathChart({
         )}
         fill="var(--band)"
       />
-      {control &&
-        [control.lower, control.upper].map(
-          (v) =>
-            v > low - pad &&
-            v < high + pad && (
-              <line key={v} x1="0" x2={plot} y1={y(v)} y2={y(v)} stroke="var(--ink-3)" strokeDasharray="1 4" />
-            ),
-        )}
+      {control.flatMap((c) =>
+        [c.lower, c.upper].map((ends, side) =>
+          ends.every((v) => v > low - pad && v < high + pad) ? (
+            <line
+              // Two of a stretch, in their order.
+              // biome-ignore lint/suspicious/noArrayIndexKey: the lower and the upper one
+              key={`${c.fromMs}${side}`}
+              x1={x(c.fromMs)}
+              x2={x(c.toMs)}
+              y1={y(ends[0])}
+              y2={y(ends[1])}
+              stroke="var(--ink-3)"
+              strokeDasharray="1 4"
+            />
+          ) : null,
+        ),
+      )}
       {window.upper !== null && limit(window.upper, "out")}
       {window.lower !== null && limit(window.lower, "out")}
       {window.watchUpper !== null && window.watchUpper !== undefined && limit(window.watchUpper, "watch")}

@@ -93,13 +93,19 @@ export default async function FilmTrendsPage({
           <>
             <div className="ruled mt-3 flex flex-wrap items-baseline gap-x-8 gap-y-2">
               <span>
-                <span className="small soft block">mean of spots</span>
+                <span className="small soft block">mean of the racks</span>
                 <b className="fig text-[28px]">{withUnit(trends.all.mean, "thickness", units)}</b>
                 {trends.all.interval && (
                   <span className="small soft">
                     {" "}
                     95 %: {withUnit(trends.all.interval[0], "thickness", units)} to{" "}
                     {withUnit(trends.all.interval[1], "thickness", units)}
+                  </span>
+                )}
+                {trends.all.sdBetween !== null && trends.all.sdWithin !== null && (
+                  <span className="small soft block">
+                    s {withUnit(trends.all.sdBetween, "thickness", units)} from rack to rack,{" "}
+                    {withUnit(trends.all.sdWithin, "thickness", units)} from spot to spot of one
                   </span>
                 )}
               </span>
@@ -172,10 +178,11 @@ export default async function FilmTrendsPage({
       <Margin step="test">
         <MarginBlock title="How to read it">
           <p className="small">
-            The stroke is the mean, the bar its 95 % interval, the line one standard deviation of the spots; the shade
-            is the range of the powder’s sheet. Groups differ where their bars stand apart: a difference is no cause.
-            Spots count, not single readings; over-build is powder above the middle of the range, transfer taken from
-            the shop’s rates.
+            The stroke is the mean of the racks, the bar its 95 % interval, the line one standard deviation of a spot;
+            the shade is the range of the powder’s sheet. Spots of one rack are alike, so it is racks that tell the
+            mean: one alone has no interval. Groups differ where their bars stand apart: a difference is no cause. Spots
+            count, not single readings; over-build is powder above the middle of the range, transfer taken from the
+            shop’s rates.
           </p>
         </MarginBlock>
         <MarginBlock title="Elsewhere">
