@@ -75,7 +75,9 @@ describe("stops of the line", () => {
     expect(said).toContain("1046 in rinse 1.5 min No window set");
   });
   test("without a rack in the line, and without a stop, it says so", () => {
-    expect(words(<LineStops {...zone} stops={[stop([])]} />)).toContain("No rack was in the line by what is on record.");
+    expect(words(<LineStops {...zone} stops={[stop([])]} />)).toContain(
+      "No rack was in the line by what is on record.",
+    );
     expect(words(<LineStops {...zone} stops={[]} />)).toBe("No stop in the last two days.");
   });
 });
