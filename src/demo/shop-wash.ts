@@ -87,6 +87,7 @@ export const wash: readonly Seed[] = [
           indicator: "5 drops of phenolphthalein",
           endPoint: "pink that stays for 15 s",
           factor: 0.25,
+          blankMl: 0.2,
           caution: "Caustic in the burette: goggles, gloves; fill it below eye height.",
         },
         inhibitor: {

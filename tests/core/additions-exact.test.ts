@@ -7,6 +7,7 @@ import {
   planAddition,
   questionAddition,
   sameProduct,
+  splitDose,
 } from "@/core/bath";
 import { valueOrThrow } from "@/core/result";
 
@@ -72,10 +73,23 @@ describe("additions by hand", () => {
     expect(kept.dosesL).toEqual([21]);
     expect(kept.expectedPercent).toBeCloseTo(2 + (21 * 48) / 1000, 9);
   });
-  test("split where one would be more than may go in at once, the last one what is left", () => {
-    expect(valueOrThrow(plan({ maxSingleL: 10 })).dosesL).toEqual([10, 10, 1.5]);
+  test("split where one would be more than may go in at once, into parts alike that the measure can give", () => {
+    expect(valueOrThrow(plan({ maxSingleL: 10 })).dosesL).toEqual([7.5, 7, 7]);
     expect(valueOrThrow(plan({ maxSingleL: 21.5 })).dosesL).toEqual([21.5]);
-    expect(valueOrThrow(plan({ maxSingleL: 21.4 })).dosesL.map((d) => Number(d.toFixed(6)))).toEqual([21.4, 0.1]);
+    expect(valueOrThrow(plan({ maxSingleL: 21.4 })).dosesL).toEqual([11, 10.5]);
+    expect(plan({ maxSingleL: 0.3 })).toMatchObject({ error: { kind: "measure-over-single", stepL: 0.5 } });
+  });
+  test("a dose in parts: 19.5 L of at most 7 L in half litres is three of 6.5, never 6.7", () => {
+    expect(valueOrThrow(splitDose(19.5, 0.5, 7))).toEqual([6.5, 6.5, 6.5]);
+    expect(valueOrThrow(splitDose(20, 0.5, 6.7))).toEqual([5, 5, 5, 5]);
+    expect(valueOrThrow(splitDose(20, 0.5, 20))).toEqual([20]);
+    expect(valueOrThrow(splitDose(0.3, 0.1, 0.2))).toEqual([0.2, 0.1]);
+    for (const [total, step] of [
+      [20, 0],
+      [-1, 0.5],
+      [Number.NaN, 0.5],
+    ] as const)
+      expect(splitDose(total, step, 5)).toMatchObject({ error: { kind: "bad-input" } });
   });
   test("what just fits the freeboard fits; a step more does not, but with the level kept", () => {
     expect(kind(plan({ freeboardL: 21.5 }))).toBe("ok");

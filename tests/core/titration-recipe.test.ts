@@ -2,6 +2,7 @@ import fc from "fast-check";
 import { describe, expect, test } from "vitest";
 import {
   type BathSetup,
+  blankMlOf,
   checkBath,
   checkRecipe,
   concentrationFromTitration,
@@ -54,6 +55,15 @@ describe("a recipe", () => {
   test("that can be followed is taken", () => {
     expect(checkRecipe(recipe)).toEqual({ ok: true, value: recipe });
     expect(checkRecipe({ ...recipe, sampleMl: null, indicator: "" }).ok).toBe(true);
+    expect(checkRecipe({ ...recipe, blankMl: 0.2 }).ok).toBe(true);
+  });
+  test("a blank is taken off only where one is set", () => {
+    expect(blankMlOf({ ...bath, recipes: { concentration: { ...recipe, blankMl: 0.2 } } }, "concentration")).toBe(0.2);
+    expect(blankMlOf({ ...bath, recipes: { concentration: recipe } }, "concentration")).toBe(0);
+    expect(blankMlOf({ ...bath, recipes: { concentration: { ...recipe, blankMl: null } } }, "concentration")).toBe(0);
+    expect(blankMlOf(bath, "concentration")).toBe(0);
+    for (const blankMl of [-0.1, 6, Number.NaN])
+      expect(checkRecipe({ ...recipe, blankMl })).toMatchObject({ error: { kind: "bad-recipe", field: "blank, mL" } });
   });
   test.each([
     [{ factor: 0 }, "value per mL"],

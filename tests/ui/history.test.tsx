@@ -211,6 +211,7 @@ describe("recipes as they are typed", () => {
     indicator: "20 drops of acid",
     endPoint: "pink that stays",
     factor: 60,
+    blankMl: 0.1,
     caution: "under the hood",
   };
   const number = (texts: Readonly<Record<string, string>>) => (key: string) => {

@@ -5,7 +5,8 @@ import { currentLine } from "@/server/line/current-line";
 import { preferences } from "@/server/preferences";
 import { recentRecords } from "@/server/search/recent";
 import { personOnPage } from "@/server/sign-in/person";
-import { AdditionAdvice, SeriesChart, SeriesWords } from "@/ui/bath/bath-panel";
+import { AdditionAdvice } from "@/ui/bath/addition-advice";
+import { SeriesChart, SeriesWords } from "@/ui/bath/bath-panel";
 import { clock, fullDate, when } from "@/ui/format";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
@@ -78,7 +79,7 @@ export default async function ShiftPage() {
               </div>
               <SeriesWords series={series} now={line.at} timeZone={line.timeZone} units={units} />
             </div>
-            <AdditionAdvice file={shown} />
+            <AdditionAdvice file={shown} units={units} />
           </div>
         )}
       </section>

@@ -1,3 +1,4 @@
+import { atMost } from "../limits";
 import { err, ok, type Result } from "../result";
 
 export type AdditionWay = "on-top" | "level-kept";
@@ -49,9 +50,26 @@ export type AdditionPlan = {
 };
 
 /**
+ * A dose as it goes in: in one, or where that is more than may go in at once in as few as serve, alike to within a step
+ * of the measure. `totalL` is a whole number of steps. Failures: `bad-input`, `measure-over-single` (not even one step may).
+ */
+export function splitDose(totalL: number, stepL: number, maxSingleL: number | null): Result<readonly number[]> {
+  if (!(stepL > 0) || !Number.isFinite(stepL)) return err({ kind: "bad-input", name: "stepL", value: stepL });
+  if (!(totalL >= 0) || !Number.isFinite(totalL)) return err({ kind: "bad-input", name: "totalL", value: totalL });
+  if (maxSingleL === null || atMost(totalL, maxSingleL)) return ok([totalL]);
+  const most = Math.floor(maxSingleL / stepL + 1e-9);
+  if (!(most >= 1)) return err({ kind: "measure-over-single", stepL, maxSingleL });
+  const steps = Math.round(totalL / stepL);
+  const doses = Math.ceil(steps / most);
+  const least = Math.floor(steps / doses);
+  const litres = (n: number) => Number((n * stepL).toFixed(9));
+  return ok(Array.from({ length: doses }, (_, i) => litres(least + (i < steps - least * doses ? 1 : 0))));
+}
+
+/**
  * Turns the arithmetic into what a hand can do: rounded up to the measure's step, never above the freeboard when
  * topped up, and split with a re-check between doses where one would pass the product's maximum single addition.
- * Failures: those of `additionL`, `bad-input`, `over-freeboard` (litres needed and free).
+ * Failures: those of `additionL` and `splitDose`, `bad-input`, `over-freeboard` (litres needed and free).
  */
 export function planAddition(input: {
   readonly volumeL: number;
@@ -70,12 +88,10 @@ export function planAddition(input: {
   const neededL = input.way === "on-top" ? amounts.value.onTopL : amounts.value.levelKeptL;
   const roundUp = (litres: number) => Math.ceil(litres / input.stepL - 1e-9) * input.stepL;
   const totalL = roundUp(neededL);
-  if (input.way === "on-top" && totalL > input.freeboardL)
+  if (input.way === "on-top" && !atMost(totalL, input.freeboardL))
     return err({ kind: "over-freeboard", neededL: totalL, freeboardL: input.freeboardL });
-  const doses = input.maxSingleL === null ? 1 : Math.ceil(totalL / input.maxSingleL - 1e-9);
-  const dosesL = Array.from({ length: doses }, (_, i) =>
-    i < doses - 1 ? (input.maxSingleL as number) : totalL - (doses - 1) * ((input.maxSingleL as number) ?? 0),
-  );
+  const split = splitDose(totalL, input.stepL, input.maxSingleL);
+  if (!split.ok) return split;
   const p = input.concentratePercent ?? 100;
   const c = input.fromPercent;
   const expectedPercent =
@@ -86,7 +102,7 @@ export function planAddition(input: {
     kind: "addition-plan",
     way: input.way,
     neededL,
-    dosesL: doses === 1 ? [totalL] : dosesL,
+    dosesL: split.value,
     expectedPercent,
     expectedWithinPercent: [
       expectedPercent - input.titrationTolerancePercent,

@@ -20,11 +20,15 @@ export type TitrationRecipe = {
   readonly endPoint: string;
   /** Value per mL of titrant over the blank, in the parameter's unit. */
   readonly factor: number;
+  /** Titrant that the sample's water alone takes, mL; null or left out where none was found: nothing is taken off then. */
+  readonly blankMl?: number | null | undefined;
   readonly caution: string;
 };
 export type TitrationRecipes = Readonly<Partial<Record<TitratedParameter, TitrationRecipe>>>;
 
 const MOST_SAMPLE_ML = 1000;
+/** A blank over this is no blank but a spoilt titrant or water. */
+const MOST_BLANK_ML = 5;
 
 /** Failure: `bad-recipe` with the field, its value and why. */
 export function checkRecipe(recipe: TitrationRecipe): Result<TitrationRecipe> {
@@ -34,6 +38,9 @@ export function checkRecipe(recipe: TitrationRecipe): Result<TitrationRecipe> {
   const { sampleMl } = recipe;
   if (sampleMl !== null && !(sampleMl > 0 && sampleMl <= MOST_SAMPLE_ML))
     return bad("sample, mL", sampleMl, `is not between 0 and ${MOST_SAMPLE_ML}`);
+  const blankMl = recipe.blankMl ?? 0;
+  if (!(blankMl >= 0 && blankMl <= MOST_BLANK_ML))
+    return bad("blank, mL", recipe.blankMl, `is not between 0 and ${MOST_BLANK_ML}`);
   if (recipe.titrant.trim() === "") return bad("titrant", "", "is empty");
   if (recipe.endPoint.trim() === "") return bad("end point", "", "is empty: say how the end is seen");
   return ok(recipe);
@@ -54,6 +61,9 @@ export function titrationFactor(bath: Titrates, parameter: BathParameter): numbe
   if (recipe) return recipe.factor;
   return parameter === "concentration" ? bath.titrationFactorPercentPerMl : null;
 }
+
+/** The blank that is set for a bath's value, mL: taken off only where it was found and set. */
+export const blankMlOf = (bath: Titrates, parameter: BathParameter): number => recipeOf(bath, parameter)?.blankMl ?? 0;
 
 /** Titrant used, mL, from the burette's two readings. Failures: `bad-input`, `burette-runs-back` (end under start). */
 export function titrantFromBurette(startMl: number, endMl: number): Result<number> {

@@ -77,6 +77,9 @@ export function creepFromArea(input: {
   return ok(Math.max(0, (meanMm - input.scribeMm) / 2));
 }
 
+/** Two readings of a width nearer in time than this differ by how they were read more than by what grew, days. */
+export const RATE_LEAST_DAYS = 90;
+
 /** Mean creep rate, mm/year, between two visits or since coating. Failures: `times-out-of-order`, `bad-input`. */
 export function creepRateMmPerYear(input: {
   readonly fromMm: number;

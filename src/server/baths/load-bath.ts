@@ -1,6 +1,5 @@
 import { type Kysely, sql } from "kysely";
 import {
-  type AdditionPlan,
   type BathForecast,
   type BathParameter,
   type BathWindow,
@@ -10,16 +9,15 @@ import {
   type LimitSide,
   methodRepeats,
   movedBy,
-  planAddition,
 } from "@/core/bath";
 import { type TrendingChart, trendingChart } from "@/core/control-charts";
-import type { Failure, Result } from "@/core/result";
+import type { Failure } from "@/core/result";
 import { type VerdictResult, worstResult } from "@/core/verdict";
 import { personName } from "@/db/queries/person-name";
 import { stands } from "@/db/queries/stands";
 import type { Database } from "@/db/schema";
 import { type SetupItem, setupAt } from "../setup/setup-data";
-import { type LearntResponse, learntResponse } from "./learnt-response";
+import { additionsFor, type BathAddition } from "./additions";
 
 export type BathPoint = {
   readonly recordId: string;
@@ -69,26 +67,9 @@ export type BathFile = {
   readonly events: readonly BathEvent[];
   readonly result: VerdictResult;
   readonly nextCheckBy: Date | null;
-  readonly addition: BathAddition | null;
+  /** What would bring each value that is out back, worked out. */
+  readonly additions: readonly BathAddition[];
 };
-export type BathAddition =
-  | {
-      readonly kind: "concentrate";
-      readonly plan: Result<AdditionPlan>;
-      readonly fromPercent: number;
-      readonly toPercent: number;
-    }
-  | {
-      readonly kind: "acid";
-      readonly litres: number;
-      readonly fromPh: number;
-      readonly toPh: number;
-      /** Measured where five or more past additions of that acid to this bath tell; else the supplier's factor, assumed. */
-      readonly grade: "measured" | "assumed";
-      readonly learnt: { readonly n: number; readonly litresFrom: number; readonly litresTo: number } | null;
-      readonly product: string;
-    };
-
 /** Newest points judged and drawn; older ones are in the record. */
 const POINTS_SHOWN = 96;
 /** A line drawn further than this, h, says nothing any more. */
@@ -162,7 +143,7 @@ export async function loadBath(
     events: events.rows,
     result: worstResult(last),
     nextCheckBy: nexts.length ? new Date(Math.min(...nexts)) : null,
-    addition: additionFor(bath, series, wantsAcid(bath, series) ? await learntResponse(db, bath, at) : null),
+    additions: await additionsFor(db, bath, series, at),
   };
 }
 
@@ -256,56 +237,4 @@ function judgeSeries(
     };
   }
   return { ...base, noForecastWhy: why };
-}
-
-const lastOf = (series: readonly BathSeries[], parameter: BathParameter) =>
-  series.find((s) => s.parameter === parameter)?.points.at(-1);
-const wantsAcid = ({ data }: SetupItem<"bath">, series: readonly BathSeries[]): boolean => {
-  const ph = lastOf(series, "ph");
-  return ph !== undefined && ph.result !== "in" && data.targetPh !== null && ph.value > data.targetPh;
-};
-
-function additionFor(
-  bath: SetupItem<"bath">,
-  series: readonly BathSeries[],
-  learnt: LearntResponse | null,
-): BathAddition | null {
-  const { data } = bath;
-  const ph = lastOf(series, "ph");
-  const change = learnt?.changePerLPerM3 ?? data.phChangePerLPerM3;
-  if (ph && wantsAcid(bath, series) && data.targetPh !== null && change !== null && change < 0) {
-    const litresAt = (perL: number) => ((data.targetPh as number) - ph.value) / perL / (1000 / data.volumeL);
-    return {
-      kind: "acid",
-      litres: Math.ceil(litresAt(change) / data.stepL - 1e-9) * data.stepL,
-      fromPh: ph.value,
-      toPh: data.targetPh,
-      grade: learnt ? "measured" : "assumed",
-      product: data.acidProduct || "make-up acid",
-      learnt: learnt && {
-        n: learnt.n,
-        litresFrom: litresAt(change - 2 * learnt.standardError),
-        litresTo:
-          change + 2 * learnt.standardError < 0
-            ? litresAt(change + 2 * learnt.standardError)
-            : Number.POSITIVE_INFINITY,
-      },
-    };
-  }
-  const strength = lastOf(series, "concentration");
-  if (strength && data.targetPercent !== null && strength.value < data.targetPercent - 0.05) {
-    const plan = planAddition({
-      volumeL: data.volumeL,
-      fromPercent: strength.value,
-      toPercent: data.targetPercent,
-      concentratePercent: data.concentratePercent ?? 100,
-      way: "level-kept",
-      stepL: data.stepL,
-      freeboardL: data.freeboardL,
-      maxSingleL: data.maxSingleL,
-      titrationTolerancePercent: 0.1,
-    });
-    return { kind: "concentrate", plan, fromPercent: strength.value, toPercent: data.targetPercent };
-  }
-  return null;
 }

@@ -1,5 +1,5 @@
 import type { Kysely } from "kysely";
-import { concentrationFromTitration, titrationFactor } from "@/core/bath";
+import { blankMlOf, concentrationFromTitration, titrationFactor } from "@/core/bath";
 import type { EntryInput } from "@/core/kinds";
 import { err, ok, type Result } from "@/core/result";
 import type { Understood } from "@/core/shorthand";
@@ -8,9 +8,6 @@ import { openLoadOf } from "../cure/which-load";
 import { findRack } from "../rack/find-rack";
 import { setupAt } from "../setup/setup-data";
 import type { Person } from "../sign-in/roles";
-
-/** The blank of a conversion titration where none is typed, mL. */
-const DEFAULT_BLANK_ML = 0.2;
 
 /**
  * Turns what the entry line understood into an entry, with the names looked up and a titration worked out.
@@ -38,6 +35,7 @@ export async function entryFromShorthand(
           continue;
         }
         const factor = titrationFactor(bath.data, "concentration");
+        const blankMl = blankMlOf(bath.data, "concentration");
         if (factor === null)
           return err({
             kind: "expected",
@@ -45,7 +43,7 @@ export async function entryFromShorthand(
             got: x.typed,
             of: Object.keys(bath.data.windows),
           });
-        const strength = concentrationFromTitration({ titrantMl: x.value, blankMl: DEFAULT_BLANK_ML, factor });
+        const strength = concentrationFromTitration({ titrantMl: x.value, blankMl, factor });
         if (!strength.ok) return strength;
         values.push({
           parameter: "concentration",
@@ -53,7 +51,7 @@ export async function entryFromShorthand(
           typed: x.typed,
           typedUnit: "mL",
           titrantMl: x.value,
-          blankMl: DEFAULT_BLANK_ML,
+          blankMl,
         });
       }
       return ok({ ...base, kind: "bath-check", bath: bath.code, values });

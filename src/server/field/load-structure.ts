@@ -41,6 +41,8 @@ export type CreepZone = {
   };
   readonly before: { readonly at: Date; readonly creepMm: number } | null;
   readonly rateMmPerYear: number | null;
+  /** Days that the rate was taken over; under ninety it is too short to say. */
+  readonly rateDays: number | null;
 };
 export type RustZone = {
   readonly zone: string;
@@ -153,6 +155,7 @@ export async function loadStructure(db: Kysely<Database>, person: Person, code: 
       },
       before: before ? { at: before.v.happened_at, creepMm: before.m.creep_mm } : null,
       rateMmPerYear: rate?.ok ? rate.value : null,
+      rateDays: rate?.ok ? Math.floor(years * 365.25 + 1e-6) : null,
     };
   });
   return {

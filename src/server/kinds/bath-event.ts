@@ -1,6 +1,7 @@
 import type { Kysely } from "kysely";
 import { questionAddition, sameProduct } from "@/core/bath";
 import type { Database } from "@/db/schema";
+import { advisedLitres } from "../baths/additions";
 import { chemicalStock } from "../baths/chemical-stock";
 import { loadBath } from "../baths/load-bath";
 import { standingOf } from "../baths/recent-values";
@@ -36,13 +37,7 @@ async function bathEvent(db: Kysely<Database>, entry: Of<"bath-event">): Promise
       const point = file?.series.find((s) => s.parameter === parameter)?.points.at(-1);
       return point && (!standing.lastChange || point.at > standing.lastChange) ? point.value : null;
     };
-    const advice = file?.addition;
-    const advisedL =
-      advice?.kind === "acid"
-        ? advice.litres
-        : advice?.kind === "concentrate" && advice.plan.ok
-          ? advice.plan.value.dosesL.reduce((a, b) => a + b, 0)
-          : null;
+    const advisedL = advisedLitres(file?.additions ?? [], (product) => sameProduct(product, entry.product));
     const { data } = bath;
     const questions = questionAddition({
       product: entry.product,

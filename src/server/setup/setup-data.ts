@@ -23,6 +23,7 @@ const recipe = v.object({
   indicator: v.pipe(v.string(), v.trim(), v.maxLength(80, "is longer than 80 characters")),
   endPoint: v.pipe(v.string(), v.trim(), v.maxLength(120, "is longer than 120 characters")),
   factor: finite,
+  blankMl: v.optional(v.nullable(finite)),
   caution: v.pipe(v.string(), v.trim(), v.maxLength(300, "is longer than 300 characters")),
 });
 /** Titrations by value: sample, titrant, end point and value per mL. */

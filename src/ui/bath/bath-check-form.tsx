@@ -9,14 +9,14 @@ import { usePreferences } from "../preferences-context";
 import { bathValue, parameterLabel, parameterName, parameterUnit } from "../words/baths";
 import { failureText } from "../words/failures";
 import { AskedAgain } from "./asked-again";
-import { readBathValue, usualBlank } from "./read-value";
+import { readBathValue } from "./read-value";
 
 type Windows = Record<
   string,
   { lower: number | null; upper: number | null; watchLower: number | null; watchUpper: number | null }
 >;
 
-/** One bath round: what the meter and burette say, judged as it is typed. The blank defaults to the last usual one. */
+/** One bath round: what the meter and burette say, judged as it is typed. The blank is the one that is set, until another is typed. */
 export function BathCheckForm({
   bath,
   parameters,
@@ -28,7 +28,7 @@ export function BathCheckForm({
   bath: string;
   parameters: readonly BathParameter[];
   /** Value per mL of titrant, for what is titrated. */
-  titrations: Readonly<Partial<Record<BathParameter, number>>>;
+  titrations: Readonly<Partial<Record<BathParameter, { readonly factor: number; readonly blankMl: number }>>>;
   windows: Windows;
   /** Drums on hand, the one to use first leading. */
   drums: readonly { readonly code: string; readonly product: string; readonly lot: string; readonly leftL: number }[];
@@ -37,7 +37,7 @@ export function BathCheckForm({
 }) {
   const { units } = usePreferences();
   const [typed, setTyped] = useState<Record<string, string>>({});
-  const [blank, setBlank] = useState("0.2");
+  const [blank, setBlank] = useState(String(titrations.concentration?.blankMl ?? 0));
   const [event, setEvent] = useState({ what: "addition", product: "", litres: "" });
   const [problem, setProblem] = useState<string | null>(null);
   const [correcting, setCorrecting] = useState(false);
@@ -52,9 +52,9 @@ export function BathCheckForm({
   const titrates = (p: BathParameter) => titrations[p] !== undefined;
 
   const read = (p: BathParameter) =>
-    readBathValue(p, typed[p] ?? "", p === "concentration" ? blank : usualBlank(p), {
+    readBathValue(p, typed[p] ?? "", p === "concentration" ? blank : String(titrations[p]?.blankMl ?? 0), {
       units,
-      titrationFactor: titrations[p] ?? null,
+      titrationFactor: titrations[p]?.factor ?? null,
     });
 
   const submit = async (e: FormEvent) => {
@@ -147,7 +147,7 @@ export function BathCheckForm({
             </div>
           );
         })}
-        {Object.keys(titrations).length > 0 && (
+        {titrations.concentration && (
           <div className="grid grid-cols-[108px_92px] items-center gap-2">
             <label htmlFor="check-blank">blank, mL</label>
             <input

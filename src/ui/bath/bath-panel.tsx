@@ -3,7 +3,7 @@ import type { UnitSystem } from "@/core/units";
 import type { BathFile, BathSeries } from "@/server/baths/load-bath";
 import { BathChart } from "../charts/bath-chart";
 import { clock, dayMonth, span, when } from "../format";
-import { Grade, Verdict } from "../marks/verdict";
+import { Verdict } from "../marks/verdict";
 import { bathValue, inUnits, parameterDigits, parameterName } from "../words/baths";
 import { failureText } from "../words/failures";
 import { runRuleWords } from "../words/reasons";
@@ -135,69 +135,6 @@ export function SeriesWords({
       }
       .
     </p>
-  );
-}
-
-/** What to add now, worked out, with what to expect after. */
-export function AdditionAdvice({ file }: { file: BathFile }) {
-  const { addition, bath } = file;
-  if (!addition)
-    return (
-      <div className="ruled">
-        <h2>If you correct it now</h2>
-        <p className="mt-1.5">Nothing to add: the last values stand at their aims.</p>
-      </div>
-    );
-  if (addition.kind === "acid") {
-    const most = bath.data.maxSingleL;
-    return (
-      <div className="ruled">
-        <h2>If you correct it now</h2>
-        <p className="mt-1.5">
-          Add <b className="fig text-[20px]">{addition.litres.toFixed(1)} L</b> of {addition.product} to bring{" "}
-          <span className="fig">{bath.data.volumeL.toLocaleString("en-GB")} L</span> from pH{" "}
-          <span className="fig">{addition.fromPh.toFixed(2)}</span> to{" "}
-          <span className="fig">{addition.toPh.toFixed(2)}</span>
-          {most !== null && addition.litres > most
-            ? `, in ${Math.ceil(addition.litres / most)} additions of at most ${most} L, with a check between`
-            : ""}
-          .
-        </p>
-        <p className="soft small mt-1">
-          Re-check in 20 min; expect {(addition.toPh - 0.05).toFixed(2)}–{(addition.toPh + 0.05).toFixed(2)}.{" "}
-          <Grade grade={addition.grade} />{" "}
-          {addition.learnt
-            ? `learnt from ${addition.learnt.n} additions here${Number.isFinite(addition.learnt.litresTo) ? `: ${addition.learnt.litresFrom.toFixed(1)} to ${addition.learnt.litresTo.toFixed(1)} L would do it in 95 of 100` : ""}`
-            : "supplier's factor, not yet learnt here"}
-        </p>
-        <p className="caution mt-2.5">{bath.data.caution}</p>
-      </div>
-    );
-  }
-  return (
-    <div className="ruled">
-      <h2>If you correct it now</h2>
-      {addition.plan.ok ? (
-        <>
-          <p className="mt-1.5">
-            Drain, then add{" "}
-            <b className="fig text-[20px]">{addition.plan.value.dosesL.map((d) => d.toFixed(1)).join(" + ")} L</b> of{" "}
-            {bath.data.product}: <span className="fig">{addition.fromPercent.toFixed(2)}</span> to{" "}
-            <span className="fig">{addition.toPercent.toFixed(2)} %</span>.
-          </p>
-          <p className="soft small mt-1">
-            {addition.plan.value.dosesL.length > 1
-              ? "Re-check between doses: one addition would pass the product's limit. "
-              : ""}
-            Expect {addition.plan.value.expectedWithinPercent.map((x) => x.toFixed(2)).join("–")} % after mixing.{" "}
-            <Grade grade="measured" />
-          </p>
-        </>
-      ) : (
-        <p className="mt-1.5">{failureText(addition.plan.error)}</p>
-      )}
-      <p className="caution mt-2.5">{bath.data.caution}</p>
-    </div>
   );
 }
 

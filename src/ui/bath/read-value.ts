@@ -7,9 +7,6 @@ export type ReadBathValue =
   | { readonly failure: { readonly kind: string; readonly [k: string]: unknown } }
   | null;
 
-/** The blank that stands until another is typed, mL: a titration for strength has one, the others are read from nothing. */
-export const usualBlank = (parameter: BathParameter): string => (parameter === "concentration" ? "0.2" : "0");
-
 /** What was typed for a bath value, in its canonical unit: as mL of titrant where it has a factor. Null while nothing is typed. */
 export function readBathValue(
   parameter: BathParameter,

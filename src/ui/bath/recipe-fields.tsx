@@ -19,6 +19,8 @@ export function recipeTexts(recipes: Partial<Record<TitratedParameter, Titration
   for (const [parameter, recipe] of Object.entries(recipes ?? {}) as [TitratedParameter, TitrationRecipe][]) {
     out[key(parameter, "sampleMl")] = recipe.sampleMl === null ? "" : String(recipe.sampleMl);
     out[key(parameter, "factor")] = String(recipe.factor);
+    out[key(parameter, "blankMl")] =
+      recipe.blankMl === null || recipe.blankMl === undefined ? "" : String(recipe.blankMl);
     for (const [field] of words) out[key(parameter, field)] = recipe[field];
   }
   return out;
@@ -33,12 +35,15 @@ export function readRecipes(
   return Object.fromEntries(
     titratedParameters
       .filter((p) => watched.includes(p))
-      .filter((p) => ["sampleMl", "factor", ...words.map(([w]) => w)].some((f) => (texts[key(p, f)] ?? "").trim()))
+      .filter((p) =>
+        ["sampleMl", "factor", "blankMl", ...words.map(([w]) => w)].some((f) => (texts[key(p, f)] ?? "").trim()),
+      )
       .map((p) => [
         p,
         {
           sampleMl: read(key(p, "sampleMl"), "sample"),
           factor: read(key(p, "factor"), "value per mL") ?? 0,
+          blankMl: read(key(p, "blankMl"), "blank"),
           ...Object.fromEntries(words.map(([field]) => [field, (texts[key(p, field)] ?? "").trim()])),
         } as TitrationRecipe,
       ]),
@@ -69,6 +74,7 @@ export function RecipeFields({
       <div className="grid grid-cols-[repeat(auto-fill,minmax(150px,1fr))] gap-3">
         {field("sampleMl", "Sample, mL")}
         {field("factor", `${parameterUnit(parameter, "metric")} per mL of titrant`)}
+        {field("blankMl", "Blank, mL; empty: none taken off")}
         {words.map(([name, label, most]) => (
           <TextField
             key={name}

@@ -28,7 +28,7 @@ import {
 } from "../words/baths";
 import { failureText } from "../words/failures";
 import { AskedAgain } from "./asked-again";
-import { readBathValue, usualBlank } from "./read-value";
+import { readBathValue } from "./read-value";
 import { TitrationGuide } from "./titration-guide";
 
 export type RoundValue = {
@@ -38,6 +38,8 @@ export type RoundValue = {
   readonly lastWhen: string;
   /** Value per mL of titrant; null where it is read off a meter or a strip. */
   readonly titrationFactor: number | null;
+  /** The blank that is set for it, mL. */
+  readonly blankMl: number;
   readonly recipe: TitrationRecipe | null;
 };
 export type RoundBath = {
@@ -68,12 +70,12 @@ export function RoundForm({ baths }: { baths: readonly RoundBath[] }) {
   const [sent, setSent] = useState<Readonly<Record<string, Sent>>>({});
   const [busy, setBusy] = useState(false);
   const keyOf = (bath: string, parameter: string) => `${bath}/${parameter}`;
-  const blankOf = (bath: RoundBath, parameter: BathParameter) =>
-    blanks[keyOf(bath.code, parameter)] ?? usualBlank(parameter);
-  const readOf = (bath: RoundBath, { parameter, titrationFactor }: RoundValue) =>
-    readBathValue(parameter, typed[keyOf(bath.code, parameter)] ?? "", blankOf(bath, parameter), {
+  const blankOf = (bath: RoundBath, { parameter, blankMl }: RoundValue) =>
+    blanks[keyOf(bath.code, parameter)] ?? String(blankMl);
+  const readOf = (bath: RoundBath, value: RoundValue) =>
+    readBathValue(value.parameter, typed[keyOf(bath.code, value.parameter)] ?? "", blankOf(bath, value), {
       units,
-      titrationFactor,
+      titrationFactor: value.titrationFactor,
     });
   const put = (bath: string, parameter: string, text: string) =>
     setTyped((before) => ({ ...before, [keyOf(bath, parameter)]: text }));
@@ -213,7 +215,7 @@ export function RoundForm({ baths }: { baths: readonly RoundBath[] }) {
                   value={v}
                   text={typed[keyOf(bath.code, v.parameter)] ?? ""}
                   change={(text) => put(bath.code, v.parameter, text)}
-                  blank={blankOf(bath, v.parameter)}
+                  blank={blankOf(bath, v)}
                   setBlank={(text) => setBlanks({ ...blanks, [keyOf(bath.code, v.parameter)]: text })}
                 />
               ))

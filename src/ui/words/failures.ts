@@ -166,6 +166,8 @@ const sentences: Record<string, (f: Failure, units: UnitSystem) => string> = {
   "points-away": () => "The trend points away from the limits.",
   "no-spread": () => "The last checks do not vary at all; run rules cannot be judged.",
   "too-few-values": (f) => `${s(f.got)} values; ${s(f.need)} are needed.`,
+  "measure-over-single": (f) =>
+    `The least that can be measured out (${s(f.stepL)} L) is more than may go in at once (${s(f.maxSingleL)} L). Mend the bath's set-up.`,
   "over-freeboard": (f) =>
     `${s(f.neededL)} L do not fit: the tank has ${s(f.freeboardL)} L free. Drain first, or keep the level.`,
   "no-readings": () => "No reading yet.",

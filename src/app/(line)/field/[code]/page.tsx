@@ -1,6 +1,7 @@
 import type { Metadata } from "next";
 import { notFound } from "next/navigation";
 import { loadKnowledge } from "@/core/diagnosis";
+import { RATE_LEAST_DAYS } from "@/core/field";
 import { database } from "@/server/database";
 import { loadStructure } from "@/server/field/load-structure";
 import { currentLine } from "@/server/line/current-line";
@@ -86,7 +87,13 @@ export default async function StructurePage({ params }: { params: Promise<{ code
                         <td className="num text-[19px] font-bold">{withUnit(z.now.creepMm, "creep", units)}</td>
                         <td className="num">{z.now.rating ?? "–"}</td>
                         <td className="num">
-                          {z.rateMmPerYear === null ? "–" : withUnit(z.rateMmPerYear, "creep", units)}
+                          {z.rateMmPerYear === null ? (
+                            "–"
+                          ) : z.rateDays !== null && z.rateDays < RATE_LEAST_DAYS ? (
+                            <span className="small soft">{z.rateDays} days: too short to say</span>
+                          ) : (
+                            withUnit(z.rateMmPerYear, "creep", units)
+                          )}
                         </td>
                         <td className="num faint">{z.before ? withUnit(z.before.creepMm, "creep", units) : "–"}</td>
                       </tr>

@@ -1,6 +1,6 @@
 import type { Metadata } from "next";
 import { notFound } from "next/navigation";
-import { bathSlug, codeOfSlug, outStretches, titrationFactor } from "@/core/bath";
+import { bathSlug, blankMlOf, codeOfSlug, outStretches, titrationFactor } from "@/core/bath";
 import { bathWork } from "@/server/baths/bath-work";
 import { chemicalStock } from "@/server/baths/chemical-stock";
 import { exposedRacks } from "@/server/baths/exposure";
@@ -12,8 +12,9 @@ import { preferences } from "@/server/preferences";
 import { siteAt } from "@/server/setup/setup-data";
 import { personOnPage } from "@/server/sign-in/person";
 import { may, ofTheShop, seesCost } from "@/server/sign-in/roles";
+import { AdditionAdvice } from "@/ui/bath/addition-advice";
 import { BathCheckForm } from "@/ui/bath/bath-check-form";
-import { AdditionAdvice, BathVerdict, SeriesChart, SeriesWords } from "@/ui/bath/bath-panel";
+import { BathVerdict, SeriesChart, SeriesWords } from "@/ui/bath/bath-panel";
 import { ExposureList } from "@/ui/bath/exposure-list";
 import { PanelTestForm } from "@/ui/bath/panel-test-form";
 import { RinseFlow } from "@/ui/bath/rinse-flow";
@@ -201,7 +202,7 @@ export default async function BathPage({ params }: { params: Promise<{ bath: str
               titrations={Object.fromEntries(
                 file.series.flatMap((s) => {
                   const factor = titrationFactor(data, s.parameter);
-                  return factor === null ? [] : [[s.parameter, factor]];
+                  return factor === null ? [] : [[s.parameter, { factor, blankMl: blankMlOf(data, s.parameter) }]];
                 }),
               )}
               drums={stock.filter((c) => c.leftL > 0)}
@@ -210,7 +211,7 @@ export default async function BathPage({ params }: { params: Promise<{ bath: str
             />
           </MarginBlock>
         )}
-        <AdditionAdvice file={file} />
+        <AdditionAdvice file={file} units={units} />
         <div className="mt-5" />
         {data.role === "rinse" && (
           <MarginBlock title="Overflow it needs">

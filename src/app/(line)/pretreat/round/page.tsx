@@ -1,5 +1,5 @@
 import type { Metadata } from "next";
-import { recipeOf, titrationFactor } from "@/core/bath";
+import { blankMlOf, recipeOf, titrationFactor } from "@/core/bath";
 import type { BathFile } from "@/server/baths/load-bath";
 import { openSkips, type RoundSkip } from "@/server/baths/round-skips";
 import { database } from "@/server/database";
@@ -36,6 +36,7 @@ function inRound(file: BathFile, skip: RoundSkip | undefined, now: Date, timeZon
       return {
         parameter: s.parameter,
         titrationFactor: titrationFactor(file.bath.data, s.parameter),
+        blankMl: blankMlOf(file.bath.data, s.parameter),
         recipe: recipeOf(file.bath.data, s.parameter),
         window: s.window,
         points: s.points.slice(-SPARK_POINTS).map((p) => ({ atMs: p.at.getTime(), value: p.value, result: p.result })),
