@@ -79,6 +79,8 @@ const rates: Rates = {
   blastM2PerHour: 9,
   blastPerHour: 65,
   sandM2PerHour: 5,
+  stripM2PerHour: 3,
+  stripPerM2: 8,
   washM2PerHour: 60,
   washPerHour: 90,
   sprayM2PerHour: 25,

@@ -266,11 +266,25 @@ describe("quantity and cost", () => {
     expect(line("wash")).toMatchObject({ hours: 1.25, cost: 75 });
     expect(line("handling")).toMatchObject({ quantity: 100, hours: 5, cost: 150 });
   });
+  test("edges that nobody measured are those of the box, and it says so; an old coating taken off has its hours and what it uses", () => {
+    const line = (code: string, over: object) =>
+      valueOrThrow(job(over, { breakEdges: true })).lines.find((l) => l.code === code);
+    // 2 m a piece at 20 m/h; of a box of 400 × 300 × 200 mm four times 0.9 m.
+    expect(line("edges", {})).toMatchObject({ quantity: 200, hours: 10, cost: 300 });
+    expect(line("edges", { edgeM: null })).toMatchObject({ quantity: 360, hours: 18, cost: 540 });
+    expect(valueOrThrow(job({ edgeM: null })).edges).toEqual({ metres: 3.6, ofBox: true });
+    expect(valueOrThrow(job()).edges).toEqual({ metres: 2, ofBox: false });
+    expect(job({ edgeM: -1 })).toMatchObject({ error: { kind: "bad-input", name: "edgeM" } });
+    // 50 m² at 5 m²/h and 30 an hour, and 4 a square metre.
+    expect(line("strip", { strip: true })).toMatchObject({ quantity: 50, hours: 10, cost: 500 });
+    expect(line("strip", {})).toBeUndefined();
+  });
   test("each thing done is a line of its own, and what is not done is none", () => {
     const codes = (system: Partial<CoatingSystem>, over = {}) =>
       valueOrThrow(job(over, system)).lines.map((l) => l.code);
     expect(codes({})).toEqual(["powder", "spray", "oven", "handling"]);
     expect(codes({ breakEdges: true })).toContain("edges");
+    expect(codes({}, { strip: true })).toContain("strip");
     expect(codes({ outgas: true })).toContain("outgas");
     expect(codes({ sealSeams: true }, { part: { ...bracket, lapM: 1.5 } })).toContain("sealer");
     expect(codes({ primer: "zinc", primerUm: [50, 80] }, { primer: { ...top, specificGravity: 2.8 } })).toContain(

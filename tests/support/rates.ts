@@ -7,6 +7,8 @@ export const rates: Rates = {
   blastM2PerHour: 10,
   blastPerHour: 20,
   sandM2PerHour: 8,
+  stripM2PerHour: 5,
+  stripPerM2: 4,
   washM2PerHour: 40,
   washPerHour: 60,
   sprayM2PerHour: 30,

@@ -18,6 +18,9 @@ export type Rates = {
   readonly blastM2PerHour: number;
   readonly blastPerHour: number;
   readonly sandM2PerHour: number;
+  /** Taking an old coating off, by hand or in a bath, and what it uses up. */
+  readonly stripM2PerHour: number;
+  readonly stripPerM2: number;
   readonly washM2PerHour: number;
   readonly washPerHour: number;
   readonly sprayM2PerHour: number;
@@ -41,6 +44,7 @@ export type CostLine = {
   readonly code:
     | "powder"
     | "primer"
+    | "strip"
     | "blast"
     | "sand"
     | "edges"
@@ -64,6 +68,8 @@ export type Costing = {
   readonly perPiece: number;
   readonly powderKg: number;
   readonly primerKg: number;
+  /** Length of edges on one piece, m, and whether it was only taken from the box that the piece fits in. */
+  readonly edges: { readonly metres: number; readonly ofBox: boolean };
   /** Door to pull of one oven load, min, by the heat-up model. */
   readonly bakeMinutes: number;
   readonly ovenLoads: number;
@@ -113,15 +119,25 @@ export function costJob(input: {
   readonly primer: PowderPrice | null;
   readonly rates: Rates;
   readonly perOven: number;
-  readonly edgeM: number;
+  /** Length of the edges of a piece, m; null where nobody measured it: those of the box it fits in are taken. */
+  readonly edgeM: number | null;
+  /** An old coating comes off first. */
+  readonly strip?: boolean;
   /** Steps of hand finishing on each piece, its lacquer not counted. */
   readonly handSteps?: number;
 }): Result<Costing> {
-  const { part, pieces, system, top, primer, rates, perOven, edgeM, handSteps = 0 } = input;
+  const { part, pieces, system, top, primer, rates, perOven, handSteps = 0, strip = false } = input;
   if (!Number.isInteger(pieces) || pieces < 1) return err({ kind: "bad-count", pieces });
   if (!Number.isInteger(perOven) || perOven < 1) return err({ kind: "bad-count", pieces: perOven });
   for (const [name, value] of Object.entries({ ...rates, topPerKg: top.perKg, primerPerKg: primer?.perKg ?? 0 }))
     if (typeof value === "number" && !(value >= 0)) return err({ kind: "negative-price", name, value });
+  if (input.edgeM !== null && !(input.edgeM >= 0)) return err({ kind: "bad-input", name: "edgeM", value: input.edgeM });
+  const { lengthMm, widthMm, heightMm } = part.box;
+  const edges = {
+    metres: input.edgeM ?? (4 * (lengthMm + widthMm + heightMm)) / 1000,
+    ofBox: input.edgeM === null,
+  };
+  const edgesM = edges.metres * pieces;
   const areaM2 = part.areaM2 * pieces;
   const coat = (powder: PowderPrice, um: readonly [number, number], coats: number) =>
     powderKg({
@@ -155,10 +171,11 @@ export function costJob(input: {
     system.curing === "two-full-cures" ? 2 : Math.max(1, system.coats) + (system.curing === "primer-gelled" ? 0.5 : 0);
   const ovenLoads = Math.ceil(pieces / perOven);
   const bakeHours = (ovenLoads * bakes * minutes.value) / 60;
+  if (strip) work("strip", areaM2, "m²", areaM2 / rates.stripM2PerHour, rates.labourPerHour, areaM2 * rates.stripPerM2);
   if (system.preparation === "blast")
     work("blast", areaM2, "m²", areaM2 / rates.blastM2PerHour, rates.blastPerHour + rates.labourPerHour);
   if (system.preparation === "sand") work("sand", areaM2, "m²", areaM2 / rates.sandM2PerHour, rates.labourPerHour);
-  if (system.breakEdges) work("edges", edgeM * pieces, "m", (edgeM * pieces) / rates.edgeMPerHour, rates.labourPerHour);
+  if (system.breakEdges) work("edges", edgesM, "m", edgesM / rates.edgeMPerHour, rates.labourPerHour);
   if (system.pretreatment !== "none") work("wash", areaM2, "m²", areaM2 / rates.washM2PerHour, rates.washPerHour);
   if (system.sealSeams)
     work(
@@ -194,6 +211,7 @@ export function costJob(input: {
     perPiece: price / pieces,
     powderKg: topKg.value,
     primerKg: primerKg.value,
+    edges,
     bakeMinutes: minutes.value,
     ovenLoads,
   });

@@ -26,6 +26,7 @@ import {
 import type { Result } from "@/core/result";
 import { forPerson } from "@/db/queries/for-person";
 import type { Database } from "@/db/schema";
+import { powderLots } from "../coat/powder-lots";
 import { type Plan, requirementSchema } from "../requirement";
 import { type SetupData, type SetupItem, setupAt, siteAt } from "../setup/setup-data";
 import type { Person } from "../sign-in/roles";
@@ -55,7 +56,7 @@ function optionPricesFor(...args: Parameters<typeof costingOf>): Readonly<Record
 }
 
 export type PlanFile = NonNullable<Awaited<ReturnType<typeof loadPlanFile>>>;
-export type PowderOnHand = { readonly lot: string; readonly stockKg: number; readonly daysLeft: number };
+export type PowderOnHand = { readonly lot: string; readonly stockKg: number | null; readonly daysLeft: number };
 
 /** A planned part out of set-up data; null where it was never measured. */
 export function measuredPart(part: SetupData<"part">): PlannedPart | null {
@@ -87,7 +88,7 @@ export async function loadPlanFile(db: Kysely<Database>, person: Person, number:
     planOf(db, job, at),
     setupAt(db, "part", at),
     setupAt(db, "powder", at),
-    setupAt(db, "lot", at),
+    powderLots(db, at),
     setupAt(db, "equipment", at),
     setupAt(db, "bath", at),
     setupAt(db, "customer", at),
@@ -156,18 +157,9 @@ export async function loadPlanFile(db: Kysely<Database>, person: Person, number:
     loading,
     hanging: part ? hangingFor(item, part) : null,
     costing: part && plan.system ? costingOf(part, plan, item, powder, primer ?? null, site, loading) : null,
-    lots: [...lots.values()]
-      .filter((l) => l.data.powderCode === powder.code)
-      .map(
-        (l): PowderOnHand => ({
-          lot: l.code,
-          stockKg: l.data.stockKg ?? 0,
-          daysLeft: Math.floor(
-            powder.data.shelfLifeDays - (at.getTime() - new Date(l.data.madeOn).getTime()) / 86_400_000,
-          ),
-        }),
-      )
-      .sort((a, b) => a.daysLeft - b.daysLeft),
+    lots: lots
+      .filter((l) => l.powder?.code === powder.code)
+      .map((l): PowderOnHand => ({ lot: l.code, stockKg: l.stockKg, daysLeft: Math.floor(l.daysLeft) })),
     route: routeFor(plan),
     routeFor,
   };
@@ -241,7 +233,9 @@ function costingOf(
     primer: primer ? price(primer) : null,
     rates: site.rates,
     perOven: loading?.ok ? loading.value.perOven : 1,
-    edgeM: item.data.measures?.edgeM ?? 0,
+    // None was measured where it says nothing: no piece is without an edge.
+    edgeM: item.data.measures?.edgeM || null,
+    strip: (plan.condition ?? asNew).oldCoating !== "none",
     handSteps: plan.handSteps,
   });
 }

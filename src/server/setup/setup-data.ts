@@ -38,6 +38,8 @@ const rates = v.object({
   blastM2PerHour: money,
   blastPerHour: money,
   sandM2PerHour: v.optional(money, 8),
+  stripM2PerHour: v.optional(money, 3),
+  stripPerM2: v.optional(money, 9),
   washM2PerHour: money,
   washPerHour: money,
   sprayM2PerHour: money,

@@ -18,6 +18,7 @@ export const metadata: Metadata = { title: "Quantity and cost" };
 const lineName: Record<string, string> = {
   powder: "Powder, top coat",
   primer: "Powder, primer",
+  strip: "Taking the old coating off",
   blast: "Blasting",
   sand: "Sanding",
   edges: "Edges",
@@ -39,7 +40,7 @@ export default async function CostPage({ params }: { params: Promise<{ number: s
   const { costing, site, plan, lots, loading } = file;
   const currency = site.rates?.currency ?? "";
   const value = costing?.ok ? costing.value : null;
-  const stock = lots.filter((l) => l.daysLeft >= 0).reduce((a, l) => a + l.stockKg, 0);
+  const stock = lots.filter((l) => l.daysLeft >= 0).reduce((a, l) => a + (l.stockKg ?? 0), 0);
   const against =
     value && loading?.ok && site.rates
       ? batchOrConveyor({
@@ -120,6 +121,9 @@ export default async function CostPage({ params }: { params: Promise<{ number: s
             {((site.rates?.powderLoss ?? 0) * 100).toFixed(0)} %; a bake of {value.bakeMinutes.toFixed(0)} min by the
             heat-up model, {value.ovenLoads} load
             {value.ovenLoads > 1 ? "s" : ""}.
+            {value.edges.ofBox && value.lines.some((l) => l.code === "edges")
+              ? ` Edges: nobody measured them; ${value.edges.metres.toFixed(1)} m a piece are those of the box it fits in.`
+              : ""}
           </p>
         )}
       </section>
@@ -137,7 +141,7 @@ export default async function CostPage({ params }: { params: Promise<{ number: s
           {lots.map((l) => (
             <div key={l.lot} className="row grid-cols-[minmax(0,1fr)_auto_auto]">
               <span>{l.lot}</span>
-              <span className="num">{l.stockKg.toFixed(1)} kg</span>
+              <span className="num">{l.stockKg === null ? "not weighed in" : `${l.stockKg.toFixed(1)} kg`}</span>
               <span className={`small ${l.daysLeft < 0 ? "text-out" : "soft"}`}>
                 {l.daysLeft < 0 ? "expired" : `${l.daysLeft} days`}
               </span>
