@@ -93,6 +93,14 @@ describe("film by layer and in all", () => {
     );
     expect(sent).toMatchObject({ ok: true });
     expect(leftToBuild(await rackFile("LY2"), 75)?.[0]).toBeCloseTo(17, 9);
+    await stored(t, inspector, ago(210), {
+      kind: "prep-step",
+      rack: "LY2",
+      step: "scuff",
+      done: true,
+      value: null,
+      note: "",
+    });
     await coat("LY2", 200, 2, "top");
     expect(filmLayers(await rackFile("LY2"))).toMatchObject({ underSpots: 10, top: null });
     await read("LY2", 100, 50, "S");

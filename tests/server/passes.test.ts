@@ -1,6 +1,9 @@
 import { afterAll, beforeAll, describe, expect, test } from "vitest";
+import { asNew } from "@/core/plan";
 import { openCase } from "@/server/causes/case-actions";
 import { loadCase } from "@/server/causes/load-case";
+import { recoatOpenOf } from "@/server/coat/over-old-film";
+import { storeEntry } from "@/server/entries/store-entry";
 import { loadLine } from "@/server/line/load-line";
 import { newId, now } from "@/server/now";
 import type { RackVerdict } from "@/server/rack/judge-rack";
@@ -10,7 +13,7 @@ import { evidenceFor, passesOf } from "@/server/rack/passes";
 import { dispose } from "@/server/release/dispose";
 import { conditionsWhenPassed } from "@/server/trace/conditions";
 import { person, type TestDatabase, testDatabase } from "../support/database";
-import { aCoat, freshRack, seatFilm, stored } from "../support/entries";
+import { aCoat, entryAt, freshRack, seatFilm, stored } from "../support/entries";
 
 const record = (kind: string, minute: number, details: object = {}): ThreadRecord =>
   ({
@@ -114,6 +117,43 @@ describe("a rack that goes through twice", () => {
     const first = atPass(await get("P100"), 0);
     expect(item(judgeRack(first, { passages: [], baths: [] }), "film")).toMatchObject({ result: "out" });
     expect(first.latest.some((r) => r.base.kind === "passage")).toBe(true);
+  });
+  test("powder over the old film: scuffed, its earth read and with no more voltage than before, or set aside by a lead", async () => {
+    await freshRack(t, "P110", { at: earlier(400) });
+    await stored(t, inspector, earlier(395), { ...aCoat(), rack: "P110" });
+    await decide("P110", "scuff-and-recoat", earlier(300));
+    const coat = (who: typeof lead, over: object, minutes = 200) =>
+      storeEntry(t.app, who, entryAt(earlier(minutes), { ...aCoat(), rack: "P110", coatNo: 2, ...over }), at);
+    expect(await coat(inspector, { earthMohm: null, kv: null })).toMatchObject({
+      failure: { kind: "recoat-not-ready", number: "P110", asks: ["scuff", "earth", "voltage"] },
+    });
+    await stored(t, inspector, earlier(250), {
+      kind: "prep-step",
+      rack: "P110",
+      step: "scuff",
+      done: true,
+      value: null,
+      note: "",
+    });
+    expect(await coat(inspector, { kv: 85 })).toMatchObject({ failure: { asks: ["voltage-reduced"] } });
+    expect(await coat(inspector, { kv: 85, leftOut: "the lead said so" })).toMatchObject({
+      failure: { kind: "role-refused", needs: "release" },
+    });
+    expect(await coat(inspector, { kv: 60 }, 240)).toMatchObject({ ok: true });
+    expect(await coat(lead, { kv: 85, coatNo: 3, leftOut: "an even coat, tried on a panel" }, 180)).toMatchObject({
+      ok: true,
+    });
+  });
+  test("an old film that is not the shop’s own and was not taken off asks for a tape test on it and a photo", async () => {
+    await freshRack(t, "P111", { at: earlier(400) });
+    const rack = await get("P111");
+    const old = {
+      ...rack,
+      job: { ...rack.job, plan: { ...rack.job.plan, condition: { ...asNew, oldCoating: "unknown" as const } } },
+    };
+    const of = { layer: "top", at, kv: 60, earthMohm: 0.3, sheetKv: null };
+    expect(recoatOpenOf(old, of)).toEqual(["scuff", "tape-test", "photo"]);
+    expect(recoatOpenOf(rack, of)).toEqual([]);
   });
   test("while it waits it stands at Prepare, to be done again; its old readings are not in the count", async () => {
     await freshRack(t, "P101", { at: earlier(400) });

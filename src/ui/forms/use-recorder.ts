@@ -13,7 +13,12 @@ type Sent = DistributiveOmit<
   Parameters<ReturnType<typeof useShell>["actions"]["save"]>[0],
   "id" | "idempotencyKey" | "happenedAt"
 >;
-const ORDER_OF_WORK: ReadonlySet<string> = new Set(["out-of-order", "open-before-oven", "metal-not-ready"]);
+const ORDER_OF_WORK: ReadonlySet<string> = new Set([
+  "out-of-order",
+  "open-before-oven",
+  "metal-not-ready",
+  "recoat-not-ready",
+]);
 
 /** Sends an entry once: the same form content keeps its id through retries, and changes it when anything is changed. */
 export function useRecorder() {
