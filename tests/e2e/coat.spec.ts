@@ -113,6 +113,11 @@ test("a rack is coated: pre-flight with its earth by links, the coat takes it ov
   for (const face of ["Seat", "Legs"]) await lamp.getByRole("button", { name: face, exact: true }).press("Enter");
   await lamp.getByRole("button", { name: "Record the look under the lamp" }).press("Enter");
   await expect(lamp.getByText(/^\d+ places?: light, sprayed again/)).toBeVisible();
+  // What the lamp found is read and looked at beside what is asked for.
+  await page.goto("/racks/C201/thickness");
+  await expect(page.getByText(/Noted under the lamp, read there as well: Seat/)).toBeVisible();
+  await page.goto("/racks/C201/bench");
+  await expect(page.getByText(/Noted under the lamp, look there as well: Seat/)).toBeVisible();
 });
 
 test("powders: lots pasted with a slip are refused with their line, then taken; the first panel stands beside its lot", async ({

@@ -5,6 +5,7 @@ import { RecordRow } from "../forms/recorded";
 import { TextField } from "../forms/text-field";
 import { TypedNumber } from "../forms/typed-number";
 import { useRecorder } from "../forms/use-recorder";
+import { NotedPlaces } from "../thickness/noted-places";
 import { failureText } from "../words/failures";
 
 const begun = { distance: "", light: "", note: "" };
@@ -13,11 +14,14 @@ const begun = { distance: "", light: "", note: "" };
 export function LookForm({
   rack,
   faces,
+  noted = [],
   asked,
   defects,
 }: {
   rack: string;
   faces: readonly { readonly id: string; readonly name: string }[];
+  /** Places noted under the lamp: looked at as well. */
+  noted?: readonly { readonly face: string; readonly x: number; readonly y: number; readonly what: string }[];
   asked: { readonly distanceM: number | null; readonly lightLux: number | null; readonly note: string } | null;
   /** Defects on record: what was found is one of them. */
   defects: number;
@@ -69,6 +73,7 @@ export function LookForm({
           </span>
         )}
       </h2>
+      <NotedPlaces noted={noted} faces={faces} todo="Noted under the lamp, look there as well" />
       <div className="flex flex-wrap gap-x-5">
         {faces.map((f) => (
           <label key={f.id} className="flex min-h-11 items-center gap-2">

@@ -22,6 +22,7 @@ import { withUnit } from "../format";
 import { type EntryContext, useEntryContext, useShell } from "../frame/shell";
 import Link from "../link";
 import { usePreferences } from "../preferences-context";
+import { type LampWhat, lampWhatName } from "../words/coating";
 import { failureText } from "../words/failures";
 import { filmDecisionName, filmDecisionWhy } from "../words/film";
 import { baseTaken } from "../words/reasons";
@@ -30,6 +31,7 @@ import { CorrectSet } from "./correct-set";
 import { type Face, faceFilms } from "./face-films";
 import { FilmFaces } from "./film-faces";
 import { FilmFigures, RuleStanding } from "./film-readout";
+import { NotedPlaces } from "./noted-places";
 import { type SoundKind, sayReading } from "./reading-sound";
 import { RejectList } from "./reject-list";
 import { StationKeys } from "./station-keys";
@@ -55,6 +57,8 @@ export type ThicknessProps = {
   cured: "loose" | "melted" | "cured" | "unknown";
   /** The most film the powder's sheet bears in all. */
   mostUm: number | null;
+  /** Places noted under the lamp: read beside those of the plan. */
+  noted?: readonly { readonly face: string; readonly x: number; readonly y: number; readonly what: string }[];
 };
 
 /** The film station: spots on the sketch, readings typed or streamed, statistics and the rule's verdict as they come. */
@@ -70,6 +74,7 @@ export function ThicknessStation({
   gauges,
   cured,
   mostUm,
+  noted = [],
 }: ThicknessProps) {
   const { units } = usePreferences();
   const { actions } = useShell();
@@ -252,9 +257,11 @@ export function ThicknessStation({
         <PartSketch
           faces={sketch}
           units={units}
+          marks={noted.map((p) => ({ ...p, label: lampWhatName[p.what as LampWhat] ?? p.what }))}
           scale={{ lowUm: limits.lowestUm, highUm: limits.highestUm ?? 2 * minUm }}
           onSpot={chooseSpot}
         />
+        <NotedPlaces noted={noted} faces={faces} todo="Noted under the lamp, read there as well" />
         <p className="small soft m-0 flex items-center gap-3">
           <span className="inline-flex items-center gap-1">
             <span className="inline-block size-3 rounded-full" style={{ background: THIN_COLOUR }} /> thin

@@ -7,6 +7,7 @@ import { currentLine } from "@/server/line/current-line";
 import { preferences } from "@/server/preferences";
 import { filmSets } from "@/server/rack/film-layers";
 import { loadRack } from "@/server/rack/load-rack";
+import { placesNoted } from "@/server/rack/places-noted";
 import { personOnPage } from "@/server/sign-in/person";
 import { may } from "@/server/sign-in/roles";
 import { CrossCutForm, SolventRubForm } from "@/ui/bench/bench-forms";
@@ -67,6 +68,7 @@ export default async function BenchPage({ params }: { params: Promise<{ number: 
             <LookForm
               rack={rack.number}
               faces={rack.part.data.faces.map(({ id, name }) => ({ id, name }))}
+              noted={placesNoted(rack)}
               asked={rack.job.requirement.appearance}
               defects={rack.latest.filter((r) => r.base.kind === "defect").length}
             />

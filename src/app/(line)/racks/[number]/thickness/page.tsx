@@ -9,6 +9,7 @@ import { preferences } from "@/server/preferences";
 import { filmLayers, filmSets } from "@/server/rack/film-layers";
 import { filmReadingsAsked } from "@/server/rack/judge-rack";
 import { loadRack, newest } from "@/server/rack/load-rack";
+import { placesNoted } from "@/server/rack/places-noted";
 import { setupAt, siteAt } from "@/server/setup/setup-data";
 import { personOnPage } from "@/server/sign-in/person";
 import { may } from "@/server/sign-in/roles";
@@ -135,6 +136,7 @@ export default async function ThicknessPage({ params }: { params: Promise<{ numb
           asked={filmReadingsAsked(rack)}
           sets={stored}
           readingsPerSpot={3}
+          noted={placesNoted(rack)}
           mayInspect={may(person.role, "inspect")}
           base={rack.base}
           gauges={[...instruments.values()].filter((i) => i.data.kind === "film-gauge").map((i) => i.code)}
