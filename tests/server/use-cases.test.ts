@@ -20,7 +20,7 @@ import { siteAt } from "@/server/setup/setup-data";
 import { MOST_FAILURES_PER_NAME, noteAttempt, tooManyAttempts } from "@/server/sign-in/attempts";
 import { conditionsWhenPassed } from "@/server/trace/conditions";
 import { person, type TestDatabase, testDatabase } from "../support/database";
-import { stored } from "../support/entries";
+import { freshRack, stored } from "../support/entries";
 
 let t: TestDatabase;
 const at = now();
@@ -530,6 +530,47 @@ describe("imports", () => {
     expect(await importFile(t.app, inspector, form("gauge-mil.csv", { store: "yes", rack: "nope" }), at)).toMatchObject(
       { ok: false, failure: { kind: "unknown-rack" } },
     );
+  });
+  test("a trace of a rack with no coat on record: refused for its order, set aside with a reason by a lead alone, which stands", async () => {
+    const rack = await freshRack(t, "IO1", { at: new Date(at.getTime() - 10 * 3_600_000) });
+    const upload = (over: Record<string, string> = {}) => {
+      const rows = Array.from({ length: 61 }, (_, i) => `${i * 30},${(205 - 185 * Math.exp(-i / 10)).toFixed(1)}`);
+      const form = new FormData();
+      form.set("file", new File([`time s,Leg metal °C\n${rows.join("\n")}\n`], "uncoated.csv"));
+      const startedAt = new Date(at.getTime() - 5 * 3_600_000).toISOString();
+      for (const [key, value] of Object.entries({
+        store: "yes",
+        unit: "degC",
+        rack,
+        startedAt,
+        oven: "oven 1",
+        ...over,
+      }))
+        form.set(key, value);
+      return form;
+    };
+    expect(await importFile(t.app, lead, upload(), at)).toMatchObject({
+      ok: false,
+      failure: { kind: "out-of-order", fault: { kind: "not-coated" } },
+    });
+    const leftOut = "coated at the other shop, its sheet is with the job";
+    expect(await importFile(t.app, inspector, upload({ leftOut }), at)).toMatchObject({
+      ok: false,
+      failure: { kind: "role-refused", needs: "release" },
+    });
+    expect(await importFile(t.app, lead, upload({ leftOut: "x" }), at)).toMatchObject({
+      ok: false,
+      failure: { kind: "bad-entry", field: "leftOut" },
+    });
+    expect(await importFile(t.app, lead, upload({ leftOut }), at)).toMatchObject({ ok: true, stored: 61 });
+    const row = await t.app
+      .selectFrom("bake")
+      .innerJoin("bake_place", "bake_place.record_id", "bake.record_id")
+      .innerJoin("rack", "rack.id", "bake_place.rack_id")
+      .select("bake.left_out")
+      .where("rack.number", "=", "IO1")
+      .executeTakeFirstOrThrow();
+    expect(row.left_out).toBe(leftOut);
   });
   test("a value in a bath's file that looks like a slip is asked about, and stored once it was looked at", async () => {
     const { timeZone } = await siteAt(t.app, at);

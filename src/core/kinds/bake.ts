@@ -46,6 +46,8 @@ export const bake = defineKind({
         oven: v.nullable(filled(60)),
         place: text(20),
         loadNo: filled(40),
+        /** Why the order of work was set aside, by one who may. */
+        leftOut: v.optional(v.nullable(said(400, "is too short: name why the order is set aside")), null),
         channels: v.pipe(v.array(traceChannel), v.minLength(1, "has no channel"), v.maxLength(24)),
       }),
     },

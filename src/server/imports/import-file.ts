@@ -77,6 +77,7 @@ export async function importFile(
       place: String(form.get("place") ?? "").trim(),
       oven: String(form.get("oven") ?? "").trim(),
       sure: form.get("sure") === "yes",
+      leftOut: String(form.get("leftOut") ?? "").trim() || null,
     },
     clock,
   );
@@ -91,6 +92,8 @@ type Target = {
   readonly oven: string;
   /** What was asked about was looked at, and stands as read. */
   readonly sure: boolean;
+  /** Why the order of work is set aside; of who may. */
+  readonly leftOut: string | null;
 };
 
 /** Everything the file holds as entries of the one schema, stored together with the file they came from, or nothing. */
@@ -187,6 +190,7 @@ async function rackEntry(
         oven: target.oven || null,
         place: target.place,
         loadNo: `import ${hash.slice(0, 6)}`,
+        leftOut: target.leftOut,
         channels: read.file.channels.map((c) => ({
           name: c.name,
           medium: c.medium,

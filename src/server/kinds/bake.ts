@@ -146,8 +146,13 @@ async function trace(db: Kysely<Database>, person: Person, entry: Of<"trace">, a
     });
   const file = await loadRack(db, person, rack.number);
   if (!file) return refuse({ kind: "unknown-rack", number: entry.rack });
-  const disorder = orderKept(file, person, { stage: "oven", at: entry.happenedAt, leftOut: null });
-  if (disorder && !entry.supersedes) return refuse(disorder);
+  // Where the load was let into the oven in spite of it, its trace is no other matter.
+  const letIn = open?.details.bake?.some((row) => row.left_out) ?? false;
+  const disorder =
+    entry.supersedes || letIn
+      ? null
+      : orderKept(file, person, { stage: "oven", at: entry.happenedAt, leftOut: entry.leftOut });
+  if (disorder) return refuse(disorder);
   const bake = { name: "bake", kind: "bake" as const, happenedAt: entry.happenedAt, grade: "measured" as const };
   if (open)
     return {
@@ -158,7 +163,11 @@ async function trace(db: Kysely<Database>, person: Person, entry: Of<"trace">, a
           supersedes: { recordId: open.id, reason: "Trace added", inCourse: true },
           details: {
             ...open.details,
-            bake: (open.details.bake ?? []).map((row) => ({ ...row, door_closed_at: entry.happenedAt })),
+            bake: (open.details.bake ?? []).map((row) => ({
+              ...row,
+              door_closed_at: entry.happenedAt,
+              left_out: row.left_out ?? entry.leftOut,
+            })),
             bake_channel,
           },
         },
@@ -179,6 +188,7 @@ async function trace(db: Kysely<Database>, person: Person, entry: Of<"trace">, a
               pulled_at: null,
               timing: "metal-at-temperature",
               set_point_c: null,
+              left_out: entry.leftOut,
             },
           ],
           bake_place: [{ rack_id: rack.id, place: entry.place || "–", channel: null }],

@@ -6,6 +6,8 @@ import { usePreferences } from "../preferences-context";
 import { traceFaultWords } from "../words/cure";
 import { failureText } from "../words/failures";
 import { AskedList } from "./asked-list";
+import { SetAside } from "./set-aside";
+import { ORDER_OF_WORK } from "./use-recorder";
 
 /** Two steps: what was understood, then store all or nothing. */
 export function ImportForm({
@@ -22,6 +24,8 @@ export function ImportForm({
   const [busy, setBusy] = useState<"read" | "store" | null>(null);
   /** A value that looks like a slip was asked about: it is kept once it was looked at. */
   const [asks, setAsks] = useState(false);
+  /** What was refused for its order of work may be set aside. */
+  const [order, setOrder] = useState(false);
   const [storeFailure, setStoreFailure] = useState<string | null>(null);
   const fromRecorder = async () => {
     const response = await fetch("/api/instruments/oven-recorder").catch(() => null);
@@ -32,13 +36,14 @@ export function ImportForm({
     if (input instanceof HTMLInputElement) input.files = files.files;
     await send(false);
   };
-  const send = async (store: boolean, spite = inSpite) => {
+  const send = async (store: boolean, spite = inSpite, leftOut = "") => {
     if (!form.current || busy) return;
     const data = new FormData(form.current);
     const file = data.get("file");
     if (file instanceof File) data.set("size", String(file.size));
     if (store) data.set("store", "yes");
     if (spite) data.set("inSpite", spite);
+    if (leftOut) data.set("leftOut", leftOut);
     const started = data.get("startedLocal");
     if (started) data.set("startedAt", new Date(String(started)).toISOString());
     setBusy(store ? "store" : "read");
@@ -50,6 +55,7 @@ export function ImportForm({
         ? `${next.failure.line ? `Round ${String(next.failure.line)} of the file: ` : ""}${failureText(next.failure)}`
         : null,
     );
+    setOrder(!next.ok && store && ORDER_OF_WORK.has(next.failure.kind));
     if (!next.ok && store) setAsks(isQuestion(next.failure.kind));
     if (next.ok || !store) setOutcome(next);
   };
@@ -269,6 +275,7 @@ export function ImportForm({
               {storeFailure}
             </p>
           )}
+          <SetAside setAside={order ? (reason) => send(true, inSpite, reason) : null} busy={busy !== null} />
         </>
       )}
     </form>

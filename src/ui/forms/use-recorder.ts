@@ -13,7 +13,8 @@ type Sent = DistributiveOmit<
   Parameters<ReturnType<typeof useShell>["actions"]["save"]>[0],
   "id" | "idempotencyKey" | "happenedAt"
 >;
-const ORDER_OF_WORK: ReadonlySet<string> = new Set([
+/** Refusals that one who may can set aside with a reason. */
+export const ORDER_OF_WORK: ReadonlySet<string> = new Set([
   "out-of-order",
   "open-before-oven",
   "metal-not-ready",
