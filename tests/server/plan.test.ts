@@ -283,7 +283,7 @@ describe("versions of a plan", () => {
       ok: true,
       already: true,
     });
-    expect((await file(number)).plan.versions.map((x) => x.reason)).toEqual([null, "one came bent"]);
+    expect((await file(number)).plan.versions.map((x) => x.reason)).toEqual(["Released to the shop", "one came bent"]);
   });
   test("another system remakes the route; one that cannot work is refused until a reason is given", async () => {
     const number = await received("System frame,steel,600x300x200,4,9,0.6,6");
@@ -384,6 +384,63 @@ describe("options", () => {
       state: "present",
       what: { kind: "option-declined" },
     });
+  });
+  test("an answer changes system, cost, route card and risks at once, and says so as a version of the plan", async () => {
+    const number = await received("Answered rail,steel,1200x60x300,5,8,0.8,4,laps 1.2", { exposure: ["weather"] });
+    const before = await file(number);
+    const seal = offer(number, { code: "seam-seal", what: "Seams sealed" });
+    await makeOffer(t.app, lead, seal, later(1));
+    const sealed = before.plan.system?.sealSeams ?? false;
+    expect(await answerOffer(t.app, lead, answer(seal.id, { taken: !sealed }), later(2))).toMatchObject({ ok: true });
+    const after = await file(number);
+    expect(after.plan.system).toMatchObject({ sealSeams: !sealed });
+    expect(after.plan.version).toBe(before.plan.version + 1);
+    expect(after.plan.versions.at(-1)?.reason).toBe(`The customer ${sealed ? "declined" : "took"}: Seams sealed`);
+    const has = (f: typeof after) => ({
+      cost: f.costing?.ok && f.costing.value.lines.some((l) => l.code === "sealer"),
+      card: f.route.some((step) => step.code === "seam-seal"),
+    });
+    expect(has(after)).toEqual({ cost: !sealed, card: !sealed });
+    expect(has(before)).toEqual({ cost: sealed, card: sealed });
+    // What it changes nothing of makes no version.
+    await answerOffer(t.app, lead, answer(seal.id, { taken: !sealed, how: "signed" }), later(3));
+    expect((await file(number)).plan.version).toBe(after.plan.version);
+  });
+  test("racks that hang stay under the plan they were hung by, are named, and go over with a reason", async () => {
+    const number = await received("Hung rail,steel,1200x60x300,5,8,0.8,4,laps 1.2", { exposure: ["weather"] });
+    await makeRack(t.app, lead, { job: number, number: "HG1", pieces: 1 }, later(1));
+    await makeRack(t.app, lead, { job: number, number: "HG2", pieces: 1 }, later(1));
+    const seen = await file(number);
+    const system = { ...seen.plan.system, breakEdges: !seen.plan.system?.breakEdges };
+    const change = { id: newId(), job: number, seen: seen.plan.version, reason: "", release: false, system };
+    const broken = async () => (await loadRack(t.app, lead, "HG1"))?.job.plan.system?.breakEdges;
+    const before = await broken();
+    expect(await changePlan(t.app, lead, change, later(2))).toMatchObject({ ok: true });
+    const after = await file(number);
+    expect(after.plan.system?.breakEdges).toBe(system.breakEdges);
+    expect(after.racks.map((r) => [r.number, r.version])).toEqual([
+      ["HG1", seen.plan.version],
+      ["HG2", seen.plan.version],
+    ]);
+    expect(await broken()).toBe(before);
+    const move = { id: newId(), job: number, seen: after.plan.version, release: false, move: true };
+    expect(await changePlan(t.app, lead, { ...move, reason: "" }, later(3))).toMatchObject({
+      failure: { kind: "reason-needed" },
+    });
+    expect(await changePlan(t.app, lead, { ...move, reason: "edges cut the hand" }, later(3))).toMatchObject({
+      ok: true,
+    });
+    expect(await broken()).toBe(system.breakEdges);
+    expect((await file(number)).racks.map((r) => r.version)).toEqual([after.plan.version + 1, after.plan.version + 1]);
+    // An answer that changes the system leaves them where they are, or takes them along.
+    const one = offer(number, { code: "edge-breaking", what: "Edges" });
+    await makeOffer(t.app, lead, one, later(4));
+    await answerOffer(t.app, lead, answer(one.id, { taken: !system.breakEdges }), later(5));
+    expect(await broken()).toBe(system.breakEdges);
+    await answerOffer(t.app, lead, answer(one.id, { taken: system.breakEdges }), later(6));
+    const along = answer(one.id, { taken: !system.breakEdges, move: true });
+    expect(await answerOffer(t.app, lead, along, later(7))).toMatchObject({ ok: true });
+    expect(await broken()).toBe(!system.breakEdges);
   });
   test("a later answer stands, the earlier stays on record", async () => {
     const number = await received("Mind changed,steel,400x300x200,5,9,0.5,2");

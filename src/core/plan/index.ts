@@ -1,4 +1,5 @@
 export * from "./advise";
+export * from "./answers";
 export * from "./cost";
 export * from "./facts";
 export * from "./fit";

@@ -49,11 +49,14 @@ export function readRisks(
   condition: Condition,
   service: Service,
   system: CoatingSystem | null,
+  /** Options beyond the system that the customer took. */
+  taken: ReadonlySet<string> = new Set(),
 ): readonly Risk[] {
   const facts = factsOf(part, condition, service, system ?? nothingDone);
   return knownRisks
     .filter((risk) => holds(risk.when, facts))
     .filter((risk) => !(system && removedBySystem(risk, system)))
+    .filter((risk) => !risk.removedBy.some((option) => taken.has(option)))
     .sort((a, b) => likelihoods.indexOf(a.likelihood) - likelihoods.indexOf(b.likelihood));
 }
 

@@ -25,6 +25,7 @@ export async function openLoadOf(
     .where("door_closed_at", ">", new Date(at.getTime() - IN_FOR_HOURS * 3_600_000))
     .where(sql<boolean>`${stands("bake.record_id")}`)
     .orderBy("door_closed_at")
+    .orderBy("load_no")
     .execute();
   const [only, ...others] = open;
   if (!only) return err({ kind: "nothing-in-oven", name: oven.code });

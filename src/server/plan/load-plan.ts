@@ -30,6 +30,7 @@ import { powderLots } from "../coat/powder-lots";
 import { type Plan, requirementSchema } from "../requirement";
 import { type SetupData, type SetupItem, setupAt, siteAt } from "../setup/setup-data";
 import type { Person } from "../sign-in/roles";
+import { hangingUnder } from "./hanging-under";
 import { type JobPlan, planOf } from "./plan-of";
 
 /** What each option would add to the price, by the same reckoning: the difference of two costings. */
@@ -128,11 +129,21 @@ export async function loadPlanFile(db: Kysely<Database>, person: Person, number:
         ? p.data.family === "epoxy" && !/zinc/i.test(p.data.name)
         : /zinc/i.test(p.data.name)),
   );
-  const risks: readonly Risk[] = part ? readRisks(part, condition, service, plan.system) : [];
+  const risks: readonly Risk[] = part
+    ? readRisks(
+        part,
+        condition,
+        service,
+        plan.system,
+        new Set(plan.offered.filter((o) => o.state === "taken").map((o) => o.code)),
+      )
+    : [];
   const refused: readonly Refusal[] = part && plan.system ? refusals(part, service, plan.system) : [];
   return {
     jobId: job.id,
     number: job.number,
+    /** Racks that are not gone, with the version they hang under. */
+    racks: await hangingUnder(db, job.id, plan.version + 1),
     customer: customers.get(job.customer_id)?.data.name ?? "",
     receivedAt: job.received_at,
     dueOn: job.due_on,

@@ -59,22 +59,25 @@ export function optionCode(what: string): string {
 export async function planOf(
   db: Kysely<Database>,
   job: { readonly id: string; readonly plan: unknown },
-  at: Date,
+  until: Date,
+  /** A rack's own: versions that moved it over count too, and what was offered until then. */
+  rackId: string | null = null,
 ): Promise<JobPlan> {
-  const [versions, offers] = await Promise.all([
-    sql<PlanVersion & { document: unknown }>`
-      select r.id as "recordId", p.version, p.released, r.happened_at as at, ${personName("r.by_user")} as by, r.reason, p.document
+  const versions = await sql<PlanVersion & { document: unknown }>`
+      select r.id as "recordId", p.version, p.released, r.happened_at as at, ${personName("r.by_user")} as by, coalesce(r.reason, p.document->>'why') as reason, p.document
       from record r join job_plan p on p.record_id = r.id
-      where r.job_id = ${job.id} and r.kind = 'plan' and r.happened_at <= ${at} order by p.version`.execute(db),
-    sql<Omit<Offered, "state" | "pricePercent"> & { taken: boolean | null }>`
+      where r.job_id = ${job.id} and r.kind = 'plan' and (r.happened_at <= ${until} or p.document->'moved' ? ${rackId}::text) order by p.version`.execute(
+    db,
+  );
+  const at = new Date(Math.max(until.getTime(), ...versions.rows.map((version) => version.at.getTime())));
+  const offers = await sql<Omit<Offered, "state" | "pricePercent"> & { taken: boolean | null }>`
       select r.id, o.code, o.what, o.quantity, o.unit, o.price, o.currency, o.risk, a.taken, coalesce(a.who, '') as by,
         coalesce(a.answered_on::text, '') as on, coalesce(a.how, '') as how, coalesce(a.note, '') as note
       from record r join offer o on o.record_id = r.id
       left join lateral (select x.* from offer_answer x join record y on y.id = x.record_id where x.offer_id = r.id and y.happened_at <= ${at}
         and ${stands("y.id")} order by y.happened_at desc, y.id desc limit 1) a on true
       where r.job_id = ${job.id} and r.kind = 'offer' and r.happened_at <= ${at} and ${stands("r.id")}
-      order by r.happened_at, r.id`.execute(db),
-  ]);
+      order by r.happened_at, r.id`.execute(db);
   const first = v.parse(planSchema, job.plan);
   const newest = versions.rows.at(-1);
   const plan = newest ? v.parse(planSchema, newest.document) : first;

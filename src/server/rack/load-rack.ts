@@ -46,8 +46,8 @@ export async function loadRack(db: Kysely<Database>, person: Person, number: str
       .where("rack_id", "=", rack.id)
       .executeTakeFirst(),
   ]);
-  // As the plan stood when the rack was hung: a later version is not held against it.
-  const plan = await planOf(db, job, rack.hung_at);
+  // As the plan stood when the rack was hung, or was moved over to: another version is not held against it.
+  const plan = await planOf(db, job, rack.hung_at, rack.id);
   const part = parts.get(job.part_id);
   const powder = powders.get(job.powder_id);
   if (!part || !powder)

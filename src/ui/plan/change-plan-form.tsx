@@ -50,6 +50,85 @@ export function usePlanChange(job: string, seen: number, change: Change) {
   return { send, busy, message, refused };
 }
 
+/** What of a system is chosen by itself, whatever the advised ones hold. */
+const options = [
+  ["sealSeams", "seams sealed"],
+  ["breakEdges", "edges broken"],
+  ["outgas", "outgassed before powder"],
+] as const;
+
+/** Racks that hang stay under the plan they were hung by, unless it is said that they go over. */
+export function GoesOver({
+  racks,
+  move,
+  setMove,
+}: {
+  racks: readonly string[];
+  move: boolean;
+  setMove: (move: boolean) => void;
+}) {
+  if (racks.length === 0) return null;
+  return (
+    <label className="flex min-h-11 items-center gap-2 border-watch border-l-4 pl-3">
+      <input type="checkbox" className="size-5" checked={move} onChange={(e) => setMove(e.target.checked)} />
+      <span>
+        {racks.length === 1 ? "Rack" : "Racks"} {racks.slice(0, 12).join(", ")}
+        {racks.length > 12 && ` and ${racks.length - 12} more`} {racks.length === 1 ? "hangs" : "hang"} under the plan
+        as it is: over to the new one
+      </span>
+    </label>
+  );
+}
+
+/** Racks that were hung under an older plan, moved over to the one that stands, with the reason. */
+export function MoveRacks({
+  job,
+  seen,
+  racks,
+  change,
+}: {
+  job: string;
+  seen: number;
+  racks: readonly { readonly number: string; readonly version: number }[];
+  change: Change;
+}) {
+  const [reason, setReason] = useState("");
+  const { send, busy, message } = usePlanChange(job, seen, change);
+  if (racks.length === 0) return message && <output className="text-in">{message.text}</output>;
+  return (
+    <form
+      className="grid gap-2"
+      onSubmit={(e) => {
+        e.preventDefault();
+        void send({ move: true, reason });
+      }}
+    >
+      <p className="m-0">
+        {racks.length === 1 ? "This rack hangs" : "These racks hang"} under an older plan:{" "}
+        <b className="fig">
+          {racks.map((r) => `${r.number} (${r.version === 0 ? "as taken in" : `version ${r.version}`})`).join(", ")}
+        </b>
+        .
+      </p>
+      <div className="field max-w-[560px]">
+        <label htmlFor="move-reason">Why they go over to this one</label>
+        <input
+          id="move-reason"
+          className="input"
+          required
+          minLength={3}
+          maxLength={400}
+          value={reason}
+          onChange={(e) => setReason(e.target.value)}
+        />
+      </div>
+      <RecordRow busy={busy} message={message} primary={false}>
+        Move them
+      </RecordRow>
+    </form>
+  );
+}
+
 /** Choosing another system for a job: cheaper or better beside the one advised; after release with its reason. */
 export function ChangeSystem({
   job,
@@ -58,6 +137,7 @@ export function ChangeSystem({
   advice,
   current,
   condition,
+  hanging,
   change,
 }: {
   job: string;
@@ -70,6 +150,8 @@ export function ChangeSystem({
   };
   current: CoatingSystem | null;
   condition: Condition;
+  /** Racks that are not gone and hang under the plan as it is. */
+  hanging: readonly string[];
   change: Change;
 }) {
   const same = (a: CoatingSystem | undefined) =>
@@ -79,7 +161,10 @@ export function ChangeSystem({
   const [reason, setReason] = useState("");
   const [why, setWhy] = useState("");
   const { send, busy, message, refused } = usePlanChange(job, seen, change);
-  const [schools, setSchools] = useState<Partial<Pick<CoatingSystem, "pretreatment" | "curing">>>({});
+  const [move, setMove] = useState(false);
+  const [schools, setSchools] = useState<
+    Partial<Pick<CoatingSystem, "pretreatment" | "curing" | "sealSeams" | "breakEdges" | "outgas">>
+  >({});
   const picked = choice ? advice[choice] : null;
   const base = picked?.system ?? current;
   const conversion = schools.pretreatment ?? base?.pretreatment;
@@ -87,14 +172,16 @@ export function ChangeSystem({
   const otherSchool =
     base !== null &&
     base !== undefined &&
-    (conversion !== current?.pretreatment || curing !== current?.curing) &&
+    (conversion !== current?.pretreatment ||
+      curing !== current?.curing ||
+      options.some(([key]) => (schools[key] ?? base[key]) !== current?.[key])) &&
     Object.keys(schools).length > 0;
   const changed = (choice !== null && choice !== standing) || otherSchool;
   const submit = async (e: FormEvent) => {
     e.preventDefault();
     if (!base) return;
     const system = { ...base, ...schools, ...(current ? { family: current.family, topUm: current.topUm } : {}) };
-    await send({ system, condition, reason, ...(refused && why ? { overrule: { [refused]: why } } : {}) });
+    await send({ system, condition, reason, move, ...(refused && why ? { overrule: { [refused]: why } } : {}) });
   };
   return (
     <form onSubmit={submit} className="grid gap-3">
@@ -134,13 +221,27 @@ export function ChangeSystem({
               </select>
             </div>
           )}
+          {options.map(([key, label]) => (
+            <label key={key} className="flex min-h-11 items-center gap-2 self-end">
+              <input
+                type="checkbox"
+                className="size-5"
+                checked={schools[key] ?? base[key]}
+                onChange={(e) => setSchools({ ...schools, [key]: e.target.checked })}
+              />
+              {label}
+            </label>
+          ))}
         </div>
       )}
       {changed && (
         <>
-          {released && (
+          <GoesOver racks={hanging} move={move} setMove={setMove} />
+          {(released || move) && (
             <div className="field max-w-[560px]">
-              <label htmlFor="change-reason">Why it changes after release to the shop</label>
+              <label htmlFor="change-reason">
+                Why it changes {move ? "for racks that hang" : "after release to the shop"}
+              </label>
               <input
                 id="change-reason"
                 className="input"

@@ -7,6 +7,7 @@ import { RecordRow } from "../forms/recorded";
 import { TypedNumber } from "../forms/typed-number";
 import { failureText } from "../words/failures";
 import { optionName } from "../words/plan";
+import { GoesOver } from "./change-plan-form";
 
 type Outcome =
   | { readonly ok: true }
@@ -156,8 +157,20 @@ export function OfferForm({
 }
 
 /** The customer's answer: taken or declined, whose word, how and when. */
-export function AnswerForm({ offerId, today, answer }: { offerId: string; today: string; answer: Send }) {
+export function AnswerForm({
+  offerId,
+  today,
+  hanging,
+  answer,
+}: {
+  offerId: string;
+  today: string;
+  /** Racks that are not gone and hang under the plan that the answer may change. */
+  hanging: readonly string[];
+  answer: Send;
+}) {
   const { go, busy, message } = useSend(answer);
+  const [move, setMove] = useState(false);
   const [taken, setTaken] = useState<boolean | null>(null);
   const submit = (e: FormEvent<HTMLFormElement>) => {
     e.preventDefault();
@@ -170,6 +183,7 @@ export function AnswerForm({ offerId, today, answer }: { offerId: string; today:
       how: String(form.get("how")),
       on: String(form.get("on")),
       note: "",
+      move,
     });
   };
   return (
@@ -209,6 +223,7 @@ export function AnswerForm({ offerId, today, answer }: { offerId: string; today:
             max={today}
             required
           />
+          <GoesOver racks={hanging} move={move} setMove={setMove} />
           <RecordRow busy={busy} message={message} primary={false}>
             Record answer
           </RecordRow>

@@ -90,7 +90,12 @@ export default async function OptionsPage({ params }: { params: Promise<{ number
               </Verdict>
               {lead && o.id && o.state === "open" && (
                 <div className="col-span-full">
-                  <AnswerForm offerId={o.id} today={at.toISOString().slice(0, 10)} answer={noteAnswer} />
+                  <AnswerForm
+                    offerId={o.id}
+                    today={at.toISOString().slice(0, 10)}
+                    hanging={file.racks.map((r) => r.number)}
+                    answer={noteAnswer}
+                  />
                 </div>
               )}
             </div>

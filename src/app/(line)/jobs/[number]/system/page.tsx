@@ -11,7 +11,7 @@ import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
 import Link from "@/ui/link";
 import { Grade, Verdict } from "@/ui/marks/verdict";
-import { ChangeSystem } from "@/ui/plan/change-plan-form";
+import { ChangeSystem, MoveRacks } from "@/ui/plan/change-plan-form";
 import { JobTabs } from "@/ui/plan/job-tabs";
 import { PlanVersions } from "@/ui/plan/plan-versions";
 import { failureText } from "@/ui/words/failures";
@@ -141,10 +141,21 @@ export default async function SystemPage({ params }: { params: Promise<{ number:
                 advice={advice.value}
                 current={plan.system}
                 condition={file.condition}
+                hanging={file.racks.map((r) => r.number)}
                 change={planChange}
               />
             ) : (
               <p className="soft">A lead chooses the system.</p>
+            )}
+            {may(person.role, "release") && (
+              <div className="mt-3">
+                <MoveRacks
+                  job={file.number}
+                  seen={plan.version}
+                  racks={file.racks.filter((r) => r.version < plan.version)}
+                  change={planChange}
+                />
+              </div>
             )}
             <p className="small soft mt-2">
               <Grade grade="assumed" /> {advice.value.recommended.life.basis}.
