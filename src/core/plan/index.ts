@@ -8,4 +8,5 @@ export * from "./part";
 export * from "./risks";
 export * from "./route";
 export * from "./schedule";
+export * from "./shop-has";
 export * from "./system";

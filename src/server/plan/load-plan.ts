@@ -32,6 +32,7 @@ import { type SetupData, type SetupItem, setupAt, siteAt } from "../setup/setup-
 import type { Person } from "../sign-in/roles";
 import { hangingUnder } from "./hanging-under";
 import { type JobPlan, planOf } from "./plan-of";
+import { shopHas } from "./shop-has";
 
 /** What each option would add to the price, by the same reckoning: the difference of two costings. */
 function optionPricesFor(...args: Parameters<typeof costingOf>): Readonly<Record<string, number>> {
@@ -142,6 +143,8 @@ export async function loadPlanFile(db: Kysely<Database>, person: Person, number:
   return {
     jobId: job.id,
     number: job.number,
+    /** What the shop can do itself. */
+    has: shopHas(equipment, baths, site),
     /** Racks that are not gone, with the version they hang under. */
     racks: await hangingUnder(db, job.id, plan.version + 1),
     customer: customers.get(job.customer_id)?.data.name ?? "",

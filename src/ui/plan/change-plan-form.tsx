@@ -2,7 +2,7 @@
 import { useRouter } from "next/navigation";
 import { type FormEvent, useRef, useState } from "react";
 import { v7 as uuidv7 } from "uuid";
-import type { AdvisedSystem, CoatingSystem, Condition } from "@/core/plan";
+import type { AdvisedSystem, CoatingSystem, Condition, ShopHas } from "@/core/plan";
 import { RecordRow } from "../forms/recorded";
 import { Verdict } from "../marks/verdict";
 import { failureText } from "../words/failures";
@@ -138,11 +138,14 @@ export function ChangeSystem({
   current,
   condition,
   hanging,
+  has,
   change,
 }: {
   job: string;
   seen: number;
   released: boolean;
+  /** What the shop can do itself. */
+  has: ShopHas;
   advice: {
     readonly recommended: AdvisedSystem;
     readonly cheaper: AdvisedSystem | null;
@@ -185,7 +188,7 @@ export function ChangeSystem({
   };
   return (
     <form onSubmit={submit} className="grid gap-3">
-      <SystemChoice name="system" advice={advice} chosen={choice} choose={setChoice} />
+      <SystemChoice name="system" advice={advice} has={has} chosen={choice} choose={setChoice} />
       {base && (
         <div className="flex flex-wrap gap-3">
           {(base.pretreatment === "iron-phosphate" || base.pretreatment === "zirconium") && (

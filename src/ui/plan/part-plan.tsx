@@ -1,6 +1,6 @@
 "use client";
 import { memo, useState } from "react";
-import { type Condition, partFeatures, rustGrades } from "@/core/plan";
+import { type Condition, partFeatures, rustGrades, type ShopHas } from "@/core/plan";
 import { Grade, Verdict } from "../marks/verdict";
 import { failureText } from "../words/failures";
 import { featureName, refusalText, substrateName } from "../words/plan";
@@ -11,10 +11,12 @@ import { SystemChoice } from "./system-choice";
 /** One part of a delivery: how it was read, its condition, its systems side by side, the risks that stay. */
 export const PartPlan = memo(function PartPlan({
   described: { part, own, advice, picked, against },
+  has,
   fit,
   set: setFor,
 }: {
   described: DescribedPart;
+  has: ShopHas;
   /** Undefined until the worker has answered. */
   fit: FitInShort | undefined;
   set: (name: string, change: Partial<More>) => void;
@@ -121,6 +123,7 @@ export const PartPlan = memo(function PartPlan({
         <SystemChoice
           name={`choice-${part.line}`}
           advice={advice.value}
+          has={has}
           chosen={own.choice}
           choose={(choice) => set({ choice, overrule: {} })}
         />

@@ -11,6 +11,7 @@ import {
   parseIntakeList,
   type Schools,
   type Service,
+  type ShopHas,
 } from "@/core/plan";
 import { fahrenheitToC, parseNumber } from "@/core/units";
 import { TypedNumber } from "../forms/typed-number";
@@ -32,6 +33,7 @@ export function ReceiveForm({
   customers,
   powders,
   schools,
+  has,
   places,
   rooms,
   known,
@@ -46,6 +48,8 @@ export function ReceiveForm({
     readonly um: readonly [number, number];
   }[];
   schools: Schools;
+  /** What the shop can do itself. */
+  has: ShopHas;
   /** What every part is held against before it is taken in. */
   places: readonly Equipment[];
   rooms: { readonly marginMm: number; readonly gapMm: number };
@@ -302,7 +306,7 @@ export function ReceiveForm({
         </p>
       ))}
       {described.map((d, i) => (
-        <PartPlan key={`${d.part.line}${d.part.name}`} described={d} fit={fits[i]} set={set} />
+        <PartPlan key={`${d.part.line}${d.part.name}`} has={has} described={d} fit={fits[i]} set={set} />
       ))}
       <label className="flex min-h-11 items-center gap-2">
         <input name="fabrication" type="checkbox" className="size-5" defaultChecked /> welding, plates and grinding are

@@ -1,7 +1,7 @@
 "use client";
-import type { AdvisedSystem } from "@/core/plan";
+import { type AdvisedSystem, hadOutside, type ShopHas } from "@/core/plan";
 import { Grade } from "../marks/verdict";
-import { changeName, lifeText, systemText } from "../words/plan";
+import { changeName, lifeText, outsideName, systemText } from "../words/plan";
 
 export type Choice = "recommended" | "cheaper" | "better";
 
@@ -9,10 +9,13 @@ export type Choice = "recommended" | "cheaper" | "better";
 export function SystemChoice({
   name,
   advice,
+  has = null,
   chosen,
   choose,
 }: {
   name: string;
+  /** What the shop can do itself; null where it is not asked. */
+  has?: ShopHas | null;
   advice: {
     readonly recommended: AdvisedSystem;
     readonly cheaper: AdvisedSystem | null;
@@ -59,6 +62,14 @@ export function SystemChoice({
               {changeName[c] ?? c}
             </span>
           ))}
+          {has && hadOutside(s.system, has).length > 0 && (
+            <span className="small mt-1 block text-watch">
+              Not done here, to be had outside:{" "}
+              {hadOutside(s.system, has)
+                .map((work) => outsideName[work])
+                .join(", ")}
+            </span>
+          )}
           <span className="small soft block">
             {s.risks.length === 0
               ? "no known risk left"

@@ -5,6 +5,7 @@ import type {
   Family,
   FitAt,
   MarkKind,
+  OutsideWork,
   PartFeature,
   RouteCheck,
   RouteCode,
@@ -109,6 +110,12 @@ export const optionName: Record<string, string> = {
   "weld-repair": "Weld repaired, found after blasting",
 };
 /** What a cheaper or better system does differently. */
+export const outsideName: Record<OutsideWork, string> = {
+  blast: "blasting",
+  "iron-phosphate": "iron phosphate",
+  zirconium: "zirconium",
+  wash: "a wash",
+};
 export const changeName: Record<string, string> = {
   "no-primer": "Leaves out the primer",
   "standard-grade": "Standard weathering grade",

@@ -3,6 +3,7 @@ import { intakeLineOf, usualSchools } from "@/core/plan";
 import { database } from "@/server/database";
 import { now } from "@/server/now";
 import { measuredPart, toEquipment } from "@/server/plan/load-plan";
+import { shopHas } from "@/server/plan/shop-has";
 import { setupAt, siteAt } from "@/server/setup/setup-data";
 import { personOnPage } from "@/server/sign-in/person";
 import { may } from "@/server/sign-in/roles";
@@ -16,11 +17,12 @@ export const metadata: Metadata = { title: "Receive work" };
 export default async function ReceivePage() {
   const person = await personOnPage();
   const at = now();
-  const [customers, powders, parts, equipment, site] = await Promise.all([
+  const [customers, powders, parts, equipment, baths, site] = await Promise.all([
     setupAt(database(), "customer", at),
     setupAt(database(), "powder", at),
     setupAt(database(), "part", at),
     setupAt(database(), "equipment", at),
+    setupAt(database(), "bath", at),
     siteAt(database(), at),
   ]);
   return (
@@ -33,6 +35,7 @@ export default async function ReceivePage() {
           <ReceiveForm
             receive={receiveDelivery}
             asked={{ worstIso: site.crossCutWorstIso, cure: site.cureDecidedBy }}
+            has={shopHas(equipment, baths, site)}
             schools={site.schools ?? usualSchools}
             places={[...equipment.values()].map(toEquipment)}
             rooms={{ marginMm: site.marginMm, gapMm: site.gapMm }}

@@ -1,7 +1,7 @@
 import type { Metadata } from "next";
 import { notFound } from "next/navigation";
 import { loadKnowledge } from "@/core/diagnosis";
-import { judgeLife } from "@/core/plan";
+import { judgeLife, optionOutside } from "@/core/plan";
 import { database } from "@/server/database";
 import { now } from "@/server/now";
 import { loadPlanFile } from "@/server/plan/load-plan";
@@ -123,7 +123,12 @@ export default async function SystemPage({ params }: { params: Promise<{ number:
                 <span className="max-[700px]:hidden">
                   <span className="small soft">removed by</span>
                   <br />
-                  {r.removedBy.map((code) => optionName[code] ?? code.replaceAll("-", " ")).join(", or ")}
+                  {r.removedBy
+                    .map(
+                      (code) =>
+                        `${optionName[code] ?? code.replaceAll("-", " ")}${optionOutside(code, file.has) ? " (to be had outside)" : ""}`,
+                    )
+                    .join(", or ")}
                 </span>
               </div>
             );
@@ -142,6 +147,7 @@ export default async function SystemPage({ params }: { params: Promise<{ number:
                 current={plan.system}
                 condition={file.condition}
                 hanging={file.racks.map((r) => r.number)}
+                has={file.has}
                 change={planChange}
               />
             ) : (
