@@ -353,6 +353,22 @@ describe("a part of a delivery", () => {
   const service = { exposure: ["weather" as const], lifeYears: null, finish: "standard" as const, serviceC: null };
   const powder = { family: "polyester" as const, um: [60, 90] as const };
   const describePart = describer(service, usualSchools, powder);
+  const has = { blast: true, conversion: "iron-phosphate" as const, washes: true };
+  test("what the shop cannot do itself is said of each system", () => {
+    const plan = (over: object) =>
+      words(
+        <PartPlan
+          has={{ ...has, ...over }}
+          described={describer({ ...service, lifeYears: 8 }, usualSchools, powder)(part, own)}
+          fit={undefined}
+          set={() => {}}
+        />,
+      );
+    expect(plan({ blast: false, conversion: null })).toContain(
+      "Not done here, to be had outside: blasting, iron phosphate",
+    );
+    expect(plan({})).not.toContain("to be had outside");
+  });
   test("the same words give the same answer back, other words another", () => {
     expect(describePart(part, own)).toBe(describePart({ ...part }, { ...own }));
     expect(describePart(part, { ...own, choice: "cheaper" })).not.toBe(describePart(part, own));
@@ -363,11 +379,11 @@ describe("a part of a delivery", () => {
     const found = indoor(part, own);
     expect(found.against.map((r) => r.kind)).toContain("hybrid-outdoors");
     expect(found.against).toEqual(refusals(part, service, { ...(found.system ?? nothingDone) }));
-    expect(words(<PartPlan described={found} fit={undefined} set={() => {}} />)).toContain("Cannot work");
+    expect(words(<PartPlan has={has} described={found} fit={undefined} set={() => {}} />)).toContain("Cannot work");
   });
   test("its fit is said as found: room and counts, what keeps it out, nothing while it is looked for", () => {
     const plan = (fit: Parameters<typeof PartPlan>[0]["fit"]) =>
-      words(<PartPlan described={describePart(part, own)} fit={fit} set={() => {}} />);
+      words(<PartPlan has={has} described={describePart(part, own)} fit={fit} set={() => {}} />);
     const fits = { fits: true as const, clearanceMm: 700, turned: "height up, length along" };
     expect(plan({ ...fits, perRack: 16, perOven: 288 })).toContain(
       "700 mm to spare ; 16 on a rack, 288 in an oven load",
