@@ -95,6 +95,25 @@ describe("inference", () => {
     expect(got.nextChecks).toHaveLength(3);
     for (const check of got.nextChecks) expect(check.how.length).toBeGreaterThan(10);
   });
+  test("a piece in the field is asked only what can be seen on it there, one in the shop what the shop can", () => {
+    for (const defect of knowledge.defects.keys())
+      for (const where of ["field", "shop"] as const) {
+        const got = valueOrThrow(diagnose(knowledge, defect, {}, undefined, { where }));
+        for (const check of got.nextChecks)
+          expect(knowledge.findings.get(check.finding)?.check?.at, `${defect}, ${check.finding}`).toContain(where);
+      }
+    const creep = (where: "field" | "shop") =>
+      valueOrThrow(diagnose(knowledge, "rust-creep", {}, undefined, { where })).nextChecks.map((c) => c.finding);
+    expect(creep("field").length).toBeGreaterThan(0);
+    expect(creep("field")).not.toEqual(creep("shop"));
+  });
+  test("what was answered is not asked again, be it that nobody can tell", () => {
+    const before = valueOrThrow(diagnose(knowledge, "adhesion-loss", {})).nextChecks.map((c) => c.finding);
+    const answered = new Set(before.slice(0, 1));
+    const after = valueOrThrow(diagnose(knowledge, "adhesion-loss", {}, undefined, { answered })).nextChecks;
+    expect(after.map((c) => c.finding)).not.toContain(before[0]);
+    expect(after).toHaveLength(3);
+  });
   test("bad input is refused by name", () => {
     expect(diagnose(knowledge, "melancholy", {})).toEqual({
       ok: false,

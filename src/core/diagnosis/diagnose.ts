@@ -1,5 +1,5 @@
 import { err, ok, type Result } from "../result";
-import type { CauseKnowledge, Knowledge } from "./knowledge";
+import type { CauseKnowledge, CheckPlace, Knowledge } from "./knowledge";
 
 export type FindingState = "present" | "absent" | "unknown";
 export type Findings = Readonly<Record<string, FindingState>>;
@@ -58,6 +58,9 @@ type Scored = {
   readonly ruledOutBy: string | null;
 };
 
+/** What may be asked next: where the piece is, and what was answered already, be it that nobody can tell. */
+export type Asking = { readonly where?: CheckPlace; readonly answered?: ReadonlySet<string> };
+
 /**
  * Ranks every candidate cause of a defect from findings. Weights are log odds added to the log of the base weight;
  * findings that say the same thing count once, by the strongest of their group on each side; unknown moves nothing;
@@ -70,6 +73,7 @@ export function diagnose(
   defect: string,
   findings: Findings,
   baseWeights?: ReadonlyMap<string, number>,
+  asking: Asking = {},
 ): Result<Diagnosis> {
   const known = knowledge.defects.get(defect);
   if (!known) return err({ kind: "unknown-defect", defect });
@@ -121,7 +125,7 @@ export function diagnose(
     causes,
     enoughToTell,
     used,
-    nextChecks: nextChecks(knowledge, scored, strengths, findings),
+    nextChecks: nextChecks(knowledge, scored, strengths, findings, asking),
   });
 }
 
@@ -168,6 +172,7 @@ function nextChecks(
   scored: readonly Scored[],
   strengths: readonly number[],
   findings: Findings,
+  { where, answered }: Asking,
 ): NextCheck[] {
   const now = entropyBits(strengths);
   const candidates = new Set(scored.flatMap((s) => s.cause.evidence.map((row) => row.finding)));
@@ -175,6 +180,7 @@ function nextChecks(
   for (const id of candidates) {
     const finding = knowledge.findings.get(id);
     if (!finding?.check || findings[id] === "present" || findings[id] === "absent") continue;
+    if (answered?.has(id) || (where && !finding.check.at.includes(where))) continue;
     const group = knowledge.sameThing.get(id);
     const groupKnown =
       group !== undefined &&

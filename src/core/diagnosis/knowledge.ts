@@ -26,6 +26,8 @@ const defectsSchema = v.object({
   defects: v.record(code, v.record(code, v.pipe(v.number(), v.minValue(0.1)))),
 });
 const checksSchema = v.object({
+  fieldToo: v.array(code),
+  fieldOnly: v.array(code),
   checks: v.record(code, v.tuple([v.pipe(v.number(), v.minValue(1)), v.boolean(), v.string()])),
 });
 
@@ -47,8 +49,15 @@ export type FindingKnowledge = {
   readonly label: string;
   readonly group: string;
   readonly from: string | null;
-  readonly check: { readonly minutes: number; readonly destroysPart: boolean; readonly how: string } | null;
+  readonly check: {
+    readonly minutes: number;
+    readonly destroysPart: boolean;
+    readonly how: string;
+    /** Where it can be found out: among the shop's racks and people, on the piece where it is used, or in both. */
+    readonly at: readonly CheckPlace[];
+  } | null;
 };
+export type CheckPlace = "shop" | "field";
 export type Knowledge = {
   readonly defects: ReadonlyMap<
     string,
@@ -71,7 +80,10 @@ export function loadKnowledge(): Knowledge {
   const vocabulary = v.parse(vocabularySchema, vocabularyFile);
   const causesRead = v.parse(causesSchema, causesFile);
   const defectsRead = v.parse(defectsSchema, defectsFile);
-  const { checks } = v.parse(checksSchema, checksFile);
+  const { checks, fieldToo, fieldOnly } = v.parse(checksSchema, checksFile);
+  for (const id of [...fieldToo, ...fieldOnly]) if (!checks[id]) throw new RangeError(`check without a how: ${id}`);
+  const placesOf = (id: string): readonly CheckPlace[] =>
+    fieldOnly.includes(id) ? ["field"] : fieldToo.includes(id) ? ["shop", "field"] : ["shop"];
   const findings = new Map(
     vocabulary.findings.map((f): [string, FindingKnowledge] => {
       const check = checks[f.id];
@@ -82,7 +94,7 @@ export function loadKnowledge(): Knowledge {
           label: f.label,
           group: f.group,
           from: f.from ?? null,
-          check: check ? { minutes: check[0], destroysPart: check[1], how: check[2] } : null,
+          check: check ? { minutes: check[0], destroysPart: check[1], how: check[2], at: placesOf(f.id) } : null,
         },
       ];
     }),

@@ -59,7 +59,12 @@ export async function loadCase(db: Kysely<Database>, person: Person, number: str
     .where("record.case_id", "=", row.id)
     .orderBy("record.happened_at", "desc")
     .executeTakeFirst();
-  const diagnosis: Diagnosis = valueOrThrow(diagnose(knowledge, row.defect, findings));
+  const diagnosis: Diagnosis = valueOrThrow(
+    diagnose(knowledge, row.defect, findings, undefined, {
+      where: structure ? "field" : "shop",
+      answered: new Set(asked.map((f) => f.finding)),
+    }),
+  );
   const label = knowledge.defects.get(row.defect);
   return {
     id: row.id,
