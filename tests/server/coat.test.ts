@@ -6,7 +6,7 @@ import { compareCoat, learntTransfer, movedSettings } from "@/server/coat/compar
 import { powderLots } from "@/server/coat/powder-lots";
 import { POWDER_STORE } from "@/server/coat/powder-store";
 import { receiveLots, savePowder, saveSheet } from "@/server/coat/save-powder";
-import { sheetFor } from "@/server/coat/sheet-for";
+import { sheetFor, sheetsFor } from "@/server/coat/sheet-for";
 import { storeEntry } from "@/server/entries/store-entry";
 import { airBefore } from "@/server/line/air";
 import { newId, now } from "@/server/now";
@@ -123,6 +123,14 @@ describe("the pre-flight", () => {
     expect(sheetFor(all, { powder: "GR-505", part: "FERRY-SEAT", gun: "gun 7" })?.code).toBe("own");
     expect(sheetFor(all, { powder: "GR-505", part: "SHELTER-POST" })?.code).toBe("GR-505 booth 1");
     expect(sheetFor(all, { powder: "GR-999", part: "FERRY-SEAT" })).toBeNull();
+    // By the tip as well: its own goes before any, another's does not fit.
+    const slot = { ...own, code: "slot", data: { ...own.data, gun: "gun 2", tip: "slot, 8 mm" } };
+    const flat = { ...own, code: "flat", data: { ...own.data, gun: "gun 2", tip: "flat, 6 mm" } };
+    const tips = { powder: "GR-505", part: "FERRY-SEAT", gun: "gun 2" };
+    expect(sheetFor([slot, flat], { ...tips, tip: "flat, 6 mm" })?.code).toBe("flat");
+    expect(sheetFor([slot, flat], { ...tips, tip: "slot, 8 mm" })?.code).toBe("slot");
+    expect(sheetFor([slot, flat], { ...tips, tip: "cone" })).toBeNull();
+    expect(sheetsFor([slot, flat], tips).map((s) => s.code)).toEqual(["flat", "slot"]);
     expect(preFlightLimits(null, site)).toMatchObject({ gunAirKPa: [null, null], earthLimitMohm: 1 });
     expect(preFlightLimits({ ...own.data, airReadAt: "rest" }, site).gunAirKPa).toEqual([null, null]);
     expect(preFlightLimits({ ...own.data, hopperFillPercent: [10, 20] }, site).hopperFillPercent).toEqual([10, 20]);

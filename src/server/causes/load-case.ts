@@ -5,7 +5,7 @@ import { forPerson } from "@/db/queries/for-person";
 import { personName } from "@/db/queries/person-name";
 import { stands } from "@/db/queries/stands";
 import type { Database } from "@/db/schema";
-import { sheetFor } from "../coat/sheet-for";
+import { sheetOfRack } from "../coat/sheet-for";
 import { atPass, loadRack, newest, newestOf, type RackFile } from "../rack/load-rack";
 import { setupAt, siteAt } from "../setup/setup-data";
 import { type Person, seesCustomer } from "../sign-in/roles";
@@ -124,7 +124,7 @@ export async function establish(
     : [null, null, null];
   return findingsFromRecord(rack, conditions, {
     site,
-    setupSheet: sheetFor(sheets.values(), { powder: rack.powder.code, part: rack.part.code })?.data ?? null,
+    setupSheet: sheetOfRack(sheets, rack)?.data ?? null,
     lot: lotId ? (lots.get(lotId)?.data ?? null) : null,
     exposure,
     face,

@@ -6,6 +6,7 @@ export type LastGoodCoat = {
   readonly label: string;
   readonly kv: number | null;
   readonly currentUa: number | null;
+  readonly gun: string | null;
   readonly gunAirKPa: number | null;
   readonly distanceMm: number | null;
   readonly earthMohm: number | null;
@@ -23,7 +24,7 @@ export async function lastGoodCoat(
   at: Date,
 ): Promise<LastGoodCoat | null> {
   const { rows } = await sql<LastGoodCoat & { number: string }>`
-    select k.number, c.kv, c.current_ua as "currentUa", c.gun_air_kpa as "gunAirKPa", c.distance_mm as "distanceMm",
+    select k.number, c.gun, c.kv, c.current_ua as "currentUa", c.gun_air_kpa as "gunAirKPa", c.distance_mm as "distanceMm",
       c.earth_mohm as "earthMohm", c.hook_cycles as "hookCycles", c.reclaim_percent as "reclaimPercent", c.gun_air_rest_kpa as "gunAirRestKPa", c.booth_air_m_per_s as "boothAirMPerS", c.passes
     from job j join rack k on k.job_id = j.id
     cross join lateral (select r.id from record r where r.rack_id = k.id and r.kind = 'coat' and ${stands("r.id")} order by r.happened_at desc limit 1) n

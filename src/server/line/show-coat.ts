@@ -7,7 +7,7 @@ import { coachFacts } from "../coat/coach-facts";
 import { coatHistory } from "../coat/coat-history";
 import { learntTransfer } from "../coat/compare-coat";
 import { type PowderLot, powderLots } from "../coat/powder-lots";
-import { sheetFor } from "../coat/sheet-for";
+import { sheetFor, sheetOfRack, sheetsFor } from "../coat/sheet-for";
 import { leftToBuild } from "../rack/film-layers";
 import { newest, type RackFile } from "../rack/load-rack";
 import { preFlightEntries, preFlightOnRecord } from "../rack/pre-flight-on-record";
@@ -24,6 +24,8 @@ export async function showCoat(
   rack: RackFile,
   at: Date,
   leastMarginC: number | null,
+  /** The sheet chosen on the page; else the one of the gun this rack, or the last one like it, was coated with. */
+  chosen: string | null = null,
 ) {
   const [site, sheets, lots, air, last, flightBefore, pairs, past] = await Promise.all([
     siteAt(db, at),
@@ -36,7 +38,17 @@ export async function showCoat(
     // Other customers' racks are none of this person's business.
     ofTheShop(person) ? coatHistory(db, { partId: rack.part.id, powderId: rack.powder.id }, at) : [],
   ]);
-  const sheet = sheetFor(sheets.values(), { powder: rack.powder.code, part: rack.part.code });
+  const fitting = sheetsFor(sheets.values(), {
+    powder: rack.powder.code,
+    part: rack.part.code,
+  });
+  const usual = newest(rack, "coat") ? sheetOfRack(sheets, rack) : null;
+  const sheet =
+    fitting.find((s) => s.code === chosen) ??
+    usual ??
+    sheetFor(fitting, { powder: rack.powder.code, part: rack.part.code, gun: last?.gun ?? null }) ??
+    fitting[0] ??
+    null;
   const coats = rack.current.flatMap((r) => {
     const row = r.details.coat?.[0];
     return r.base.kind === "coat" && row ? [{ base: r.base, by: r.by, row }] : [];
@@ -107,6 +119,8 @@ export async function showCoat(
   return {
     site,
     sheet,
+    /** Every sheet that fits the powder and the part: for each gun and tip its own. */
+    fitting,
     air,
     last,
     flightBefore,

@@ -1,7 +1,7 @@
 import type { Metadata } from "next";
 import { notFound } from "next/navigation";
 import { bathSlug } from "@/core/bath";
-import { sheetFor } from "@/server/coat/sheet-for";
+import { sheetOfRack } from "@/server/coat/sheet-for";
 import { database } from "@/server/database";
 import { structuresOfRack } from "@/server/field/load-structure";
 import { currentLine } from "@/server/line/current-line";
@@ -39,7 +39,7 @@ export default async function TravellerPage({ params }: { params: Promise<{ numb
     siteAt(database(), rack.hungAt),
     setupAt(database(), "setup-sheet", rack.hungAt),
   ]);
-  const sheet = sheetFor(sheets.values(), { powder: rack.powder.code, part: rack.part.code })?.data;
+  const sheet = sheetOfRack(sheets, rack)?.data;
   // What the washer's speed foretells is no bead of the thread before it happened.
   const conditions = happened(all, new Date(0), line.at);
   const verdict = judgeRack(rack, conditions);

@@ -39,14 +39,20 @@ const lotLabel = (lot: PowderLot, primer: boolean): string =>
     ...(lot.panel?.result === "matches" ? [] : [lot.panel ? "panel off" : "no panel yet"]),
   ].join(", ");
 
-export default async function CoatPage({ params }: { params: Promise<{ number: string }> }) {
+export default async function CoatPage({
+  params,
+  searchParams,
+}: {
+  params: Promise<{ number: string }>;
+  searchParams: Promise<{ sheet?: string }>;
+}) {
   const person = await personOnPage();
   const { number } = await params;
   const rack = await loadRack(database(), person, number);
   if (!rack) notFound();
   const line = await currentLine(person);
   const [shown, { units }] = await Promise.all([
-    showCoat(database(), person, rack, line.at, line.dewPointMarginC),
+    showCoat(database(), person, rack, line.at, line.dewPointMarginC, (await searchParams).sheet ?? null),
     preferences(),
   ]);
   const { site, sheet, air, coats, coatNo, loose, recoat, isPrimer, limits, flight, open, judged, read } = shown;
@@ -311,7 +317,28 @@ export default async function CoatPage({ params }: { params: Promise<{ number: s
                 Earth under <b className="fig">{sheet.data.earthLimitMohm} MΩ</b>; hooks stripped by{" "}
                 <b className="fig">{sheet.data.hookCyclesLimit}</b> uses
               </p>
-              {sheet.data.tip && <p className="m-0">Tip: {sheet.data.tip}</p>}
+              {(sheet.data.gun || sheet.data.tip) && (
+                <p className="m-0">
+                  {[sheet.data.gun, sheet.data.tip && `tip ${sheet.data.tip}`].filter(Boolean).join(", ")}
+                </p>
+              )}
+              {shown.fitting.length > 1 && (
+                <p className="m-0 mt-1">
+                  <span className="small soft block">with another gun or tip</span>
+                  {shown.fitting
+                    .filter((s) => s.id !== sheet.id)
+                    .map((s) => (
+                      <Link
+                        key={s.id}
+                        className="link block min-h-11 content-center"
+                        href={`/racks/${rack.number}/coat?sheet=${encodeURIComponent(s.code)}`}
+                      >
+                        {[s.data.gun ?? "any gun", s.data.tip && `tip ${s.data.tip}`].filter(Boolean).join(", ")}:{" "}
+                        {s.code}
+                      </Link>
+                    ))}
+                </p>
+              )}
             </div>
           ) : (
             <p className="soft">No set-up sheet for this powder: nothing to hold the settings against.</p>

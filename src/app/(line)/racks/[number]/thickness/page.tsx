@@ -1,7 +1,7 @@
 import type { Metadata } from "next";
 import { notFound } from "next/navigation";
 import { filmToProfile } from "@/core/preparation";
-import { sheetFor } from "@/server/coat/sheet-for";
+import { sheetOfRack } from "@/server/coat/sheet-for";
 import { coolingOf } from "@/server/cure/cooling";
 import { database } from "@/server/database";
 import { currentLine } from "@/server/line/current-line";
@@ -64,7 +64,7 @@ export default async function ThicknessPage({ params }: { params: Promise<{ numb
   const bake = newest(rack, "bake");
   const baked = bake !== undefined && coatRecord !== undefined && bake.base.happened_at > coatRecord.base.happened_at;
   const doubted = rack.latest.filter((r) => rack.doubted.has(r.base.id));
-  const sheet = sheetFor(sheets.values(), { powder: rack.powder.code, part: rack.part.code })?.data;
+  const sheet = sheetOfRack(sheets, rack)?.data;
   const profileUm = rack.latest.findLast((r) => r.details.prep_step?.[0]?.step === "blast")?.details.prep_step?.[0]
     ?.value;
   const read = stored.flatMap((set) => set.readings.filter((r) => !r.rejectedReason).map((r) => r.valueUm));
