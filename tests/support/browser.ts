@@ -33,7 +33,12 @@ export async function signIn(page: Page, username: string, base = ""): Promise<v
   const known = signedIn.get(base + username);
   if (known) return page.context().addCookies(known);
   await signInByForm(page, username, base);
-  signedIn.set(base + username, await page.context().cookies());
+  const cookies = await page.context().cookies();
+  // Who it is, not how that person had the page look.
+  signedIn.set(
+    base + username,
+    cookies.filter((c) => /session/.test(c.name)),
+  );
 }
 
 /** A rack of the job named, hung by key alone, on its traveller. */

@@ -1,6 +1,6 @@
 import { scaleLinear } from "d3";
 import type { UnitSystem } from "@/core/units";
-import { withUnit } from "../format";
+import { countOf, withUnit } from "../format";
 
 export type FilmGroupRow = {
   readonly name: string;
@@ -30,7 +30,7 @@ export function FilmGroups({
   return rows.map((r) => (
     <div
       key={r.name}
-      className="row grid-cols-[150px_minmax(0,1fr)_84px_92px_70px] items-center py-0 max-[700px]:grid-cols-[110px_minmax(0,1fr)_84px]"
+      className="row grid-cols-[140px_minmax(0,1fr)_84px_96px_84px] items-center py-0 max-[700px]:grid-cols-[110px_minmax(0,1fr)_84px]"
     >
       <span className="truncate">{r.name}</span>
       <svg
@@ -75,7 +75,7 @@ export function FilmGroups({
       <span className="num soft max-[700px]:hidden">
         {r.sdUm === null ? "" : `s ${withUnit(r.sdUm, "thickness", units)}`}
       </span>
-      <span className="num soft max-[700px]:hidden">{r.racks} racks</span>
+      <span className="num soft max-[700px]:hidden">{countOf(r.racks, "rack")}</span>
     </div>
   ));
 }

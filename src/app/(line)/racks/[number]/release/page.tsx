@@ -9,7 +9,7 @@ import { preferences } from "@/server/preferences";
 import { judgeRack } from "@/server/rack/judge-rack";
 import { loadRack, newestOf } from "@/server/rack/load-rack";
 import { openOf } from "@/server/rack/open-of";
-import { changedSinceDecision, itemKey } from "@/server/release/changed-since";
+import { changedSinceDecision, itemKey, signedItems } from "@/server/release/changed-since";
 import { lookAgainOpen } from "@/server/release/look-again";
 import { personOnPage } from "@/server/sign-in/person";
 import { may } from "@/server/sign-in/roles";
@@ -140,8 +140,13 @@ export default async function ReleasePage({ params }: { params: Promise<{ number
             <h2>Look again: not as it was signed</h2>
             {changed.map(({ was, is }) => (
               <p key={itemKey(is)} className="m-0">
-                <b>{itemName(is)}</b>: signed as {was ? itemSentence(was, units).word.toLowerCase() : "not there"}, now{" "}
-                <Verdict result={is.result}>{itemSentence(is, units).word}</Verdict>{" "}
+                <b>{itemName(is)}</b>:{" "}
+                {was
+                  ? `signed as ${itemSentence(was, units).word.toLowerCase()}`
+                  : signedItems(row?.verdict)
+                    ? "not there when it was signed"
+                    : "how it stood when it was signed is not on record"}
+                , now <Verdict result={is.result}>{itemSentence(is, units).word}</Verdict>{" "}
                 <span className="soft">{itemSentence(is, units).text}</span>
               </p>
             ))}
