@@ -7,7 +7,17 @@ const HEAT_PER_M3_K = 7850 * 490;
 const STEFAN_BOLTZMANN = 5.67e-8;
 const KELVIN = 273.15;
 
+/** Where a piece hangs: more or less air past it than elsewhere, how much colder or hotter that air is, how it sees the walls. The same in every bake. */
+export type OvenPlace = { readonly name: string; readonly air: number; readonly offC: number; readonly view: number };
+export const drawPlaces = (random: Random, count: number): OvenPlace[] =>
+  Array.from({ length: count }, (_, i) => ({
+    name: `P${i + 1}`,
+    air: Math.exp(random.normal(0, 0.12)),
+    offC: random.normal(0, 3),
+    view: 0.85 * Math.exp(random.normal(0, 0.06)),
+  }));
 export type OvenPart = {
+  readonly place: OvenPlace;
   readonly mm: number;
   readonly hollow: boolean;
   readonly areaM2: number;
@@ -20,7 +30,10 @@ export type IndependentBake = {
   readonly metalC: readonly (readonly number[])[];
 };
 
-/** One bake of some parts, s to its end; the set point, °C. What differs from bake to bake is drawn. */
+/**
+ * One bake of some parts, s to its end; the set point, °C. An oven and its places are what they are; from bake to bake the
+ * air at the door, the walls' heat, the damper and how each piece hangs differ, and are drawn.
+ */
 export function independentBake(
   random: Random,
   parts: readonly OvenPart[],
@@ -29,23 +42,22 @@ export function independentBake(
 ): IndependentBake {
   const draw = (spread: number) => Math.exp(random.normal(0, spread));
   const burnerW = 62_000;
-  const airHeat = 42_000 * draw(0.03);
-  const wall = { heat: 650_000, areaM2: 26, airW: 12 * draw(0.03), lossW: 0.9 };
-  const convective = 13.5 * draw(0.05);
+  const airHeat = 42_000;
+  const wall = { heat: 650_000, areaM2: 26, airW: 12, lossW: 0.9 };
+  const convective = 13.5 * draw(0.02);
   const emissivity = 0.82;
   const startC = 20 + random.normal(0, 1.5);
-  // Each hangs at a place of its own: more or less air past it, nearer or further from the walls.
   const load = parts.map((p) => ({
     ...p,
     t: startC,
     heatPerM2: HEAT_PER_M3_K * (p.hollow ? p.mm / 1000 : p.mm / 2000),
-    air: convective * draw(0.08),
-    offC: random.normal(0, 3),
-    view: 0.85 * draw(0.06),
+    air: convective * p.place.air * draw(0.03),
+    offC: p.place.offC + random.normal(0, 0.5),
+    view: p.place.view * draw(0.02),
     probe: startC,
   }));
   let air = 95 + random.normal(0, 8);
-  let walls = 165 + random.normal(0, 6);
+  let walls = 165 + random.normal(0, 4);
   let sensor = air;
   let airProbe = air;
   let on = true;

@@ -4,6 +4,7 @@ export * from "./cooling";
 export * from "./cure-index";
 export * from "./energy";
 export * from "./gel";
+export * from "./heat-memory";
 export * from "./heat-up";
 export * from "./heating-rate";
 export * from "./infrared";

@@ -1,4 +1,5 @@
 export * from "./capability";
+export * from "./cholesky";
 export * from "./describe";
 export * from "./distributions";
 export * from "./golden-minimum";

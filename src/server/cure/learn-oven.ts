@@ -2,15 +2,20 @@ import { group } from "d3";
 import { type Kysely, sql } from "kysely";
 import {
   fitTimeConstant,
+  type HeatSeen,
+  type HeatSetting,
   heatThrough,
   heatTransferOf,
   type LearntHeatTransfer,
   learnHeatTransfer,
   type Metal,
+  metals,
   type OvenAir,
   plateTimeConstant,
+  rememberHeat,
   sectionClasses,
   sectionClassOf,
+  shiftedAir,
   type Trace,
   timeConstantReached,
 } from "@/core/cure";
@@ -44,6 +49,21 @@ export type LearntOven = {
   readonly within5Percent: { readonly of: number; readonly within: number } | null;
   /** What is learnt for a section, or the usual figure. */
   readonly forSection: (plateMm: number, hollow: boolean) => LearntHeatTransfer;
+  /** What is learnt for a part in a load: by its section, the load, the set point and its place, once enough bakes tell; else by its section. */
+  readonly forPart: (part: PartInLoad) => LearntHeatTransfer;
+};
+export type PartInLoad = {
+  readonly metal: Metal;
+  readonly plateMm: number;
+  readonly hollow: boolean;
+  /** The temperature wanted: the lowest of its sheet. */
+  readonly toC: number;
+  readonly setPointC: number;
+  readonly airAtDoorC: number;
+  /** All that hangs in the load; null where not all of it was weighed. */
+  readonly loadKg: number | null;
+  readonly place: string;
+  readonly placeOffC: number;
 };
 
 type Row = {
@@ -54,8 +74,11 @@ type Row = {
   rack: string;
   part_id: string;
   powder_id: string;
+  place: string;
+  pieces: number;
   channel: string | null;
   racks: number;
+  air_c: number | null;
 };
 
 /**
@@ -68,7 +91,7 @@ export async function learnOven(db: Kysely<Database>, oven: SetupItem<"oven">, a
     setupAt(db, "part", at),
     setupAt(db, "powder", at),
     sql<Row>`
-      select b.record_id, b.door_closed_at as at, b.load_no, b.set_point_c, k.number as rack, j.part_id, j.powder_id, p.channel,
+      select b.record_id, b.door_closed_at as at, b.load_no, b.set_point_c, b.air_c, k.number as rack, j.part_id, j.powder_id, p.channel, p.place, (select count(*)::int from piece x where x.rack_id = k.id) as pieces,
         (select count(*)::int from bake_place x where x.record_id = b.record_id) as racks
       from (select * from bake c where c.oven_id = ${oven.id} and c.door_closed_at <= ${at} and c.pulled_at is not null
           and exists (select 1 from bake_channel h where h.record_id = c.record_id)
@@ -83,6 +106,13 @@ export async function learnOven(db: Kysely<Database>, oven: SetupItem<"oven">, a
       : await db.selectFrom("bake_channel").selectAll().where("record_id", "in", ids).orderBy("ordinal").execute();
   const byBake = group(channels, (c) => c.record_id);
   const bakes: LearntBake[] = [];
+  const seen: HeatSeen[] = [];
+  const kgOf = (of: readonly Row[]): number | null =>
+    of.reduce<number | null>((kg, r) => {
+      const own = parts.get(r.part_id)?.data.measures?.massKg;
+      return kg === null || own === undefined ? null : kg + own * r.pieces;
+    }, 0);
+  const inLoad = group(rows, (r) => r.record_id);
   for (const row of rows) {
     const mine = byBake.get(row.record_id) ?? [];
     const air = mine.find((c) => c.medium === "air");
@@ -110,6 +140,18 @@ export async function learnOven(db: Kysely<Database>, oven: SetupItem<"oven">, a
         : timeConstantReached(airOf(oven, row.set_point_c), { startC: START_C, toC, atS: measuredS });
     const h = heatTransferOf(reached?.ok ? reached.value : slowest.tauS, metal, plateMm);
     if (!h.ok) continue;
+    const setting = settingOf(oven, {
+      metal,
+      plateMm,
+      hollow,
+      toC,
+      setPointC: row.set_point_c ?? oven.data.usualSetPointC,
+      airAtDoorC: row.air_c ?? oven.data.airAtDoorC,
+      loadKg: kgOf(inLoad.get(row.record_id) ?? []),
+      place: row.place === "–" ? "" : row.place,
+      placeOffC: 0,
+    });
+    if (setting && measuredS !== null) seen.push({ ...setting, measuredS });
     const section = sectionClassOf(plateMm, hollow);
     const before = learnHeatTransfer(bakes.filter((b) => b.section === section).map((b) => b.hWPerM2K));
     bakes.push({
@@ -125,6 +167,7 @@ export async function learnOven(db: Kysely<Database>, oven: SetupItem<"oven">, a
       measuredS,
     });
   }
+  let memory: ReturnType<typeof rememberHeat> | null = null;
   const learntOf = (section: string): LearntHeatTransfer => {
     const learnt = learnHeatTransfer(bakes.filter((b) => b.section === section).map((b) => b.hWPerM2K));
     if (!learnt.ok) throw new RangeError(JSON.stringify(learnt.error));
@@ -143,6 +186,30 @@ export async function learnOven(db: Kysely<Database>, oven: SetupItem<"oven">, a
     within5Percent:
       compared.length > 0 ? { of: compared.length, within: compared.filter((e) => e <= 0.05).length } : null,
     forSection: (mm, hollow) => learntOf(sectionClassOf(mm, hollow)),
+    forPart: (part) => {
+      const bySection = learntOf(sectionClassOf(part.plateMm, part.hollow));
+      memory ??= rememberHeat(seen);
+      // Bakes are remembered by the oven's own air: what a place differs by is in what they came to.
+      const setting = memory.ok && memory.value ? settingOf(oven, { ...part, placeOffC: 0 }) : null;
+      if (!memory.ok || !memory.value || !setting) return bySection;
+      const { seconds, band, bakes: from } = memory.value.foretell(setting);
+      const h = (atS: number): number | null => {
+        const tau = timeConstantReached(placedAir(oven, part), { startC: START_C, toC: part.toC, atS });
+        const found = tau.ok ? heatTransferOf(tau.value, part.metal, part.plateMm) : null;
+        return found?.ok ? found.value : null;
+      };
+      const [middle, quick, slow] = [h(seconds), h(band[0]), h(band[1])];
+      // A time that no metal could meet in this air says nothing of the metal.
+      if (middle === null || quick === null || slow === null) return bySection;
+      return {
+        kind: "learnt-heat-transfer",
+        hWPerM2K: middle,
+        interval: null,
+        band: [slow, quick],
+        bakes: from,
+        grade: "measured",
+      };
+    },
   };
 }
 
@@ -185,3 +252,35 @@ function foretold(
   const heated = heatThrough(airOf(oven, setPointC), { tauS: constant.value.tauS, startC: START_C }, 4 * 3600, STEP_S);
   return heated.ok ? crossing(heated.value.metal, toC) : null;
 }
+
+/** The air a part meets: the oven's as it is set, at the place it hangs. */
+const placedAir = (oven: SetupItem<"oven">, part: PartInLoad): OvenAir =>
+  shiftedAir({ ...airOf(oven, part.setPointC), startC: part.airAtDoorC }, part.placeOffC);
+
+/** What is known of a part's bake as its door closes; null where the plain model never reaches the temperature. */
+function settingOf(oven: SetupItem<"oven">, part: PartInLoad): HeatSetting | null {
+  const constant = plateTimeConstant({ material: part.metal, plateMm: part.plateMm });
+  if (!constant.ok) return null;
+  const at = (moreC: number): number | null => {
+    const run = heatThrough(
+      shiftedAir(placedAir(oven, part), moreC),
+      { tauS: constant.value.tauS, startC: START_C },
+      6 * 3600,
+      STEP_S,
+    );
+    return run.ok ? crossing(run.value.metal, part.toC) : null;
+  };
+  const [modelS, hotter, colder] = [at(0), at(0.5), at(-0.5)];
+  if (modelS === null || hotter === null || colder === null) return null;
+  return {
+    // By how it heats: a metal of another heat is a plate of steel so much thicker.
+    plateMm: (part.plateMm * heatPerMm(part.metal)) / heatPerMm("steel"),
+    loadShare: part.loadKg === null ? null : part.loadKg / oven.data.fullKgSteel,
+    overC: part.setPointC + part.placeOffC - part.toC,
+    airAtDoorC: part.airAtDoorC,
+    place: part.place,
+    modelS,
+    perC: Math.log(colder / hotter),
+  };
+}
+const heatPerMm = (metal: Metal): number => metals[metal].densityKgPerM3 * metals[metal].heatJPerKgK;

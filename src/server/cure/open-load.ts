@@ -108,6 +108,14 @@ type RackRow = {
   coat: CoatOnTop | null;
 };
 
+/** What else is known of the load a rack is in; null while it hangs in none. */
+type LoadAround = {
+  readonly setPointC: number;
+  readonly airAtDoorC: number;
+  readonly loadKg: number | null;
+  readonly placeOffC: (place: string) => number;
+} | null;
+
 /** What a rack is to an oven, from its part, its powder and what the oven has learnt. */
 export function bakedRack(
   row: RackRow,
@@ -115,6 +123,7 @@ export function bakedRack(
   powders: ReadonlyMap<string, SetupItem<"powder">>,
   lots: ReadonlyMap<string, SetupItem<"lot">>,
   learnt: LearntOven,
+  load: LoadAround,
 ): BakedRack | null {
   const part = parts.get(row.part_id)?.data;
   const ordered = powders.get(row.powder_id);
@@ -122,7 +131,19 @@ export function bakedRack(
   const sheet = sheetOf(row.coat, lots, powders, ordered);
   const metal = metalOf[part.substrate];
   const { plateMm, hollow } = heatsAs(part);
-  const known = learnt.forSection(plateMm, hollow);
+  const known = load
+    ? learnt.forPart({
+        metal,
+        plateMm,
+        hollow,
+        toC: Math.min(...sheet.schedule.points.map((p) => p.metalC)),
+        place: row.place === "–" ? "" : row.place,
+        placeOffC: load.placeOffC(row.place),
+        setPointC: load.setPointC,
+        airAtDoorC: load.airAtDoorC,
+        loadKg: load.loadKg,
+      })
+    : learnt.forSection(plateMm, hollow);
   const constant = (h: number) => plateTimeConstant({ material: metal, plateMm, hWPerM2K: h });
   const [middle, slow, fast] = [known.hWPerM2K, ...known.band].map((h) => constant(h as number));
   if (!middle?.ok || !slow?.ok || !fast?.ok) return null;
@@ -210,17 +231,25 @@ export async function loadLoad(
       db,
     ),
   ]);
-  const inside = racks.rows.flatMap((r) => bakedRack(r, parts, powders, lots, learnt) ?? []);
+  const surveys = await loadSurveys(db, oven, at, 5);
+  const offC = (place: string) => placeOffC(surveys[0]?.survey ?? null, place);
+  const setPointC = head.set_point_c ?? oven.data.usualSetPointC;
+  // Of a load with somebody else's racks in it the mass is not known to a person held to one customer.
+  const masses = racks.rows.map((r) => {
+    const own = parts.get(r.part_id)?.data.measures?.massKg;
+    return own === undefined ? null : own * r.pieces;
+  });
+  const loadKg =
+    racks.rows.length < head.racks || masses.includes(null) ? null : masses.reduce<number>((a, b) => a + (b ?? 0), 0);
+  const around = { setPointC, airAtDoorC: head.air_c ?? oven.data.airAtDoorC, loadKg, placeOffC: offC };
+  const inside = racks.rows.flatMap((r) => bakedRack(r, parts, powders, lots, learnt, around) ?? []);
   if (inside.length === 0) return null;
   // What was noted beside a recorder is by its clock, which may run faster than the wall's.
   const noted = events.rows
     .map((e) => ({ ...e, atS: e.since_door_s ?? (e.happened_at.getTime() - head.door_closed_at.getTime()) / 1000 }))
     .sort((a, b) => a.atS - b.atS);
   const heaviest = inside.reduce((most, r) => (r.sectionMm > most.sectionMm ? r : most));
-  const [melts, surveys] = await Promise.all([
-    usualMelt(db, oven.id, heaviest, parts, head.door_closed_at),
-    loadSurveys(db, oven, at, 5),
-  ]);
+  const melts = await usualMelt(db, oven.id, heaviest, parts, head.door_closed_at);
   return {
     recordId: head.record_id,
     oven,
@@ -229,8 +258,8 @@ export async function loadLoad(
     pulledAt: head.pulled_at,
     timing: head.timing,
     sections: sectionsOf(head.sections),
-    setPointC: head.set_point_c ?? oven.data.usualSetPointC,
-    racks: inside.map((r) => ({ ...r, placeOffC: placeOffC(surveys[0]?.survey ?? null, r.place) })),
+    setPointC,
+    racks: inside.map((r) => ({ ...r, placeOffC: offC(r.place) })),
     racksInLoad: head.racks,
     // Probes of somebody else's racks in the same load are not for a person held to one customer.
     channels: channelsOf(channels).filter(
@@ -360,5 +389,5 @@ export async function racksToBake(
     sql<RackRow>`select ${rackColumns(sql`${at}::timestamptz`)}, '–' as place, null as channel from rack k join job j on j.id = k.job_id
       where k.number = any(${numbers}::text[]) and ${forPerson(person, "j.customer_id")} order by k.number`.execute(db),
   ]);
-  return rows.flatMap((r) => bakedRack(r, parts, powders, lots, learnt) ?? []);
+  return rows.flatMap((r) => bakedRack(r, parts, powders, lots, learnt, null) ?? []);
 }
