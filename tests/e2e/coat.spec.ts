@@ -116,6 +116,8 @@ test("a rack is coated: pre-flight with its earth by links, the coat takes it ov
   // What the lamp found is read and looked at beside what is asked for.
   await page.goto("/racks/C201/thickness");
   await expect(page.getByText(/Noted under the lamp, read there as well: Seat/)).toBeVisible();
+  // The look is an inspector's.
+  await signIn(page, "bea");
   await page.goto("/racks/C201/bench");
   await expect(page.getByText(/Noted under the lamp, look there as well: Seat/)).toBeVisible();
 });
