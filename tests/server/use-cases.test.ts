@@ -303,7 +303,10 @@ describe("the demo's stories can be found", () => {
     const conversion = file?.established.find((f) => f.finding === "conversion-out");
     expect(conversion).toMatchObject({ state: "present", grade: "measured" });
     expect(conversion?.sources.length).toBeGreaterThan(0);
-    const others = file ? await sameCondition(t.app, lead, file, "conversion-thin") : [];
+    const found = file ? await sameCondition(t.app, lead, file, "conversion-thin") : null;
+    const others = found?.racks ?? [];
+    expect(found?.hung).toBe(found?.lookedInto);
+    expect(found?.hung).toBeGreaterThan(others.length);
     expect(others.length).toBeGreaterThan(5);
   });
   test("story 2: pinholed lamp heads without their outgassing bake lead to gas from the casting", async () => {

@@ -170,32 +170,43 @@ export type AtRisk = {
   readonly structure: string | null;
 };
 
-/** Containment: other racks of the period that passed under the same condition as this case's rack. One set-based query each; O(racks in the window). */
+/** Racks looked into, the nearest in time first; how many there are more is said. */
+const MOST_LOOKED_INTO = 400;
+export type Containment = {
+  readonly racks: readonly AtRisk[];
+  /** Other racks hung within the thirty days, and how many of them, the nearest, were looked into. */
+  readonly hung: number;
+  readonly lookedInto: number;
+};
+
+/** Containment: other racks of the period that passed under the same condition as this case's rack. One set-based query each; O(racks looked into). */
 export async function sameCondition(
   db: Kysely<Database>,
   person: Person,
   file: { rack: RackFile | null; established: readonly EstablishedFinding[] },
   cause: string,
-): Promise<AtRisk[]> {
+): Promise<Containment> {
   const rack = file.rack;
-  if (!rack) return [];
+  const none = { racks: [], hung: 0, lookedInto: 0 };
+  if (!rack) return none;
   const known = knowledge.causes.get(cause);
   const shared = file.established.filter(
     (f) => f.state === "present" && known?.evidence.some((e) => e.finding === f.finding && e.whenPresent >= 1),
   );
-  if (shared.length === 0) return [];
+  if (shared.length === 0) return none;
   const from = new Date(rack.hungAt.getTime() - 30 * 86_400_000);
   const to = new Date(rack.hungAt.getTime() + 30 * 86_400_000);
   const candidates = await db
     .selectFrom("rack")
     .innerJoin("job", "job.id", "rack.job_id")
-    .select(["rack.id", "rack.number"])
+    .select(["rack.id", "rack.number", sql<number>`(count(*) over ())::int`.as("hung")])
     .where("rack.hung_at", ">=", from)
     .where("rack.hung_at", "<=", to)
     .where("rack.id", "<>", rack.id)
     .where(forPerson(person, "job.customer_id"))
-    .orderBy("rack.hung_at")
-    .limit(400)
+    .orderBy(sql`abs(extract(epoch from rack.hung_at - ${rack.hungAt}))`)
+    .orderBy("rack.number")
+    .limit(MOST_LOOKED_INTO)
     .execute();
   const all = await conditionsWhenPassed(
     db,
@@ -214,7 +225,8 @@ export async function sameCondition(
     );
     out.push(...found.filter((f) => f !== null));
   }
-  return out;
+  out.sort((a, b) => a.hungAt.getTime() - b.hungAt.getTime());
+  return { racks: out, hung: candidates[0]?.hung ?? 0, lookedInto: candidates.length };
 }
 
 /** Racks looked into at one time: as many as leave connections for everyone else. */

@@ -2,7 +2,7 @@ import type { Metadata } from "next";
 import { notFound } from "next/navigation";
 import { Suspense } from "react";
 import { loadKnowledge } from "@/core/diagnosis";
-import { loadCase, sameCondition } from "@/server/causes/load-case";
+import { type Containment, loadCase, sameCondition } from "@/server/causes/load-case";
 import { whatDiffers } from "@/server/causes/what-differs";
 import { database } from "@/server/database";
 import { currentLine } from "@/server/line/current-line";
@@ -13,7 +13,7 @@ import { AnyFinding, NextChecks } from "@/ui/causes/ask-findings";
 import { CauseRow } from "@/ui/causes/cause-row";
 import { ConfirmForm } from "@/ui/causes/confirm-form";
 import { WhatDiffersTable } from "@/ui/causes/what-differs";
-import { dateAndTime } from "@/ui/format";
+import { countOf, dateAndTime } from "@/ui/format";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
 import Link from "@/ui/link";
@@ -259,7 +259,7 @@ async function AtRisk({
   file: Parameters<typeof sameCondition>[2];
   cause: string;
 }) {
-  const others = await sameCondition(database(), person, file, cause);
+  const { racks: others, hung, lookedInto } = await sameCondition(database(), person, file, cause);
   const pieces = others.reduce((n, o) => n + o.pieces, 0);
   const out = others.filter((o) => o.structure !== null).length;
   return (
@@ -272,19 +272,41 @@ async function AtRisk({
           No other rack within thirty days shares the conditions that speak for the leading cause.
         </p>
       ) : (
-        others.slice(0, 20).map((o) => (
-          <div key={o.number} className="row grid-cols-[60px_minmax(0,1fr)_90px_130px]">
-            <Link className="link fig font-bold" href={`/racks/${o.number}`}>
-              {o.number}
-            </Link>
-            <span>
-              {o.part}, {o.customer}
-            </span>
-            <span className="num">{o.pieces} pieces</span>
-            <span className="soft">{o.structure ?? o.decision?.replaceAll("-", " ") ?? "no decision"}</span>
-          </div>
-        ))
+        <>
+          {others.slice(0, 20).map((o) => (
+            <AtRiskRow key={o.number} rack={o} />
+          ))}
+          {others.length > 20 && (
+            <details>
+              <summary className="link min-h-11 cursor-pointer content-center">and {others.length - 20} more</summary>
+              {others.slice(20).map((o) => (
+                <AtRiskRow key={o.number} rack={o} />
+              ))}
+            </details>
+          )}
+        </>
       )}
+      {hung > lookedInto && (
+        <p className="text-watch mt-1">
+          Of {hung.toLocaleString("en-GB")} racks hung within thirty days the {lookedInto} nearest were looked into; the
+          others were not.
+        </p>
+      )}
+    </div>
+  );
+}
+
+function AtRiskRow({ rack: o }: { rack: Containment["racks"][number] }) {
+  return (
+    <div className="row grid-cols-[60px_minmax(0,1fr)_90px_130px]">
+      <Link className="link fig font-bold" href={`/racks/${o.number}`}>
+        {o.number}
+      </Link>
+      <span>
+        {o.part}, {o.customer}
+      </span>
+      <span className="num">{countOf(o.pieces, "piece")}</span>
+      <span className="soft">{o.structure ?? o.decision?.replaceAll("-", " ") ?? "no decision"}</span>
     </div>
   );
 }
