@@ -158,8 +158,8 @@ describe("what cure shows", () => {
       idleKw: 20,
       efficiency: 0.6,
       learnt: [
-        { mostMm: 3, hollow: false, hWPerM2K: 20, bakes: 9, grade: "measured" as const },
-        { mostMm: 1e6, hollow: false, hWPerM2K: 30, bakes: 0, grade: "assumed" as const },
+        { mostMm: 3, hollow: false, hWPerM2K: 20, band: [16, 25] as const, bakes: 9, grade: "measured" as const },
+        { mostMm: 1e6, hollow: false, hWPerM2K: 30, band: [21, 39] as const, bakes: 0, grade: "assumed" as const },
       ],
     };
     const piece = (massKg: number | null, sectionMm = 6) => ({
@@ -184,6 +184,14 @@ describe("what cure shows", () => {
       planOf(oven, [piece(20, 3)], [{ fromS: 0, airC: 205 }], { leastIndex: 110, holdToo: true }),
     ).pieces[0];
     expect(thin?.tauS).toBeCloseTo((7850 * 490 * 0.0015) / 20, 6);
+    // As slow and as quick as the next bake may be, by the same figures.
+    const by = (end: "slow" | "quick" | null) =>
+      valueOrThrow(planOf(oven, [piece(20, 3)], [{ fromS: 0, airC: 205 }], { leastIndex: 110, holdToo: true }, end))
+        .pieces[0];
+    expect(by("slow")?.tauS).toBeCloseTo((7850 * 490 * 0.0015) / 16, 6);
+    expect(by("quick")?.tauS).toBeCloseTo((7850 * 490 * 0.0015) / 25, 6);
+    expect(by("slow")?.readyS ?? 0).toBeGreaterThan(by(null)?.readyS ?? 0);
+    expect(by("quick")?.readyS ?? 1e9).toBeLessThan(by(null)?.readyS ?? 0);
   });
   test("charts say what they are, in either unit, and draw nothing that is no number", () => {
     const { air, metal } = probed(1800);

@@ -60,6 +60,13 @@ export function LoadColumn({
           efficiency: oven.efficiency,
         })
       : null;
+  // When the slowest is ready, were all of them as quick or as slow as the next bake may be.
+  const readyBy = (end: "slow" | "quick") => {
+    const p = pieces.length > 0 ? planOf(oven, pieces, program, asked, end) : null;
+    if (!p?.ok || p.value.never.length > 0) return null;
+    return Math.max(...p.value.pieces.map((x) => x.readyS ?? 0));
+  };
+  const [soonest, latest] = good?.windowS ? [readyBy("quick"), readyBy("slow")] : [null, null];
   const racks = pieces.flatMap((p) => p.rack ?? []);
   const guessed = pieces.filter((p) => p.massKg === null).length;
   const others = STEPS_C.filter((d) => d !== 0 && setPointC + d <= oven.mostSetPointC && setPointC + d > 120).map(
@@ -88,6 +95,13 @@ export function LoadColumn({
                 to <b className="fig text-[22px]">{minutes(good.windowS[1])}</b>
               </>
             )}{" "}
+            {soonest !== null && (
+              <span className="small soft">
+                {latest === null
+                  ? `cured in ${minutes(soonest)} at the soonest; where it heats slowly, not at this heat `
+                  : `cured in ${minutes(soonest)} to ${minutes(latest)}, nine times in ten `}
+              </span>
+            )}
             <Verdict result="in">One pull</Verdict>
           </span>
         )}

@@ -16,6 +16,8 @@ export type PlannerOven = {
     readonly mostMm: number;
     readonly hollow: boolean;
     readonly hWPerM2K: number;
+    /** Where the next bake's lies, 90 %: slowest and quickest. */
+    readonly band: readonly [slow: number, quick: number];
     readonly bakes: number;
     readonly grade: "measured" | "assumed";
   }[];
@@ -44,6 +46,7 @@ export const minutes = (s: number) => `${Math.round(s / 60)} min`;
 export const learntFor = (oven: PlannerOven, { sectionMm, hollow }: Pick<PlannerPiece, "sectionMm" | "hollow">) =>
   oven.learnt.find((l) => l.hollow === hollow && sectionMm <= l.mostMm) ?? {
     hWPerM2K: 25,
+    band: [17.5, 32.5] as const,
     bakes: 0,
     grade: "assumed" as const,
   };
@@ -54,7 +57,13 @@ export function planOf(
   pieces: readonly Placed[],
   program: readonly SetPoint[],
   asked: { readonly leastIndex: number; readonly holdToo: boolean },
+  /** With every piece as slow, or as quick, as the next may be. */
+  end: "slow" | "quick" | null = null,
 ): Result<LoadPlan> {
+  const heatOf = (p: Placed) => {
+    const known = learntFor(oven, p);
+    return end === null ? known.hWPerM2K : known.band[end === "slow" ? 0 : 1];
+  };
   const weighed = pieces.map((p) => ({ metal: p.metal, massKg: p.massKg ?? UNKNOWN_MASS_KG }));
   return planLoad(
     {
@@ -64,7 +73,7 @@ export function planOf(
     },
     pieces.map((p) => ({
       id: p.id,
-      section: { metal: p.metal, sectionMm: p.sectionMm, hWPerM2K: learntFor(oven, p).hWPerM2K },
+      section: { metal: p.metal, sectionMm: p.sectionMm, hWPerM2K: heatOf(p) },
       schedule: p.schedule,
       startC: p.startC,
     })),

@@ -53,6 +53,7 @@ export default async function PlannerPage() {
                   mostMm,
                   hollow,
                   hWPerM2K: known?.hWPerM2K ?? 25,
+                  band: known?.band ?? ([17.5, 32.5] as const),
                   bakes: known?.bakes ?? 0,
                   grade: known?.grade ?? "assumed",
                 };
