@@ -37,7 +37,8 @@ export function findPostgres() {
   return onPath && !onPath.startsWith("/usr/local/bin") ? path.dirname(onPath) : null;
 }
 
-export function ensureDebian(packages) {
+/** Installs packages of Debian's; where that fails, others `instead` of them. */
+export function ensureDebian(packages, instead = null) {
   if (packages.length === 0) return;
   if (!isRoot || !has("apt-get"))
     fail(
@@ -57,7 +58,9 @@ export function ensureDebian(packages) {
     env,
     encoding: "utf8",
   });
-  if (install.status !== 0) fail(`apt-get install ${packages.join(" ")} failed:\n${install.stderr}`);
+  if (install.status === 0) return;
+  if (!instead) fail(`apt-get install ${packages.join(" ")} failed:\n${install.stderr}`);
+  ensureDebian(instead);
 }
 
 export function ensurePostgresInstalled() {
@@ -67,11 +70,13 @@ export function ensurePostgresInstalled() {
   return bin;
 }
 
+/** The browser without its windows, which is the quicker; a Debian that has it only whole gives the whole. */
+const BROWSERS = ["/usr/bin/chromium-headless-shell", "/usr/bin/chromium"];
 export function ensureChromium() {
-  const chromium = process.env.CHROMIUM ?? "/usr/bin/chromium-headless-shell";
-  if (!existsSync(chromium)) ensureDebian(["chromium-headless-shell", ...(has("pdftotext") ? [] : ["poppler-utils"])]);
-  else if (!has("pdftotext")) ensureDebian(["poppler-utils"]);
-  return chromium;
+  const there = () => [process.env.CHROMIUM, ...BROWSERS].find((file) => file && existsSync(file));
+  if (!has("pdftotext")) ensureDebian(["poppler-utils"]);
+  if (!there()) ensureDebian(["chromium-headless-shell"], ["chromium"]);
+  return there() ?? fail("Chromium not found after installation: apt-get install chromium");
 }
 
 /** Installs the locked packages when they are missing or the lock has changed since. */
