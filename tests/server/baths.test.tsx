@@ -2,9 +2,11 @@ import { renderToStaticMarkup } from "react-dom/server";
 import { afterAll, beforeAll, describe, expect, test } from "vitest";
 import { learntResponse } from "@/server/baths/learnt-response";
 import { type BathFile, loadBath } from "@/server/baths/load-bath";
+import { loadLine } from "@/server/line/load-line";
 import { newId, now } from "@/server/now";
 import { setupAt } from "@/server/setup/setup-data";
 import { AdditionAdvice } from "@/ui/bath/addition-advice";
+import { dueList } from "@/ui/shift/due-list";
 import { person, type TestDatabase, testDatabase } from "../support/database";
 import { entityId, stored } from "../support/entries";
 
@@ -247,5 +249,16 @@ describe("what would bring a bath back", () => {
     // Forty mg/L a litre; from 150 to the middle of 180 to 600: 6 L.
     expect(known).toMatchObject({ parameter: "inhibitor", kind: "response", grade: "measured", to: 390 });
     expect(known?.kind === "response" && known.dosesL.reduce((a, b) => a + b, 0)).toBe(6);
+  });
+  test("a bath that is out is said to be out on Shift, not to move toward the limit it has passed", async () => {
+    const code = await ownBath("Tank B9", {
+      windows: { ph: { lower: 4.8, upper: 5.8, watchLower: null, watchUpper: null, reaction: null } },
+    });
+    const ago = (hours: number) => new Date(now().getTime() - hours * 3_600_000);
+    for (const [i, ph] of [5.2, 5.4, 5.6, 5.75, 5.95].entries()) await check(code, ago(9 - 2 * i), ph);
+    const due = dueList(await loadLine(t.app, operator, now()), "metric").find((d) => d.what === "Tank B9");
+    expect(due?.result).toBe("out");
+    expect(due?.why).toMatch(/^pH read 5\.95/);
+    expect(due?.why).not.toMatch(/moves toward/);
   });
 });

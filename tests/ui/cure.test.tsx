@@ -122,7 +122,7 @@ describe("what cure shows", () => {
           units="metric"
         />,
       );
-    expect(needs(900)).toMatch(/short of 110/);
+    expect(needs(900)).toMatch(/short of what is planned: index 110/);
     expect(needs(900)).toContain("Short");
     expect(needs(2400)).toMatch(/more than it needed/);
     expect(needs(2400)).toContain("Safe");

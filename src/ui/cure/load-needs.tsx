@@ -1,6 +1,7 @@
 import { type BakeChannel, type OvenAir, type PowderSchedule, planLoad, plannedAt } from "@/core/cure";
 import type { UnitSystem } from "@/core/units";
 import { HeatChart } from "../charts/heat-chart";
+import { countOf } from "../format";
 import { Grade, Verdict } from "../marks/verdict";
 import { failureText } from "../words/failures";
 
@@ -65,9 +66,12 @@ export function LoadNeeds({
           </>
         ) : (
           <>
-            No one moment cured all of it without over-baking some: {plan.loads.length} loads,{" "}
-            {plan.loads.map((l) => `${l.pieces.join(" ")} at ${minutes(l.windowS[0])}`).join("; ")}. It was in for{" "}
-            <b className="fig">{minutes(doorToPullS)}</b>.
+            {plan.loads.length === 0
+              ? "At this heat nothing in it is cured without being over-baked."
+              : `No one moment cured all of it without over-baking some: ${countOf(plan.loads.length, "load")}, ${plan.loads
+                  .map((l) => `${l.pieces.join(" ")} at ${minutes(l.windowS[0])}`)
+                  .join("; ")}.`}{" "}
+            It was in for <b className="fig">{minutes(doorToPullS)}</b>.
           </>
         )}
       </p>
@@ -95,7 +99,7 @@ export function LoadNeeds({
               {short === null
                 ? "not cured at this heat"
                 : short > 0
-                  ? `${minutes(short)} short of ${plannedIndex}`
+                  ? `${minutes(short)} short of what is planned: index ${plannedIndex}${holdToo ? " and a hold of its sheet" : ""}`
                   : `${minutes(-short)} more than it needed`}
             </span>
             <span className="flex items-center gap-2">

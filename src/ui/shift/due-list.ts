@@ -118,7 +118,7 @@ export function dueList(line: Line, units: UnitSystem): DueItem[] {
     const reacting = file.series.find((s) => s.reaction);
     const why = reacting?.reaction
       ? `${parameterName[reacting.parameter]} out since ${time(reacting.reaction.since)}. ${reacting.reaction.what}`
-      : leaving?.forecast?.kind === "forecast" && leaving.forecast.limit !== null
+      : file.result !== "out" && leaving?.forecast?.kind === "forecast" && leaving.forecast.limit !== null
         ? `${parameterName[leaving.parameter]} moves toward ${bathValue(leaving.parameter, leaving.forecast.limit, units)}; check before it may leave the window`
         : last && file.result !== "in"
           ? `${parameterName[worst?.parameter ?? ""]} read ${bathValue(worst?.parameter ?? "", last.value, units)} at ${time(last.at)}`

@@ -81,6 +81,7 @@ export const climbWords: Record<Climb, string> = {
   fast: "faster than its sheet: gas and water break through the film",
 };
 
+const MOST_TOUCH_UP_MIN = 120;
 export function filmStateWords(state: FilmState, hot = false): string {
   // Past the onset of its cure it has melted, whether anybody noted it or not.
   if (state.kind === "loose")
@@ -88,7 +89,8 @@ export function filmStateWords(state: FilmState, hot = false): string {
   if (state.kind === "curing") return "melted and curing; soft, do not touch";
   if (state.kind === "cured") return "cured";
   const minutes = Math.floor(state.touchUpLeftS / 60);
-  return `melted, soft; touch-up open${Number.isFinite(minutes) ? ` for ${Math.max(0, minutes)} min more` : ""}`;
+  // At a heat that hardly cures the model's figure is no promise of hours.
+  return `melted, soft; touch-up open${minutes <= MOST_TOUCH_UP_MIN ? ` for ${Math.max(0, minutes)} min more` : ""}`;
 }
 
 /** A fault of a trace in words, with what to do. */

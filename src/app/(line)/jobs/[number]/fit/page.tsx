@@ -39,7 +39,11 @@ export default async function FitPage({ params }: { params: Promise<{ number: st
           title={`Job ${file.number}: fit and hanging`}
         >
           <Verdict result={!fit?.ok ? "unknown" : best ? "in" : "out"}>
-            {!fit?.ok ? "Never measured" : best ? `Fits, ${best.clearanceMm.toFixed(0)} mm to spare` : "Does not fit"}
+            {!fit?.ok
+              ? "Never measured"
+              : best
+                ? `Fits${Number.isFinite(best.clearanceMm) ? `, ${best.clearanceMm.toFixed(0)} mm to spare` : ""}`
+                : "Does not fit"}
           </Verdict>
           <div className="small soft">{best ? best.orientation.name : `${site.marginMm} mm wanted on each side`}</div>
         </PageHead>
