@@ -143,18 +143,6 @@ describe("what is asked for", () => {
     expect(asked({ features: ["thermal-cut-edges"] }).slice(0, 2)).toEqual(["degrease", "break-edges"]);
     expect(asked({ features: ["fit-surface"] }).at(-1)).toBe("masks-in");
   });
-  test("with a system planned, what it holds is asked and what was declined is not", () => {
-    const planned = (over: object, rest: Parameters<typeof asked>[0] = {}) =>
-      asked({ ...rest, system: { preparation: "blast", breakEdges: false, outgas: false, ...over } });
-    expect(planned({}, { features: ["sharp-edges"] })).not.toContain("break-edges");
-    expect(planned({ breakEdges: true })).toContain("break-edges");
-    expect(planned({}, { substrate: "galvanised" })).not.toContain("prebake");
-    expect(planned({ outgas: true })).toContain("prebake");
-    expect(planned({ preparation: "sand" }, { stages: ["clean"] })).toEqual(["sand", "blow-off", "solvent-wipe"]);
-    expect(planned({ preparation: "sand", breakEdges: true, outgas: true }, { recoat: true, stages: [] })).toEqual(
-      asked({ recoat: true, stages: ["prebake"] }),
-    );
-  });
   test("a recoat is scuffed, not blasted", () => {
     const steps = asked({ recoat: true, features: ["sharp-edges"] });
     expect(steps).toContain("scuff");

@@ -98,10 +98,8 @@ export function stepsAskedFor(input: {
   readonly recoat: boolean;
   /** How the metal came in; null where nobody said. */
   readonly condition?: { readonly oil: boolean; readonly weldSpatter: boolean; readonly oldCoating: string } | null;
-  /** The system that was planned: what it holds is asked, what was declined is not; null where none was. */
-  readonly system?: { readonly preparation: string; readonly breakEdges: boolean; readonly outgas: boolean } | null;
 }): readonly PrepStep[] {
-  const { substrate, features, stages, recoat, condition = null, system = null } = input;
+  const { substrate, features, stages, recoat, condition = null } = input;
   const asked = new Set<PrepStep>(["blow-off", "solvent-wipe"]);
   // Oil comes off before anything abrasive touches the metal.
   if (!recoat && (condition?.oil || stages.includes("blast"))) asked.add("degrease");
@@ -116,13 +114,11 @@ export function stepsAskedFor(input: {
     asked.add("dust-tape");
     asked.add("look-over");
   }
-  if (!recoat && system?.preparation === "sand") asked.add("sand");
-  const sharp = features.includes("thermal-cut-edges") || features.includes("sharp-edges");
-  if (!recoat && (system ? system.breakEdges : sharp)) asked.add("break-edges");
+  if (!recoat && (features.includes("thermal-cut-edges") || features.includes("sharp-edges"))) asked.add("break-edges");
   // Heat-treated aluminium is not baked above its cure but where the plan says so.
   const gassy = substrate === "cast-iron" || substrate === "galvanised" || substrate === "cast-aluminium";
   const weakens = features.includes("heat-treated") && substrate === "cast-aluminium";
-  if (stages.includes("prebake") || (system ? system.outgas : gassy && !weakens)) asked.add("prebake");
+  if (stages.includes("prebake") || (gassy && !weakens)) asked.add("prebake");
   if (features.includes("fit-surface")) asked.add("masks-in");
   return prepSteps.filter((step) => asked.has(step));
 }

@@ -9,7 +9,6 @@ export const askedSteps = (rack: RackFile): readonly PrepStep[] =>
     stages: rack.job.plan.stages,
     recoat: rack.passes[rack.pass]?.after?.decision === "scuff-and-recoat",
     condition: rack.job.plan.condition,
-    system: rack.job.plan.system,
   });
 
 /** Steps on record, done or left out with a reason, in any pass over the same metal. */
