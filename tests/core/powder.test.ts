@@ -6,6 +6,7 @@ import {
   daysUsedUp,
   learnt,
   lotAge,
+  onHand,
   orderOfUse,
   perPass,
   powderKg,
@@ -48,6 +49,16 @@ describe("shelf life", () => {
       { id: "soon", daysLeft: 12, stockKg: null },
     ];
     expect(orderOfUse(lots).map((l) => l.id)).toEqual(["soon", "fresh", "empty", "old"]);
+  });
+  test("what is on hand is enough by what was weighed, short where all was, and not known where a lot was not", () => {
+    const lot = (stockKg: number | null, daysLeft = 30) => ({ stockKg, daysLeft });
+    expect(onHand(10, [lot(6), lot(4)])).toEqual({ kind: "enough", weighedKg: 10 });
+    expect(onHand(10, [lot(6), lot(3)])).toEqual({ kind: "short", weighedKg: 9, byKg: 1 });
+    expect(onHand(10, [lot(6), lot(null)])).toEqual({ kind: "not-known", weighedKg: 6, lotsNotWeighed: 1 });
+    // The day it runs out a lot may still be used; the day after it counts for nothing, weighed or not.
+    expect(onHand(10, [lot(10, 0)]).kind).toBe("enough");
+    expect(onHand(10, [lot(10, -1), lot(null, -1)])).toEqual({ kind: "short", weighedKg: 0, byKg: 10 });
+    expect(onHand(10, [])).toMatchObject({ kind: "short", byKg: 10 });
   });
 });
 

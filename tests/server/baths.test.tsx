@@ -8,7 +8,7 @@ import { setupAt } from "@/server/setup/setup-data";
 import { AdditionAdvice } from "@/ui/bath/addition-advice";
 import { dueList } from "@/ui/shift/due-list";
 import { person, type TestDatabase, testDatabase } from "../support/database";
-import { entityId, stored } from "../support/entries";
+import { bathRound, entityId, stored } from "../support/entries";
 
 let t: TestDatabase;
 const operator = person("operator", "rufus");
@@ -189,17 +189,7 @@ describe("what acid does to this bath", () => {
 
 describe("what would bring a bath back", () => {
   const checks = (bath: string, at: Date, values: Record<string, number>) =>
-    stored(t, operator, at, {
-      kind: "bath-check",
-      bath,
-      values: Object.entries(values).map(([parameter, value]) => ({
-        parameter,
-        value,
-        typed: String(value),
-        typedUnit: "",
-      })),
-      sure: true,
-    });
+    stored(t, operator, at, bathRound(bath, values, { sure: true }));
   const additionsOf = async (bath: string, at: Date) => (await loadBath(t.app, bath, at))?.additions ?? [];
   test("every value that is out and has a product is advised: acid, concentrate with what to drain, and on top", async () => {
     const code = await ownBath("Tank B1");

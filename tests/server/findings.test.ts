@@ -2,7 +2,8 @@ import * as v from "valibot";
 import { describe, expect, test } from "vitest";
 import { type EstablishedFinding, findingsFromRecord } from "@/server/causes/findings-from-record";
 import type { RackFile, ThreadRecord } from "@/server/rack/load-rack";
-import { type SetupInput, setupSchemas } from "@/server/setup/setup-data";
+import type { SetupInput } from "@/server/setup/setup-data";
+import { setupSchemas } from "@/server/setup/setup-schemas";
 import type { BathCondition, Conditions } from "@/server/trace/conditions";
 
 const site = v.parse(setupSchemas.site, {

@@ -3,7 +3,8 @@ import { afterAll, beforeAll, describe, expect, test } from "vitest";
 import { findOven } from "@/server/cure/oven-file";
 import { saveOven } from "@/server/cure/save-oven";
 import { now } from "@/server/now";
-import { type SetupData, setupAt, setupSchemas } from "@/server/setup/setup-data";
+import { type SetupData, setupAt } from "@/server/setup/setup-data";
+import { setupSchemas } from "@/server/setup/setup-schemas";
 import { person, type TestDatabase, testDatabase } from "../support/database";
 
 let t: TestDatabase;

@@ -2,7 +2,7 @@ import { afterAll, beforeAll, describe, expect, test } from "vitest";
 import { asNew } from "@/core/plan";
 import { openCase } from "@/server/causes/case-actions";
 import { loadCase } from "@/server/causes/load-case";
-import { recoatOpenOf } from "@/server/coat/over-old-film";
+import { recoatHold } from "@/server/coat/over-old-film";
 import { storeEntry } from "@/server/entries/store-entry";
 import { loadLine } from "@/server/line/load-line";
 import { newId, now } from "@/server/now";
@@ -12,6 +12,7 @@ import { atPass, loadRack, type RackFile, type ThreadRecord } from "@/server/rac
 import { evidenceFor, passesOf } from "@/server/rack/passes";
 import { dispose } from "@/server/release/dispose";
 import { conditionsWhenPassed } from "@/server/trace/conditions";
+import { failureText } from "@/ui/words/failures";
 import { person, type TestDatabase, testDatabase } from "../support/database";
 import { aCoat, entryAt, freshRack, seatFilm, stored } from "../support/entries";
 
@@ -135,7 +136,12 @@ describe("a rack that goes through twice", () => {
       value: null,
       note: "",
     });
-    expect(await coat(inspector, { kv: 85 })).toMatchObject({ failure: { asks: ["voltage-reduced"] } });
+    const refused = await coat(inspector, { kv: 85 });
+    expect(refused).toMatchObject({ failure: { asks: ["voltage-reduced"] } });
+    if (!refused.ok)
+      expect(failureText(refused.failure)).toBe(
+        "Rack P110 goes over an old film, which still asks for: no more than 70 kV by its coat before, and 85 kV was typed.",
+      );
     expect(await coat(inspector, { kv: 85, leftOut: "the lead said so" })).toMatchObject({
       failure: { kind: "role-refused", needs: "release" },
     });
@@ -152,8 +158,8 @@ describe("a rack that goes through twice", () => {
       job: { ...rack.job, plan: { ...rack.job.plan, condition: { ...asNew, oldCoating: "unknown" as const } } },
     };
     const of = { layer: "top", at, kv: 60, earthMohm: 0.3, sheetKv: null };
-    expect(recoatOpenOf(old, of)).toEqual(["scuff", "tape-test", "photo"]);
-    expect(recoatOpenOf(rack, of)).toEqual([]);
+    expect(recoatHold(old, of)).toMatchObject({ kind: "recoat-not-ready", asks: ["scuff", "tape-test", "photo"] });
+    expect(recoatHold(rack, of)).toBeNull();
   });
   test("while it waits it stands at Prepare, to be done again; its old readings are not in the count", async () => {
     await freshRack(t, "P101", { at: earlier(400) });

@@ -17,7 +17,7 @@ import { addVersion } from "@/server/setup/add-version";
 import { setupAt } from "@/server/setup/setup-data";
 import { failureText } from "@/ui/words/failures";
 import { person, type TestDatabase, testDatabase } from "../support/database";
-import { entryAt, freshRack, stored } from "../support/entries";
+import { bathRound, entryAt, freshRack, stored } from "../support/entries";
 
 let t: TestDatabase;
 const at = now();
@@ -29,17 +29,7 @@ beforeAll(async () => {
 afterAll(() => t.drop());
 
 const put = (when: Date, entry: object) => storeEntry(t.app, operator, entryAt(when, entry), at);
-const check = (values: Record<string, number>, over: object = {}, bath = "Tank 3") => ({
-  kind: "bath-check",
-  bath,
-  values: Object.entries(values).map(([parameter, value]) => ({
-    parameter,
-    value,
-    typed: String(value),
-    typedUnit: "",
-  })),
-  ...over,
-});
+const check = (values: Record<string, number>, over: object = {}, bath = "Tank 3") => bathRound(bath, values, over);
 
 describe("a round that looks like a slip", () => {
   test("°F typed as °C is asked with what was meant, nothing is stored; said to be sure, it is", async () => {

@@ -16,6 +16,19 @@ export async function stored(t: TestDatabase, who: Person, at: Date, rest: objec
   return outcome.recordId;
 }
 
+/** A round of a bath as it was typed, plain numbers in its own units. */
+export const bathRound = (bath: string, values: Record<string, number>, over: object = {}) => ({
+  kind: "bath-check",
+  bath,
+  values: Object.entries(values).map(([parameter, value]) => ({
+    parameter,
+    value,
+    typed: String(value),
+    typedUnit: "",
+  })),
+  ...over,
+});
+
 export const entityId = async (t: TestDatabase, kind: string, code: string): Promise<string> =>
   (
     await t.app

@@ -1,6 +1,6 @@
 import { describe, expect, test } from "vitest";
 import { bathSlug, codeOfSlug, readinessResult } from "@/core/bath";
-import { advise, asNew, fitPart, nothingDone, parseIntakeLine, refusals, usualSchools } from "@/core/plan";
+import { advise, asNew, fitPart, nothingDone, notSized, parseIntakeLine, refusals, usualSchools } from "@/core/plan";
 import { err, ok, valueOrThrow } from "@/core/result";
 import type { ExposedRack, Exposure, HowFar } from "@/server/baths/exposure";
 import type { PanelSeen, PanelTestSeen, SludgeSeen } from "@/server/baths/wash-proofs";
@@ -17,7 +17,7 @@ import { AirNow } from "@/ui/prepare/air-now";
 import { FilmFigures, RuleStanding } from "@/ui/thickness/film-readout";
 import { RejectList } from "@/ui/thickness/reject-list";
 import { failureText } from "@/ui/words/failures";
-import { keptOut } from "@/ui/words/plan";
+import { fitAtSaid, fitSaid, keptOut } from "@/ui/words/plan";
 import { html, words } from "../support/markup";
 
 const at = new Date("2026-05-04T10:00:00Z");
@@ -384,9 +384,13 @@ describe("a part of a delivery", () => {
   test("its fit is said as found: room and counts, what keeps it out, nothing while it is looked for", () => {
     const plan = (fit: Parameters<typeof PartPlan>[0]["fit"]) =>
       words(<PartPlan has={has} described={describePart(part, own)} fit={fit} set={() => {}} />);
-    const fits = { fits: true as const, clearanceMm: 700, turned: "height up, length along" };
+    const fits = {
+      fits: true as const,
+      said: fitSaid(700, { names: [], nothing: false }),
+      turned: "height up, length along",
+    };
     expect(plan({ ...fits, perRack: 16, perOven: 288 })).toContain(
-      "700 mm to spare ; 16 on a rack, 288 in an oven load",
+      "Fits, 700 mm to spare : height up, length along ; 16 on a rack, 288 in an oven load",
     );
     expect(plan({ ...fits, perRack: null, perOven: null })).not.toContain("on a rack");
     const out = plan({ fits: false, keptOutBy: [{ place: "Oven 1", by: "3100 mm too long" }] });
@@ -408,6 +412,33 @@ describe("a part of a delivery", () => {
     ];
     const fit = valueOrThrow(fitPart({ box: { lengthMm: 900, widthMm: 900, heightMm: 900 }, massKg: 12 }, places, 0));
     expect(fit.keptOutBy.map(keptOut)).toEqual(["100 mm too long", "7 kg too heavy"]);
+  });
+  test("it fits only where a size is set up to fit into", () => {
+    const oven = { code: "O", name: "Oven", role: "oven" as const, inside: null, mostKg: null };
+    const booth = {
+      ...oven,
+      name: "Booth",
+      role: "booth" as const,
+      inside: { lengthMm: 800, widthMm: 900, heightMm: 900 },
+    };
+    const hook = { ...oven, name: "Hook", role: "hook" as const };
+    const said = (places: Parameters<typeof notSized>[0]) => fitSaid(50, notSized(places));
+    expect(said([booth, hook])).toEqual({ result: "in", words: "Fits, 50 mm to spare", why: null });
+    expect(said([booth, oven])).toEqual({
+      result: "unknown",
+      words: "Fit not known",
+      why: "50 mm to spare where a size is set up; it is not for Oven",
+    });
+    for (const none of [[], [hook], [oven, hook]])
+      expect(said(none)).toEqual({ result: "unknown", words: "Fit not known", why: "no room’s size is set up" });
+    // Too heavy for the one hook is out, whatever the rooms are.
+    expect(fitSaid(null, notSized([hook])).result).toBe("out");
+    const at = { equipment: "", role: "oven" as const, fits: true, clearanceMm: null, tight: null, overKg: null };
+    expect(fitAtSaid(at, oven)).toEqual({ result: "unknown", words: "size not set up" });
+    expect(fitAtSaid(at, hook)).toEqual({ result: "unknown", words: "load not set up" });
+    expect(fitAtSaid(at, { ...hook, mostKg: 5 })).toEqual({ result: "in", words: "carries it" });
+    expect(fitAtSaid({ ...at, clearanceMm: 50 }, booth)).toEqual({ result: "in", words: "50 mm" });
+    expect(fitAtSaid({ ...at, fits: false, clearanceMm: -50 }, booth)).toEqual({ result: "out", words: "-50 mm" });
   });
 });
 

@@ -63,7 +63,7 @@ export function cautiousForecast(
   const together = runningTogether(residuals);
   const worth = Math.max(TREND_LEAST_POINTS, (n * (1 - together)) / (1 + together));
   // Residuals that run together look smaller about their line than they are about the truth.
-  const own = trend.residualSd * Math.sqrt((n - 2) / Math.max(1, worth - 2)) ** (together > 0 ? 1 : 0);
+  const own = trend.residualSd * Math.sqrt((n - 2) / Math.max(1, worth - 2));
   const sd = Math.max(own, repeatability);
   const t = studentTQuantile(PREDICTION_CONFIDENCE, Math.max(1, worth - 2));
   const spanH = trend.lastHour - (h[0] as number);

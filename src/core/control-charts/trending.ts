@@ -58,6 +58,8 @@ export function trendingChart(
   const lines: (StretchLine & { readonly points: number; readonly sxx: number })[] = [];
   let line = newLine();
   let fromIndex = 0;
+  /** By its first check. */
+  const stretchOf: number[] = [];
   const close = (toIndex: number) => {
     const fit = line.fit();
     if (fit && line.points() >= 3)
@@ -77,6 +79,7 @@ export function trendingChart(
       line = newLine();
       fromIndex = i;
     }
+    stretchOf.push(fromIndex);
     const hour = hours[i] as number;
     const fit = line.fit();
     leftOver.push(fit ? (value - fit.at(hour)) / fit.widening(hour) : null);
@@ -90,11 +93,8 @@ export function trendingChart(
   // What is left of a straight line by rounding is no spread.
   const size = Math.max(...values.map(Math.abs));
   if (sigma <= 1e-12 * size) return err({ kind: "no-spread", value: mean(values) });
-  const judged = leftOver.flatMap((w, i) => (w === null ? [] : [{ w, i }]));
-  const starts = judged.flatMap(({ i }, k) => {
-    const before = judged[k - 1];
-    return before && [...breaks].some((b) => b > before.i && b <= i) ? [k] : [];
-  });
+  const judged = leftOver.flatMap((w, i) => (w === null ? [] : [{ w, i, stretch: stretchOf[i] }]));
+  const starts = judged.flatMap(({ stretch }, k) => (k > 0 && stretch !== judged[k - 1]?.stretch ? [k] : []));
   const found = runRules(
     judged.map(({ w }) => w),
     { centre: 0, sigma },

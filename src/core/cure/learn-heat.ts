@@ -134,6 +134,17 @@ export const LEARNT_FROM_BAKES = 5;
 /** How far off a usual figure may be, either way, until something was learnt. */
 const UNKNOWN_SPREAD = 0.3;
 
+const alone = (h: number, bakes: number): LearntHeatTransfer => ({
+  kind: "learnt-heat-transfer",
+  hWPerM2K: h,
+  interval: null,
+  band: [h * (1 - UNKNOWN_SPREAD), h * (1 + UNKNOWN_SPREAD)],
+  bakes,
+  grade: "assumed",
+});
+/** The usual figure, where no bake of like sections is on record. */
+export const usualHeatTransfer = alone(DEFAULT_HEAT_TRANSFER_W_PER_M2_K, 0);
+
 /**
  * What an oven's bakes of like sections say of its heat transfer: geometric mean with its 95 % interval, and the 90 %
  * band of the next bake (t, n − 1, on ln h). Under five the usual figure stands beside it and the grade is assumed: with
@@ -143,12 +154,7 @@ export function learnHeatTransfer(values: readonly number[]): Result<LearntHeatT
   const bad = values.find((h) => !(h > 0) || !Number.isFinite(h));
   if (bad !== undefined) return err({ kind: "bad-input", name: "hWPerM2K", value: bad });
   const n = values.length;
-  const grade = n >= LEARNT_FROM_BAKES ? "measured" : "assumed";
-  if (n < 2) {
-    const h = values[0] ?? DEFAULT_HEAT_TRANSFER_W_PER_M2_K;
-    const band = [h * (1 - UNKNOWN_SPREAD), h * (1 + UNKNOWN_SPREAD)] as const;
-    return ok({ kind: "learnt-heat-transfer", hWPerM2K: h, interval: null, band, bakes: n, grade });
-  }
+  if (n < 2) return ok(values[0] === undefined ? usualHeatTransfer : alone(values[0], 1));
   const logs = values.map(Math.log);
   const middle = mean(logs);
   const sd = sampleSd(logs);
@@ -159,7 +165,7 @@ export function learnHeatTransfer(values: readonly number[]): Result<LearntHeatT
     interval: around((studentTQuantile(0.975, n - 1) * sd) / Math.sqrt(n)),
     band: around(studentTQuantile(0.95, n - 1) * sd * Math.sqrt(1 + 1 / n)),
     bakes: n,
-    grade,
+    grade: n >= LEARNT_FROM_BAKES ? "measured" : "assumed",
   });
 }
 

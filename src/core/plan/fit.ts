@@ -41,6 +41,23 @@ export type Fit = {
   readonly keptOutBy: readonly FitAt[];
 };
 
+/** Places a part goes into; the others only carry it. */
+const goneInto: ReadonlySet<Equipment["role"]> = new Set(["booth", "oven", "washer", "blast-room"]);
+/**
+ * What a fit says nothing of: rooms whose size nobody set up, by name; `nothing` where no room's size is known at all, so
+ * that no way of turning a part was looked at.
+ */
+export function notSized(places: readonly Equipment[]): {
+  readonly names: readonly string[];
+  readonly nothing: boolean;
+} {
+  const passed = places.filter((p) => goneInto.has(p.role));
+  return {
+    names: passed.filter((p) => !p.inside).map((p) => p.name),
+    nothing: passed.every((p) => !p.inside),
+  };
+}
+
 /** Room a hand wants round a part, mm; a site can set its own. */
 export const USUAL_MARGIN_MM = 50;
 

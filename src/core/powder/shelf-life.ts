@@ -1,3 +1,4 @@
+import { atLeast } from "../limits";
 import { err, ok, type Result } from "../result";
 
 /** A stretch of storage at one temperature. */
@@ -58,4 +59,25 @@ export function orderOfUse<L extends { readonly daysLeft: number; readonly stock
 ): readonly L[] {
   const rank = (lot: L) => (lot.daysLeft < 0 ? 2 : lot.stockKg !== null && lot.stockKg <= 0 ? 1 : 0);
   return [...lots].sort((a, b) => rank(a) - rank(b) || a.daysLeft - b.daysLeft);
+}
+
+/** Powder of a kind against what a job needs, kg. */
+export type OnHand =
+  | { readonly kind: "enough"; readonly weighedKg: number }
+  | { readonly kind: "short"; readonly weighedKg: number; readonly byKg: number }
+  /** What was weighed falls short, and there are lots whose weight nobody took. */
+  | { readonly kind: "not-known"; readonly weighedKg: number; readonly lotsNotWeighed: number };
+
+/** Whether the lots that are in date hold what is needed, kg; a lot that was never weighed in counts for nothing either way. O(lots). */
+export function onHand(
+  neededKg: number,
+  lots: readonly { readonly daysLeft: number; readonly stockKg: number | null }[],
+): OnHand {
+  const usable = lots.filter((l) => l.daysLeft >= 0);
+  const weighedKg = usable.reduce((sum, l) => sum + (l.stockKg ?? 0), 0);
+  const lotsNotWeighed = usable.filter((l) => l.stockKg === null).length;
+  if (atLeast(weighedKg, neededKg)) return { kind: "enough", weighedKg };
+  return lotsNotWeighed > 0
+    ? { kind: "not-known", weighedKg, lotsNotWeighed }
+    : { kind: "short", weighedKg, byKg: neededKg - weighedKg };
 }

@@ -156,21 +156,20 @@ async function byResponse(
   };
 }
 
+/** On top where there is room for it, else with as much drained first. */
+function dosesOf(a: BathAddition): readonly number[] | null {
+  if (a.kind === "response") return a.dosesL;
+  if (a.kind !== "concentrate") return null;
+  const plan = a.onTop.ok ? a.onTop : a.levelKept;
+  return plan.ok ? plan.value.dosesL : null;
+}
+
 /** Litres in all that a bath's own reckoning asks for of a product now; null where it asks for none. */
 export function advisedLitres(additions: readonly BathAddition[], isIt: (product: string) => boolean): number | null {
   for (const a of additions) {
-    const doses =
-      a.kind === "response"
-        ? a.dosesL
-        : a.kind === "concentrate"
-          ? a.onTop.ok
-            ? a.onTop.value.dosesL
-            : a.levelKept.ok
-              ? a.levelKept.value.dosesL
-              : null
-          : null;
-    if (doses && (a.kind === "response" || a.kind === "concentrate") && isIt(a.product))
-      return doses.reduce((x, y) => x + y, 0);
+    if (!("product" in a) || !isIt(a.product)) continue;
+    const doses = dosesOf(a);
+    if (doses) return doses.reduce((x, y) => x + y, 0);
   }
   return null;
 }

@@ -3,7 +3,7 @@ import * as v from "valibot";
 import type { BathParameter, BathWindow } from "@/core/bath";
 import { stands } from "@/db/queries/stands";
 import type { Database } from "@/db/schema";
-import { setupSchemas } from "../setup/setup-data";
+import { setupSchemas } from "../setup/setup-schemas";
 
 /** Checks sent at most: a tank checked every ten minutes for a year. */
 export const MOST_CHECKS = 60_000;

@@ -1,6 +1,5 @@
 import { type Kysely, sql } from "kysely";
-import type { BathParameter } from "@/core/bath";
-import { learnResponse } from "@/core/bath";
+import { type BathParameter, learnResponse } from "@/core/bath";
 import { stands } from "@/db/queries/stands";
 import type { Database } from "@/db/schema";
 

@@ -43,7 +43,8 @@ export type BathSeries = {
   readonly chart: TrendingChart | null;
   /** Points out of their window: their cause is known, so lines and spread are taken without them. */
   readonly leftOut: number;
-  readonly noRunRulesWhy: Failure | null;
+  /** Why nothing is judged against a trend. */
+  readonly noChartWhy: Failure | null;
   readonly forecast:
     | (BathForecast & {
         readonly limit: number | null;
@@ -187,7 +188,7 @@ function judgeSeries(
     points,
     chart: chart.ok ? chart.value : null,
     leftOut: leftOut.filter(Boolean).length,
-    noRunRulesWhy: chart.ok ? null : chart.error,
+    noChartWhy: chart.ok ? null : chart.error,
     forecast: null,
     wedge: [],
     noForecastWhy: null,

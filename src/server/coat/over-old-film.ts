@@ -1,4 +1,5 @@
-import { earthLinkOf, type RecoatAsk, recoatOpen } from "@/core/coating";
+import { earthLinkOf, recoatOpen } from "@/core/coating";
+import type { Failure } from "@/core/result";
 import type { RackFile } from "../rack/load-rack";
 import { preFlightEntries } from "../rack/pre-flight-on-record";
 
@@ -21,8 +22,8 @@ function overFilm(rack: RackFile, layer: string, at: Date): boolean {
   return baked && !(lastCoat.details.coat?.[0]?.layer === "primer" && layer === "top");
 }
 
-/** What a coat over an old film still asks for; nothing where it is over bare or primed metal. */
-export function recoatOpenOf(
+/** What a coat over an old film still asks for (`recoat-not-ready`); null where nothing, or where it is over bare or primed metal. */
+export function recoatHold(
   rack: RackFile,
   coat: {
     readonly layer: string;
@@ -31,20 +32,21 @@ export function recoatOpenOf(
     readonly earthMohm: number | null;
     readonly sheetKv: readonly [number, number] | null;
   },
-): readonly RecoatAsk[] {
-  if (!overFilm(rack, coat.layer, coat.at)) return [];
+): Failure | null {
+  if (!overFilm(rack, coat.layer, coat.at)) return null;
   const own = rack.latest.filter((r) => r.base.happened_at <= coat.at);
   const lastBake = own.findLast((r) => r.base.kind === "bake")?.base.happened_at ?? new Date(0);
   const since = own.filter((r) => r.base.happened_at > lastBake);
   const flights = since.filter((r) => r.base.kind === "pre-flight").flatMap(preFlightEntries);
   const lastKv = rack.current.findLast((r) => r.details.coat?.[0]?.kv != null)?.details.coat?.[0]?.kv ?? null;
-  return recoatOpen({
+  const mostKv = coat.sheetKv?.[1] ?? lastKv;
+  const asks = recoatOpen({
     scuffed:
       since.some((r) => r.details.prep_step?.some((s) => s.step === "scuff" && s.done)) ||
       flights.some((e) => e.item === "scuffed" && e.good === true),
     earthRead: coat.earthMohm !== null || flights.some((e) => earthLinkOf[e.item] && e.value !== null),
     kv: coat.kv,
-    mostKv: coat.sheetKv?.[1] ?? lastKv,
+    mostKv,
     strangers: strangersFilm(rack)
       ? {
           // On the film itself: a panel says nothing of it.
@@ -53,4 +55,13 @@ export function recoatOpenOf(
         }
       : null,
   });
+  if (asks.length === 0) return null;
+  return {
+    kind: "recoat-not-ready",
+    number: rack.number,
+    asks,
+    kv: coat.kv,
+    mostKv,
+    by: coat.sheetKv ? "set-up sheet" : "coat before",
+  };
 }

@@ -7,7 +7,8 @@ import type { Database } from "@/db/schema";
 import { sectionsOf } from "../bake/section-readings";
 import { layerOnTop } from "../bake/sheet-of";
 import { channelsOf } from "../rack/judge-rack";
-import { scheduleOfPowder, setupAt, setupSchemas } from "../setup/setup-data";
+import { scheduleOfPowder, setupAt } from "../setup/setup-data";
+import { setupSchemas } from "../setup/setup-schemas";
 
 export type JudgedAgain = {
   readonly rack: string;

@@ -106,7 +106,8 @@ export async function learnOven(db: Kysely<Database>, oven: SetupItem<"oven">, a
       : await db.selectFrom("bake_channel").selectAll().where("record_id", "in", ids).orderBy("ordinal").execute();
   const byBake = group(channels, (c) => c.record_id);
   const bakes: LearntBake[] = [];
-  const seen: HeatSeen[] = [];
+  /** What each bake was known by and came to: three runs of the model each, made only where a part is foretold. */
+  const asSeen: (() => HeatSeen | null)[] = [];
   const kgOf = (of: readonly Row[]): number | null =>
     of.reduce<number | null>((kg, r) => {
       const own = parts.get(r.part_id)?.data.measures?.massKg;
@@ -140,18 +141,21 @@ export async function learnOven(db: Kysely<Database>, oven: SetupItem<"oven">, a
         : timeConstantReached(airOf(oven, row.set_point_c), { startC: START_C, toC, atS: measuredS });
     const h = heatTransferOf(reached?.ok ? reached.value : slowest.tauS, metal, plateMm);
     if (!h.ok) continue;
-    const setting = settingOf(oven, {
-      metal,
-      plateMm,
-      hollow,
-      toC,
-      setPointC: row.set_point_c ?? oven.data.usualSetPointC,
-      airAtDoorC: row.air_c ?? oven.data.airAtDoorC,
-      loadKg: kgOf(inLoad.get(row.record_id) ?? []),
-      place: row.place === "–" ? "" : row.place,
-      placeOffC: 0,
-    });
-    if (setting && measuredS !== null) seen.push({ ...setting, measuredS });
+    if (measuredS !== null)
+      asSeen.push(() => {
+        const setting = settingOf(oven, {
+          metal,
+          plateMm,
+          hollow,
+          toC,
+          setPointC: row.set_point_c ?? oven.data.usualSetPointC,
+          airAtDoorC: row.air_c ?? oven.data.airAtDoorC,
+          loadKg: kgOf(inLoad.get(row.record_id) ?? []),
+          place: row.place === "–" ? "" : row.place,
+          placeOffC: 0,
+        });
+        return setting && { ...setting, measuredS };
+      });
     const section = sectionClassOf(plateMm, hollow);
     const before = learnHeatTransfer(bakes.filter((b) => b.section === section).map((b) => b.hWPerM2K));
     bakes.push({
@@ -188,7 +192,7 @@ export async function learnOven(db: Kysely<Database>, oven: SetupItem<"oven">, a
     forSection: (mm, hollow) => learntOf(sectionClassOf(mm, hollow)),
     forPart: (part) => {
       const bySection = learntOf(sectionClassOf(part.plateMm, part.hollow));
-      memory ??= rememberHeat(seen);
+      memory ??= rememberHeat(asSeen.flatMap((see) => see() ?? []));
       // Bakes are remembered by the oven's own air: what a place differs by is in what they came to.
       const setting = memory.ok && memory.value ? settingOf(oven, { ...part, placeOffC: 0 }) : null;
       if (!memory.ok || !memory.value || !setting) return bySection;

@@ -2,16 +2,17 @@ import type { Kysely } from "kysely";
 import type { PreFlightItem } from "@/core/coating";
 import { usedFromHopper } from "@/core/powder";
 import type { Database } from "@/db/schema";
-import { recoatOpenOf } from "../coat/over-old-film";
+import { recoatHold } from "../coat/over-old-film";
 import { metalKept } from "../line/metal-ready";
 import { refuse } from "../outcome";
 import { loadRack, type RackFile } from "../rack/load-rack";
 import { orderKept } from "../rack/order-kept";
 import { coatTooSoon } from "../rack/order-of-work";
 import { preFlightOnRecord } from "../rack/pre-flight-on-record";
+import { unlessSetAside } from "../rack/set-aside";
 import { preFlightLimits } from "../setup/pre-flight-limits";
 import { type SetupData, setupAt, siteAt } from "../setup/setup-data";
-import { may, type Person } from "../sign-in/roles";
+import type { Person } from "../sign-in/roles";
 import type { Made, Makes, Of } from "./made";
 
 export const makes: Makes<"coat"> = {
@@ -57,19 +58,16 @@ async function coat(db: Kysely<Database>, person: Person, entry: Of<"coat">): Pr
     : await metalKept(db, rack, person, site, { stage: "booth", at: entry.happenedAt, leftOut: entry.leftOut });
   if (metal) return refuse(metal);
   const recoat = entry.supersedes
-    ? []
-    : recoatOpenOf(rack, {
+    ? null
+    : recoatHold(rack, {
         layer: entry.layer,
         at: entry.happenedAt,
         kv: entry.kv,
         earthMohm: entry.earthMohm,
         sheetKv: sheet?.data.recoatKv ?? null,
       });
-  if (recoat.length > 0) {
-    if (entry.leftOut === null)
-      return refuse({ kind: "recoat-not-ready", number: rack.number, asks: recoat, kv: entry.kv });
-    if (!may(person.role, "release")) return refuse({ kind: "role-refused", role: person.role, needs: "release" });
-  }
+  const film = recoat && unlessSetAside(recoat, person, entry.leftOut);
+  if (film) return refuse(film);
   const stops = entry.supersedes ? [] : stopsBefore(rack, entry.happenedAt, sheet?.data ?? null, site);
   if (stops.length > 0) return refuse({ kind: "stop-first", number: rack.number, items: stops });
   if (entry.hopperBeforeKg !== null && entry.hopperAfterKg !== null) {

@@ -4,8 +4,9 @@ import { bareLimitHours, flashOffHold, type MetalHold, type MetalReady, powderHo
 import type { Failure } from "@/core/result";
 import type { Database } from "@/db/schema";
 import type { RackFile } from "../rack/load-rack";
+import { unlessSetAside } from "../rack/set-aside";
 import type { SetupData } from "../setup/setup-data";
-import { may, type Person } from "../sign-in/roles";
+import type { Person } from "../sign-in/roles";
 import { airBefore } from "./air";
 
 const CLEANS: ReadonlySet<string> = new Set(["sand", "degrease"]);
@@ -54,10 +55,7 @@ export async function metalKept(
 ): Promise<Failure | null> {
   const ready = metalReady(rack, entering.at);
   const hold = await holdOf(db, rack, ready, site, entering);
-  if (!hold) return null;
-  if (entering.leftOut !== null)
-    return may(person.role, "release") ? null : { kind: "role-refused", role: person.role, needs: "release" };
-  return { kind: "metal-not-ready", number: rack.number, hold };
+  return hold && unlessSetAside({ kind: "metal-not-ready", number: rack.number, hold }, person, entering.leftOut);
 }
 
 async function holdOf(

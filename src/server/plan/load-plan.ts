@@ -26,7 +26,6 @@ import {
 import type { Result } from "@/core/result";
 import { forPerson } from "@/db/queries/for-person";
 import type { Database } from "@/db/schema";
-import { powderLots } from "../coat/powder-lots";
 import { type Plan, requirementSchema } from "../requirement";
 import { type SetupData, type SetupItem, setupAt, siteAt } from "../setup/setup-data";
 import type { Person } from "../sign-in/roles";
@@ -58,7 +57,6 @@ function optionPricesFor(...args: Parameters<typeof costingOf>): Readonly<Record
 }
 
 export type PlanFile = NonNullable<Awaited<ReturnType<typeof loadPlanFile>>>;
-export type PowderOnHand = { readonly lot: string; readonly stockKg: number | null; readonly daysLeft: number };
 
 /** A planned part out of set-up data; null where it was never measured. */
 export function measuredPart(part: SetupData<"part">): PlannedPart | null {
@@ -86,11 +84,10 @@ export async function loadPlanFile(db: Kysely<Database>, person: Person, number:
     .where(forPerson(person, "customer_id"))
     .executeTakeFirst();
   if (!job) return null;
-  const [plan, parts, powders, lots, equipment, baths, customers, site] = await Promise.all([
+  const [plan, parts, powders, equipment, baths, customers, site] = await Promise.all([
     planOf(db, job, at),
     setupAt(db, "part", at),
     setupAt(db, "powder", at),
-    powderLots(db, at),
     setupAt(db, "equipment", at),
     setupAt(db, "bath", at),
     setupAt(db, "customer", at),
@@ -171,9 +168,6 @@ export async function loadPlanFile(db: Kysely<Database>, person: Person, number:
     loading,
     hanging: part ? hangingFor(item, part) : null,
     costing: part && plan.system ? costingOf(part, plan, item, powder, primer ?? null, site, loading) : null,
-    lots: lots
-      .filter((l) => l.powder?.code === powder.code)
-      .map((l): PowderOnHand => ({ lot: l.code, stockKg: l.stockKg, daysLeft: Math.floor(l.daysLeft) })),
     route: routeFor(plan),
     routeFor,
   };

@@ -1,9 +1,9 @@
 import { type OpenItem, type OrderFault, orderFault } from "@/core/line";
 import type { Failure } from "@/core/result";
 import type { Person } from "../sign-in/roles";
-import { may } from "../sign-in/roles";
 import type { RackFile } from "./load-rack";
 import { openOf } from "./open-of";
+import { unlessSetAside } from "./set-aside";
 
 /** What stands against this rack's entering a stage at a moment, by its own route and records; null where the order holds. */
 function faultOf(rack: RackFile, stage: string, at: Date): OrderFault | null {
@@ -49,9 +49,8 @@ export function orderKept(
   const fault = faultOf(rack, entering.stage, entering.at);
   const open = entering.stage === "oven" ? holdsOven(rack) : [];
   if (!fault && open.length === 0) return null;
-  if (entering.leftOut !== null)
-    return may(person.role, "release") ? null : { kind: "role-refused", role: person.role, needs: "release" };
-  return fault
+  const hold = fault
     ? { kind: "out-of-order", number: rack.number, fault }
     : { kind: "open-before-oven", number: rack.number, open: open.map((o) => o.what) };
+  return unlessSetAside(hold, person, entering.leftOut);
 }

@@ -72,13 +72,14 @@ async function noteRack(trx: Kysely<Database>, rackId: string, at: Date, looked:
   const rack = await loadRack(trx, theShop, number);
   if (!rack) return;
   const decided = newestOf(rack.current, "disposition");
-  const row = decided?.details.disposition?.[0];
+  if (!decided) return;
+  const row = decided.details.disposition?.[0];
   const now = judgeRack(rack, await conditionsWhenPassed(trx, [rack.id], rack.hungAt), at).items;
   const changed = changedSinceDecision(row, now).map(
     ({ was, is }): LookAgain => ({ item: itemKey(is), was: was?.result ?? null, is: is.result }),
   );
   const known = await trx.selectFrom("look_again").selectAll().where("rack_id", "=", rackId).executeTakeFirst();
-  if (!decided || (changed.length === 0 && !known)) return;
+  if (changed.length === 0 && !known) return;
   const seen = sha256(JSON.stringify(changed));
   const closed = changed.length === 0 || looked || known?.closed_on === seen;
   await trx

@@ -86,12 +86,15 @@ function meets(at: Date, last: Date, timeZone: string): string {
   return hours < 48 ? `${span(at.getTime() - last.getTime())} after the last check` : `about ${dayMonth(at, timeZone)}`;
 }
 
+const MOST_TIMES_TOLD = 20;
 /** A trend that is none of the usual ones between changes. */
 function slopeWords({ slopePerHour, usualPerHour }: { slopePerHour: number; usualPerHour: number }): string {
   const way = slopePerHour > 0 ? "rises" : "falls";
   if (slopePerHour * usualPerHour < 0) return `It ${way} since the last change, where it usually does the opposite.`;
-  const faster = Math.abs(slopePerHour) > Math.abs(usualPerHour);
-  return `It ${way} ${faster ? "faster" : "slower"} since the last change than it usually does.`;
+  const times = Math.abs(slopePerHour / usualPerHour);
+  // Told as a factor while it can be: of what usually hardly moves it would be a figure without sense.
+  if (!(times <= MOST_TIMES_TOLD)) return `It ${way} since the last change, where it usually hardly moves.`;
+  return `It ${way} ${times.toFixed(times < 0.1 ? 2 : 1)} times as fast since the last change as it usually does.`;
 }
 
 /** What the line of a series says in words: run rules met, forecast, or why there is none. */
@@ -106,7 +109,7 @@ export function SeriesWords({
   timeZone: string;
   units: UnitSystem;
 }) {
-  const overdue = series.nextCheckBy !== null && series.nextCheckBy < now;
+  const overdue = checkOverdue(series, now);
   const last = series.points.length - 1;
   const met = Object.entries(series.chart?.runRules ?? {})
     .filter(([, at]) => at?.includes(last))
@@ -117,6 +120,7 @@ export function SeriesWords({
       {series.leftOut > 0 &&
         series.chart &&
         `Limits without the ${series.leftOut === 1 ? "check" : `${series.leftOut} checks`} out of the window. `}
+      {series.noChartWhy && last >= 0 && `Not judged against its own trend: ${failureText(series.noChartWhy)} `}
       {met.length > 0 && <b className="text-ink">Beside its trend: {met.join("; ")}. </b>}
       {series.chart?.unusualSlope && <b className="text-ink">{slopeWords(series.chart.unusualSlope)} </b>}
       {forecast?.kind === "forecast" && forecast.limit !== null
@@ -138,8 +142,24 @@ export function SeriesWords({
   );
 }
 
-/** Whether a bath is past the check it was due: what is known of it is of before. */
-export const checkOverdue = (file: BathFile, now: Date): boolean => file.nextCheckBy !== null && file.nextCheckBy < now;
+/** The newest figure of a value; past the check it was due it is said of when it was read. */
+export function FigureVerdict({ series, now, timeZone }: { series: BathSeries; now: Date; timeZone: string }) {
+  const last = series.points.at(-1);
+  if (!last) return <Verdict result="unknown">never checked</Verdict>;
+  const word = last.result === "watch" ? "near its limit" : last.result === "in" ? "in" : "out";
+  return checkOverdue(series, now) ? (
+    <>
+      <Verdict result={last.result === "in" ? "watch" : last.result}>was {word}</Verdict>{" "}
+      <span className="small soft">read {when(last.at, now, timeZone)};</span>
+    </>
+  ) : (
+    <Verdict result={last.result}>{word}</Verdict>
+  );
+}
+
+/** Whether a bath, or a value of it, is past the check it was due: what is known of it is of before. */
+export const checkOverdue = ({ nextCheckBy }: { readonly nextCheckBy: Date | null }, now: Date): boolean =>
+  nextCheckBy !== null && nextCheckBy < now;
 
 /** How ready the wash is; with a check overdue, how ready it was when it was looked at. */
 export function ReadyNow({ index, overdue }: { index: number | null; overdue: number }) {

@@ -100,11 +100,10 @@ export function BathChart({
         fill="var(--band)"
       />
       {control.flatMap((c) =>
-        [c.lower, c.upper].map((ends, side) =>
-          ends.every((v) => v > low - pad && v < high + pad) ? (
+        (["lower", "upper"] as const).map((side) => {
+          const ends = c[side];
+          return ends.every((v) => v > low - pad && v < high + pad) ? (
             <line
-              // Two of a stretch, in their order.
-              // biome-ignore lint/suspicious/noArrayIndexKey: the lower and the upper one
               key={`${c.fromMs}${side}`}
               x1={x(c.fromMs)}
               x2={x(c.toMs)}
@@ -113,8 +112,8 @@ export function BathChart({
               stroke="var(--ink-3)"
               strokeDasharray="1 4"
             />
-          ) : null,
-        ),
+          ) : null;
+        }),
       )}
       {window.upper !== null && limit(window.upper, "out")}
       {window.lower !== null && limit(window.lower, "out")}

@@ -1,4 +1,12 @@
-import { type LoadPlan, loadedAirTauS, type Metal, type PowderSchedule, planLoad, type SetPoint } from "@/core/cure";
+import {
+  type LoadPlan,
+  loadedAirTauS,
+  type Metal,
+  type PowderSchedule,
+  planLoad,
+  type SetPoint,
+  usualHeatTransfer,
+} from "@/core/cure";
 import type { Result } from "@/core/result";
 
 export type PlannerOven = {
@@ -44,12 +52,7 @@ export const STEPS_C = [-15, 0, 10, 20];
 export const minutes = (s: number) => `${Math.round(s / 60)} min`;
 
 export const learntFor = (oven: PlannerOven, { sectionMm, hollow }: Pick<PlannerPiece, "sectionMm" | "hollow">) =>
-  oven.learnt.find((l) => l.hollow === hollow && sectionMm <= l.mostMm) ?? {
-    hWPerM2K: 25,
-    band: [17.5, 32.5] as const,
-    bakes: 0,
-    grade: "assumed" as const,
-  };
+  oven.learnt.find((l) => l.hollow === hollow && sectionMm <= l.mostMm) ?? usualHeatTransfer;
 
 /** The plan of one load: its air made slower by what hangs in it, each piece by what this oven has learnt of its section. */
 export function planOf(

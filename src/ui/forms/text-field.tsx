@@ -7,6 +7,7 @@ export function TextField({
   text,
   change,
   most,
+  least,
   required = false,
   placeholder,
   className = "",
@@ -16,6 +17,8 @@ export function TextField({
   text: string;
   change: (text: string) => void;
   most: number;
+  /** Fewest characters that say something. */
+  least?: number;
   required?: boolean;
   placeholder?: string;
   className?: string;
@@ -27,6 +30,7 @@ export function TextField({
         id={id}
         className="input"
         maxLength={most}
+        minLength={least}
         required={required}
         placeholder={placeholder}
         value={text}

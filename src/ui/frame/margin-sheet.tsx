@@ -5,7 +5,7 @@ import { type ReactNode, useState } from "react";
 export function MarginSheet({ heading, children }: { heading: string; children: ReactNode }) {
   const [open, setOpen] = useState(false);
   return (
-    // biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls is scrolled by keys as well
+    // biome-ignore lint/a11y/noNoninteractiveTabindex: a margin without a link in it scrolls too, and keys scroll only what takes the focus
     <aside className="margin" aria-label="Margin" data-open={open} tabIndex={0}>
       <button type="button" className="margin-handle" aria-expanded={open} onClick={() => setOpen(!open)}>
         <span>{heading}</span>

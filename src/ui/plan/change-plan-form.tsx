@@ -4,6 +4,7 @@ import { type FormEvent, useRef, useState } from "react";
 import { v7 as uuidv7 } from "uuid";
 import type { AdvisedSystem, CoatingSystem, Condition, ShopHas } from "@/core/plan";
 import { RecordRow } from "../forms/recorded";
+import { TextField } from "../forms/text-field";
 import { Verdict } from "../marks/verdict";
 import { failureText } from "../words/failures";
 import { curingName, refusalText } from "../words/plan";
@@ -110,18 +111,16 @@ export function MoveRacks({
         </b>
         .
       </p>
-      <div className="field max-w-[560px]">
-        <label htmlFor="move-reason">Why they go over to this one</label>
-        <input
-          id="move-reason"
-          className="input"
-          required
-          minLength={3}
-          maxLength={400}
-          value={reason}
-          onChange={(e) => setReason(e.target.value)}
-        />
-      </div>
+      <TextField
+        id="move-reason"
+        className="max-w-[560px]"
+        label="Why they go over to this one"
+        text={reason}
+        change={setReason}
+        least={3}
+        most={400}
+        required
+      />
       <RecordRow busy={busy} message={message} primary={false}>
         Move them
       </RecordRow>
@@ -241,36 +240,30 @@ export function ChangeSystem({
         <>
           <GoesOver racks={hanging} move={move} setMove={setMove} />
           {(released || move) && (
-            <div className="field max-w-[560px]">
-              <label htmlFor="change-reason">
-                Why it changes {move ? "for racks that hang" : "after release to the shop"}
-              </label>
-              <input
-                id="change-reason"
-                className="input"
-                required
-                minLength={3}
-                maxLength={400}
-                value={reason}
-                onChange={(e) => setReason(e.target.value)}
-              />
-            </div>
+            <TextField
+              id="change-reason"
+              className="max-w-[560px]"
+              label={`Why it changes ${move ? "for racks that hang" : "after release to the shop"}`}
+              text={reason}
+              change={setReason}
+              least={3}
+              most={400}
+              required
+            />
           )}
           {refused && (
             <div className="border-l-4 border-out pl-3">
               <Verdict result="out">Cannot work</Verdict>
-              <div className="field mt-1 max-w-[560px]">
-                <label htmlFor="overrule">Done all the same, because</label>
-                <input
-                  id="overrule"
-                  className="input"
-                  required
-                  minLength={3}
-                  maxLength={400}
-                  value={why}
-                  onChange={(e) => setWhy(e.target.value)}
-                />
-              </div>
+              <TextField
+                id="overrule"
+                className="mt-1 max-w-[560px]"
+                label="Done all the same, because"
+                text={why}
+                change={setWhy}
+                least={3}
+                most={400}
+                required
+              />
             </div>
           )}
           <RecordRow busy={busy} message={message}>

@@ -1,11 +1,12 @@
-import { type Box, type Equipment, fitAtSite } from "@/core/plan";
-import { keptOut } from "../words/plan";
+import { type Box, type Equipment, fitAtSite, notSized } from "@/core/plan";
+import { type FitSaid, fitSaid, keptOut } from "../words/plan";
 
 /** A part's fit in short, as the list of a delivery shows it. */
 export type FitInShort =
   | {
       readonly fits: true;
-      readonly clearanceMm: number;
+      /** As words say it: of rooms without a size nothing is known. */
+      readonly said: FitSaid;
       readonly turned: string;
       /** Null where the site has no rack or oven to count on. */
       readonly perRack: number | null;
@@ -23,6 +24,7 @@ export type FitAnswer = { readonly number: number; readonly found: readonly FitI
 
 /** Every part of a delivery against the site, away from the screen's own thread. */
 export function answer({ number, parts, places, rooms }: FitQuestion): FitAnswer {
+  const unsized = notSized(places);
   return {
     number,
     found: parts.map((part): FitInShort => {
@@ -40,7 +42,7 @@ export function answer({ number, parts, places, rooms }: FitQuestion): FitAnswer
       const counts = loading?.ok ? loading.value : null;
       return {
         fits: true,
-        clearanceMm: best.clearanceMm,
+        said: fitSaid(best.clearanceMm, unsized),
         turned: best.orientation.name,
         perRack: counts?.perRack ?? null,
         perOven: counts?.perOven ?? null,

@@ -47,8 +47,8 @@ export const PartPlan = memo(function PartPlan({
       </div>
       {fit?.fits && (
         <p className="m-0 mt-1">
-          <Verdict result="in">Fits</Verdict> {fit.turned}
-          {Number.isFinite(fit.clearanceMm) && `, ${fit.clearanceMm.toFixed(0)} mm to spare`}
+          <Verdict result={fit.said.result}>{fit.said.words}</Verdict>: {fit.said.why && `${fit.said.why}; `}
+          {fit.turned}
           {fit.perRack !== null && (
             <span className="soft">
               ; {fit.perRack} on a rack, {fit.perOven} in an oven load

@@ -1,5 +1,6 @@
 "use client";
 import { type FormEvent, useState } from "react";
+import { TextField } from "../forms/text-field";
 import { useRecorder } from "../forms/use-recorder";
 
 /** A lead looked at what came after the decision: what was seen is on record, and Shift asks no longer for it. */
@@ -12,18 +13,16 @@ export function LookedAgain({ rack }: { rack: string }) {
   };
   return (
     <form onSubmit={submit} className="no-print mt-2 flex flex-wrap items-end gap-3">
-      <div className="field min-w-[260px] flex-1">
-        <label htmlFor="looked-again">Looked at again: what you saw, and that the decision stands</label>
-        <input
-          id="looked-again"
-          className="input"
-          required
-          minLength={3}
-          maxLength={400}
-          value={seen}
-          onChange={(e) => setSeen(e.target.value)}
-        />
-      </div>
+      <TextField
+        id="looked-again"
+        className="min-w-[260px] flex-1"
+        label="Looked at again: what you saw, and that the decision stands"
+        text={seen}
+        change={setSeen}
+        least={3}
+        most={400}
+        required
+      />
       <button type="submit" className="btn" disabled={busy}>
         {busy ? "Recording …" : "It stands"}
       </button>

@@ -285,7 +285,7 @@ const sentences: Record<string, (f: Failure, units: UnitSystem) => string> = {
   "stop-first": (f) =>
     `Stop: ${(Array.isArray(f.items) ? (f.items as PreFlightItem[]) : []).map((i) => preFlightOff[i]).join("; ")}. Put it right, look again, then spray rack ${s(f.number)}.`,
   "recoat-not-ready": (f) =>
-    `Rack ${s(f.number)} goes over an old film, which still asks for: ${(Array.isArray(f.asks) ? (f.asks as RecoatAsk[]) : []).map((a) => recoatAskSaid[a]).join("; ")}.`,
+    `Rack ${s(f.number)} goes over an old film, which still asks for: ${(Array.isArray(f.asks) ? (f.asks as RecoatAsk[]) : []).map((a) => (a === "voltage-reduced" ? lowerKv(f) : recoatAskSaid[a])).join("; ")}.`,
   "open-before-oven": (f) =>
     `Rack ${s(f.number)} waits before the oven: ${(Array.isArray(f.open) ? (f.open as OpenKind[]) : []).map((k) => `${openName[k].toLowerCase()} (${openRemedy[k]})`).join("; ")}.`,
   "not-open": (f) => `Nothing of that is open on rack ${s(f.number)}. Look at the page again.`,
@@ -294,11 +294,12 @@ const sentences: Record<string, (f: Failure, units: UnitSystem) => string> = {
   "not-saved": () => "This could not be saved just now. What you typed is kept; try again in a moment.",
 };
 
-const recoatAskSaid: Record<RecoatAsk, string> = {
+/** The voltage typed against the most there may be over an old film. */
+const lowerKv = (f: Failure) => `no more than ${s(f.mostKv)} kV by its ${s(f.by)}, and ${s(f.kv)} kV was typed`;
+const recoatAskSaid: Record<Exclude<RecoatAsk, "voltage-reduced">, string> = {
   scuff: "the film scuffed (Prepare, or the pre-flight)",
   earth: "the earth read: an old film insulates the hook too",
   voltage: "the voltage it is sprayed with",
-  "voltage-reduced": "a lower voltage, as its set-up sheet has it for a recoat, or no more than the coat before",
   "tape-test": "a tape test on the old film, which is not the shop’s own (Test, cross-cut, on the part)",
   photo: "a photo of the old film",
 };

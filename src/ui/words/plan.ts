@@ -1,18 +1,21 @@
-import type {
-  CoatingSystem,
-  ExpectedLife,
-  Exposure,
-  Family,
-  FitAt,
-  MarkKind,
-  OutsideWork,
-  PartFeature,
-  RouteCheck,
-  RouteCode,
-  RouteParameter,
-  Substrate,
+import {
+  type CoatingSystem,
+  type Equipment,
+  type ExpectedLife,
+  type Exposure,
+  type Family,
+  type FitAt,
+  type MarkKind,
+  notSized,
+  type OutsideWork,
+  type PartFeature,
+  type RouteCheck,
+  type RouteCode,
+  type RouteParameter,
+  type Substrate,
 } from "@/core/plan";
 import type { UnitSystem } from "@/core/units";
+import type { VerdictResult } from "@/core/verdict";
 import { figure } from "../format";
 
 export const substrateName: Record<Substrate, string> = {
@@ -61,6 +64,31 @@ export const familyName: Record<Family, string> = {
   acrylic: "acrylic",
   silicone: "silicone",
 };
+/**
+ * A fit as a verdict: "fits" only where every room's size is set up; else why it is not known. `spareMm` is the least room
+ * left in those that are, null where the part passes no way.
+ */
+export function fitSaid(spareMm: number | null, unsized: ReturnType<typeof notSized>): FitSaid {
+  if (spareMm === null) return { result: "out", words: "Does not fit", why: null };
+  if (unsized.nothing) return { result: "unknown", words: "Fit not known", why: "no room’s size is set up" };
+  const spare = `${spareMm.toFixed(0)} mm to spare`;
+  if (unsized.names.length === 0) return { result: "in", words: `Fits, ${spare}`, why: null };
+  return {
+    result: "unknown",
+    words: "Fit not known",
+    why: `${spare} where a size is set up; it is not for ${unsized.names.join(", ")}`,
+  };
+}
+export type FitSaid = { readonly result: VerdictResult; readonly words: string; readonly why: string | null };
+/** A place's room for a part turned one way, and what that comes to. */
+export function fitAtSaid(at: FitAt, place: Equipment): { readonly result: VerdictResult; readonly words: string } {
+  if (at.overKg !== null) return { result: "out", words: `${at.overKg.toFixed(0)} kg over` };
+  if (at.clearanceMm !== null) return { result: at.fits ? "in" : "out", words: `${at.clearanceMm.toFixed(0)} mm` };
+  if (notSized([place]).names.length > 0) return { result: "unknown", words: "size not set up" };
+  return place.mostKg === null
+    ? { result: "unknown", words: "load not set up" }
+    : { result: "in", words: "carries it" };
+}
 /** What keeps a part out of a place, with by how much. */
 export const keptOut = ({ overKg, clearanceMm, tight }: FitAt): string =>
   overKg !== null

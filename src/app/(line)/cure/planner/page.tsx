@@ -26,7 +26,7 @@ export default async function PlannerPage() {
   const batch = [...ovens.values()].filter((o) => o.data.type === "batch");
   const waiting = (await racksToCure(database(), person, line.at)).map((r) => r.number);
   const [learnt, racks] = await Promise.all([
-    Promise.all(batch.map((o) => learnOven(db, o, line.at))),
+    Promise.all(batch.map(async (oven) => ({ oven, learnt: await learnOven(db, oven, line.at) }))),
     batch[0] ? racksToBake(db, person, waiting, batch[0], line.at) : [],
   ]);
   return (
@@ -35,7 +35,7 @@ export default async function PlannerPage() {
         <PageHead above="Cure: mixed masses in one oven" title="Load planner" />
         <CureTabs here="planner" />
         <LoadPlanner
-          ovens={batch.map((o, i) => ({
+          ovens={learnt.map(({ oven: o, learnt: own }) => ({
             code: o.code,
             usualSetPointC: o.data.usualSetPointC,
             mostSetPointC: o.data.mostSetPointC,
@@ -48,15 +48,8 @@ export default async function PlannerPage() {
             learnt: [false, true].flatMap((hollow) =>
               sectionClasses.map((c) => {
                 const mostMm = Math.min(c.mostMm, 1e6);
-                const known = learnt[i]?.forSection(mostMm, hollow);
-                return {
-                  mostMm,
-                  hollow,
-                  hWPerM2K: known?.hWPerM2K ?? 25,
-                  band: known?.band ?? ([17.5, 32.5] as const),
-                  bakes: known?.bakes ?? 0,
-                  grade: known?.grade ?? "assumed",
-                };
+                const { hWPerM2K, band, bakes, grade } = own.forSection(mostMm, hollow);
+                return { mostMm, hollow, hWPerM2K, band, bakes, grade };
               }),
             ),
           }))}

@@ -14,7 +14,7 @@ import { personOnPage } from "@/server/sign-in/person";
 import { may, ofTheShop, seesCost } from "@/server/sign-in/roles";
 import { AdditionAdvice } from "@/ui/bath/addition-advice";
 import { BathCheckForm } from "@/ui/bath/bath-check-form";
-import { BathVerdict, SeriesChart, SeriesWords } from "@/ui/bath/bath-panel";
+import { BathVerdict, FigureVerdict, SeriesChart, SeriesWords } from "@/ui/bath/bath-panel";
 import { ExposureList } from "@/ui/bath/exposure-list";
 import { PanelTestForm } from "@/ui/bath/panel-test-form";
 import { RinseFlow } from "@/ui/bath/rinse-flow";
@@ -25,7 +25,6 @@ import { PhotoForm } from "@/ui/forms/photo-form";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
 import Link from "@/ui/link";
-import { Verdict } from "@/ui/marks/verdict";
 import { Photos } from "@/ui/plan/photos";
 import { bathFigure, bathWindow, parameterName, parameterUnit } from "@/ui/words/baths";
 import { money } from "@/ui/words/plan";
@@ -119,15 +118,7 @@ export default async function BathPage({ params }: { params: Promise<{ bath: str
                   {last ? bathFigure(s.parameter, last.value, units) : "–"}{" "}
                   <span className="text-[14px] font-medium">{parameterUnit(s.parameter, units)}</span>
                 </div>
-                <Verdict result={last?.result ?? "unknown"}>
-                  {last
-                    ? last.result === "in"
-                      ? "in"
-                      : last.result === "watch"
-                        ? "near its limit"
-                        : "out"
-                    : "never checked"}
-                </Verdict>{" "}
+                <FigureVerdict series={s} now={line.at} timeZone={line.timeZone} />{" "}
                 <span className="small faint">{bathWindow(s.parameter, s.window, units)}</span>
               </div>
             );

@@ -1,6 +1,8 @@
 import type { Metadata } from "next";
 import { notFound } from "next/navigation";
 import { batchOrConveyor } from "@/core/plan";
+import { onHand } from "@/core/powder";
+import { powderLots } from "@/server/coat/powder-lots";
 import { database } from "@/server/database";
 import { now } from "@/server/now";
 import { loadPlanFile } from "@/server/plan/load-plan";
@@ -35,12 +37,14 @@ export default async function CostPage({ params }: { params: Promise<{ number: s
   const person = await personOnPage();
   // Rates, cost and margin are the shop's own: a customer's person and those on the line do not see them.
   if (!seesCost(person)) notFound();
-  const file = await loadPlanFile(database(), person, (await params).number, now());
+  const at = now();
+  const file = await loadPlanFile(database(), person, (await params).number, at);
   if (!file) notFound();
-  const { costing, site, plan, lots, loading } = file;
+  const { costing, site, plan, loading } = file;
+  const lots = (await powderLots(database(), at)).filter((l) => l.powder?.code === file.powder.code);
   const currency = site.rates?.currency ?? "";
   const value = costing?.ok ? costing.value : null;
-  const stock = lots.filter((l) => l.daysLeft >= 0).reduce((a, l) => a + (l.stockKg ?? 0), 0);
+  const hand = value && onHand(value.powderKg, lots);
   const against =
     value && loading?.ok && site.rates
       ? batchOrConveyor({
@@ -129,21 +133,26 @@ export default async function CostPage({ params }: { params: Promise<{ number: s
       </section>
       <Margin step="plan">
         <MarginBlock title={`${file.powder.code} on hand`}>
-          {value && (
+          {value && hand && (
             <p>
-              <Verdict result={stock >= value.powderKg ? "in" : "out"}>
-                {stock >= value.powderKg ? "Enough" : `${(value.powderKg - stock).toFixed(1)} kg short`}
-              </Verdict>
-              : {value.powderKg.toFixed(1)} kg needed
+              {hand.kind === "enough" && <Verdict result="in">Enough</Verdict>}
+              {hand.kind === "short" && <Verdict result="out">{hand.byKg.toFixed(1)} kg short</Verdict>}
+              {hand.kind === "not-known" && (
+                <>
+                  <Verdict result="unknown">Not known</Verdict>, since{" "}
+                  {hand.lotsNotWeighed === 1 ? "a lot was" : `${hand.lotsNotWeighed} lots were`} never weighed in
+                </>
+              )}
+              : {value.powderKg.toFixed(1)} kg needed, {hand.weighedKg.toFixed(1)} kg weighed in and in date
             </p>
           )}
           {lots.length === 0 && <p className="soft">No lot of it is in stock.</p>}
           {lots.map((l) => (
-            <div key={l.lot} className="row grid-cols-[minmax(0,1fr)_auto_auto]">
-              <span>{l.lot}</span>
+            <div key={l.code} className="row grid-cols-[minmax(0,1fr)_auto_auto]">
+              <span>{l.code}</span>
               <span className="num">{l.stockKg === null ? "not weighed in" : `${l.stockKg.toFixed(1)} kg`}</span>
               <span className={`small ${l.daysLeft < 0 ? "text-out" : "soft"}`}>
-                {l.daysLeft < 0 ? "expired" : `${l.daysLeft} days`}
+                {l.daysLeft < 0 ? "expired" : `${Math.floor(l.daysLeft)} days`}
               </span>
             </div>
           ))}

@@ -1,5 +1,6 @@
 import type { Metadata } from "next";
 import { notFound } from "next/navigation";
+import { notSized } from "@/core/plan";
 import { database } from "@/server/database";
 import { now } from "@/server/now";
 import { loadPlanFile } from "@/server/plan/load-plan";
@@ -12,7 +13,7 @@ import { FitDrawing } from "@/ui/plan/fit-drawing";
 import { JobTabs } from "@/ui/plan/job-tabs";
 import { MarksForm } from "@/ui/plan/marks-form";
 import { failureText } from "@/ui/words/failures";
-import { keptOut, markName } from "@/ui/words/plan";
+import { fitAtSaid, fitSaid, keptOut, markName } from "@/ui/words/plan";
 import { placeMarks } from "../../../actions";
 
 export const metadata: Metadata = { title: "Fit and hanging" };
@@ -26,6 +27,9 @@ export default async function FitPage({ params }: { params: Promise<{ number: st
   const oven = equipment.find((e) => e.role === "oven")?.inside;
   const rack = equipment.find((e) => e.role === "rack")?.inside;
   const hangs = hanging?.result;
+  const said = fit?.ok
+    ? fitSaid(best?.clearanceMm ?? null, notSized(equipment))
+    : { result: "unknown" as const, words: "Never measured", why: null };
   return (
     <>
       <section className="bench">
@@ -38,13 +42,8 @@ export default async function FitPage({ params }: { params: Promise<{ number: st
           }
           title={`Job ${file.number}: fit and hanging`}
         >
-          <Verdict result={!fit?.ok ? "unknown" : best ? "in" : "out"}>
-            {!fit?.ok
-              ? "Never measured"
-              : best
-                ? `Fits${Number.isFinite(best.clearanceMm) ? `, ${best.clearanceMm.toFixed(0)} mm to spare` : ""}`
-                : "Does not fit"}
-          </Verdict>
+          <Verdict result={said.result}>{said.words}</Verdict>
+          {said.why && <div className="small">{said.why}</div>}
           <div className="small soft">{best ? best.orientation.name : `${site.marginMm} mm wanted on each side`}</div>
         </PageHead>
         <JobTabs number={file.number} here="fit" cost={seesCost(person)} />
@@ -77,16 +76,15 @@ export default async function FitPage({ params }: { params: Promise<{ number: st
                       <td className="py-1.5">
                         {t === best ? <b className="text-sorrel">{t.orientation.name}</b> : t.orientation.name}
                       </td>
-                      {t.at.map((a) => (
-                        <td key={a.equipment} className="num whitespace-nowrap">
-                          {a.overKg !== null
-                            ? `${a.overKg.toFixed(0)} kg over`
-                            : a.clearanceMm === null
-                              ? "carries it"
-                              : `${a.clearanceMm.toFixed(0)} mm`}{" "}
-                          <Shape result={a.fits ? "in" : "out"} />
-                        </td>
-                      ))}
+                      {t.at.map((a) => {
+                        const place = equipment.find((e) => e.name === a.equipment);
+                        const at = place && fitAtSaid(a, place);
+                        return (
+                          <td key={a.equipment} className="num whitespace-nowrap">
+                            {at?.words} {at && <Shape result={at.result} />}
+                          </td>
+                        );
+                      })}
                     </tr>
                   ))}
                 </tbody>

@@ -4,7 +4,7 @@ import * as v from "valibot";
 import { findOven } from "@/server/cure/oven-file";
 import { database } from "@/server/database";
 import { now } from "@/server/now";
-import { setupSchemas } from "@/server/setup/setup-data";
+import { setupSchemas } from "@/server/setup/setup-schemas";
 import { personOnPage } from "@/server/sign-in/person";
 import { CureTabs } from "@/ui/cure/cure-tabs";
 import { OvenSetupForm } from "@/ui/cure/oven-setup-form";
