@@ -2,11 +2,13 @@ import fc from "fast-check";
 import { describe, expect, test } from "vitest";
 import {
   type BathSetup,
+  bathParameters,
   blankMlOf,
   checkBath,
   checkRecipe,
   concentrationFromTitration,
   type Dosing,
+  methodRepeats,
   questionAddition,
   recipeOf,
   type TitrationRecipe,
@@ -55,6 +57,7 @@ describe("a recipe", () => {
   test("that can be followed is taken", () => {
     expect(checkRecipe(recipe)).toEqual({ ok: true, value: recipe });
     expect(checkRecipe({ ...recipe, sampleMl: null, indicator: "" }).ok).toBe(true);
+    for (const sampleMl of [0.5, 1000]) expect(checkRecipe({ ...recipe, sampleMl }).ok, `${sampleMl}`).toBe(true);
     expect(checkRecipe({ ...recipe, blankMl: 0.2 }).ok).toBe(true);
   });
   test("a blank is taken off only where one is set", () => {
@@ -62,7 +65,8 @@ describe("a recipe", () => {
     expect(blankMlOf({ ...bath, recipes: { concentration: recipe } }, "concentration")).toBe(0);
     expect(blankMlOf({ ...bath, recipes: { concentration: { ...recipe, blankMl: null } } }, "concentration")).toBe(0);
     expect(blankMlOf(bath, "concentration")).toBe(0);
-    for (const blankMl of [-0.1, 6, Number.NaN])
+    for (const blankMl of [0, 5]) expect(checkRecipe({ ...recipe, blankMl }).ok, `${blankMl}`).toBe(true);
+    for (const blankMl of [-0.1, 5.01, Number.NaN])
       expect(checkRecipe({ ...recipe, blankMl })).toMatchObject({ error: { kind: "bad-recipe", field: "blank, mL" } });
   });
   test.each([
@@ -73,6 +77,7 @@ describe("a recipe", () => {
     [{ sampleMl: 1001 }, "sample, mL"],
     [{ titrant: "  " }, "titrant"],
     [{ endPoint: "" }, "end point"],
+    [{ endPoint: " " }, "end point"],
   ])("%o is refused at “%s”", (over, field) => {
     expect(checkRecipe({ ...recipe, ...over })).toMatchObject({ ok: false, error: { kind: "bad-recipe", field } });
   });
@@ -103,6 +108,27 @@ describe("a recipe", () => {
   test.each([0, -1, 169, Number.NaN])("a value's own round of %d h cannot be", (roundHours) => {
     const windows = { ...bath.windows, inhibitor: { lower: 180, upper: 600, roundHours } };
     expect(checkBath({ ...bath, windows })).toMatchObject({ error: { field: "inhibitor, round, h" } });
+  });
+});
+
+describe("what a method repeats to, in the value's own unit", () => {
+  test("half a step of the burette by its factor where it is titrated", () => {
+    // 0.1 mL at 0.25 % a mL is 0.025 %: half of it.
+    expect(methodRepeats(bath, "concentration")).toBeCloseTo(0.0125, 12);
+    expect(methodRepeats({ ...bath, recipes: { inhibitor: { ...recipe, factor: 60 } } }, "inhibitor")).toBeCloseTo(3);
+  });
+  test("about two of the meter's last digit where it is read off one", () => {
+    const meter = { titrationFactorPercentPerMl: null };
+    expect(bathParameters.map((p) => [p, methodRepeats(meter, p)])).toEqual([
+      ["ph", 0.02],
+      ["concentration", 0.03],
+      ["free-acid", 0.1],
+      ["total-acid", 0.1],
+      ["inhibitor", 5],
+      ["temperature", 0.3],
+      ["pressure", 2],
+      ["conductivity", 1],
+    ]);
   });
 });
 

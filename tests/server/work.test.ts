@@ -172,7 +172,7 @@ describe("the line", () => {
     const due = dueList(line, "metric");
     expect(due.length).toBeGreaterThan(4);
     const times = due.map((d) => d.atMs ?? Number.POSITIVE_INFINITY);
-    const near = (pressing: boolean | undefined) => at.getTime() + (pressing ? 30 * 60_000 : 0);
+    const near = (pressing: string | undefined) => at.getTime() + (pressing === "minutes" ? 30 * 60_000 : 0);
     const now = due.filter((d, i) => (times[i] as number) <= near(d.pressing));
     expect(due.slice(0, now.length)).toEqual(now);
     const toCome = times.slice(now.length);

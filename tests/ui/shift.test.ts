@@ -105,6 +105,29 @@ describe("what needs a hand", () => {
       "Case 7",
     ]);
   });
+  test("a missed check and metal past its limit come before racks that have been held for days", () => {
+    const bath = {
+      bath: { code: "Tank 3", data: { name: "Tank 3 conversion" } },
+      series: [],
+      nextCheckBy: minutes(-100),
+      result: "watch",
+    } as unknown as Line["baths"][number];
+    const due = dueList(
+      line({
+        racks: [rack("3", "held"), rack("4", "bare", { bareSinceMs: minutes(-250).getTime() }), rack("1", "film-open")],
+        bakes: [bake()],
+        baths: [bath],
+      }),
+      "metric",
+    );
+    expect(due.map((d) => [d.what, d.word])).toEqual([
+      ["Oven 1, load 12", "Pull 11:09"],
+      ["Rack 4, bare metal", "Past limit"],
+      ["Tank 3 conversion", "Check overdue"],
+      ["Rack 3, coat", "Held"],
+      ["Rack 1, film", "0 of 30"],
+    ]);
+  });
   test("what is signed and not as it was asks a lead to look again, by what changed", () => {
     const changed = [
       { item: "test:impact", was: "in", is: "out" },

@@ -74,8 +74,8 @@ function factOf(
       const { index } = washReadiness(line.baths, line.at);
       if (!first?.nextCheckBy) return say(index === null ? "" : `ready ${index}`);
       const short = first.bath.code.replace("Tank ", "T");
-      // What a bath was when it was looked at is not what it is: the missed check comes first.
-      if (first.nextCheckBy < line.at) return say(`${short} overdue${index === null ? "" : `, was ${index}`}`);
+      // What a bath was when it was looked at is not what it is: the missed check alone is said.
+      if (first.nextCheckBy < line.at) return say(`${short} check overdue`);
       return say(`${index === null ? "" : `ready ${index}, `}${short} ${clock(first.nextCheckBy)}`);
     }
     case "coat":

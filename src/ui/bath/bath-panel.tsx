@@ -124,7 +124,7 @@ export function SeriesWords({
       {met.length > 0 && <b className="text-ink">Beside its trend: {met.join("; ")}. </b>}
       {series.chart?.unusualSlope && <b className="text-ink">{slopeWords(series.chart.unusualSlope)} </b>}
       {forecast?.kind === "forecast" && forecast.limit !== null
-        ? `At this pace it meets ${bathValue(series.parameter, forecast.limit, units)} ${meets(forecast.meetsAt, series.points.at(-1)?.at ?? forecast.meetsAt, timeZone)}${forecast.lastChecks === null ? "" : `, by its last ${forecast.lastChecks} checks: before them it moved otherwise`}. `
+        ? `At this pace it meets ${bathValue(series.parameter, forecast.limit, units)}, ${meets(forecast.meetsAt, series.points.at(-1)?.at ?? forecast.meetsAt, timeZone)}${forecast.lastChecks === null ? "" : `, by its last ${forecast.lastChecks} checks: before them it moved otherwise`}. `
         : series.noForecastWhy
           ? `No forecast: ${failureText(series.noForecastWhy)} `
           : "The trend points away from the limits. "}

@@ -74,7 +74,7 @@ export function RecipeFields({
       <div className="grid grid-cols-[repeat(auto-fill,minmax(150px,1fr))] gap-3">
         {field("sampleMl", "Sample, mL")}
         {field("factor", `${parameterUnit(parameter, "metric")} per mL of titrant`)}
-        {field("blankMl", "Blank, mL; empty: none taken off")}
+        {field("blankMl", "Blank, mL, if taken")}
         {words.map(([name, label, most]) => (
           <TextField
             key={name}

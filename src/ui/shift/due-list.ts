@@ -22,28 +22,25 @@ export type DueItem = {
   readonly href: string;
   /** The stage it is due at. */
   readonly stage?: RailStage;
-  /** Minutes count: metal that is cured and still in the heat. */
-  readonly pressing?: boolean;
+  /** What waiting costs: minutes of metal in the heat, hours of a bath that runs unlooked at or of metal past its limit. */
+  readonly pressing?: "minutes" | "hours";
 };
 
 const severity: Record<VerdictResult, number> = { out: 0, watch: 1, unknown: 2, in: 3 };
 /** So long before it is due a pull stands at the top. */
 const READY_MS = 30 * 60_000;
-/** What is due comes before what is still to come; of what is due, pulls and then what is out before what only waits. */
+/** What is due comes before what is still to come; of what is due, pulls, then what runs out unlooked at, then what is out before what only waits. */
 function byUrgency(now: number) {
   const time = (item: DueItem) => item.atMs ?? Number.POSITIVE_INFINITY;
+  const weight = (item: DueItem) => (item.pressing === "minutes" ? 2 : item.pressing === "hours" ? 1 : 0);
   return (a: DueItem, b: DueItem): number => {
     // A pull that is near is got ready for: it stands with what is due.
-    const due = (item: DueItem) => time(item) <= now + (item.pressing ? READY_MS : 0);
+    const due = (item: DueItem) => time(item) <= now + (item.pressing === "minutes" ? READY_MS : 0);
     const [dueA, dueB] = [due(a), due(b)];
     if (dueA !== dueB) return dueA ? -1 : 1;
     if (!dueA) return time(a) - time(b);
-    if (a.pressing && b.pressing) return time(a) - time(b);
-    return (
-      Number(b.pressing ?? false) - Number(a.pressing ?? false) ||
-      severity[a.result] - severity[b.result] ||
-      time(a) - time(b)
-    );
+    if (a.pressing === "minutes" && b.pressing === "minutes") return time(a) - time(b);
+    return weight(b) - weight(a) || severity[a.result] - severity[b.result] || time(a) - time(b);
   };
 }
 
@@ -66,7 +63,7 @@ export function dueList(line: Line, units: UnitSystem): DueItem[] {
         word: `${span(now - bake.closedAt.getTime())} in`,
         href: `/cure/loads/${ovenSlug(bake.oven)}/${encodeURIComponent(bake.load)}`,
         stage: "cure",
-        pressing: true,
+        pressing: "minutes",
       });
       continue;
     }
@@ -96,7 +93,7 @@ export function dueList(line: Line, units: UnitSystem): DueItem[] {
               : "Heating",
       href: `/racks/${bake.racks[0]}/cure`,
       stage: "cure",
-      pressing: true,
+      pressing: "minutes",
     });
   }
   for (const { rack, since, changed } of line.lookAgain)
@@ -134,6 +131,7 @@ export function dueList(line: Line, units: UnitSystem): DueItem[] {
       word: overdue ? "Check overdue" : `Check by ${time(file.nextCheckBy)}`,
       href: `/pretreat/${bathSlug(file.bath.code)}`,
       stage: "pretreat",
+      pressing: "hours",
     });
   }
   for (const rack of line.racks) {
@@ -148,6 +146,7 @@ export function dueList(line: Line, units: UnitSystem): DueItem[] {
         result: limit < now ? "out" : "in",
         word: limit < now ? "Past limit" : `${span(now - rack.bareSinceMs)} bare`,
         href: `/racks/${rack.number}/prepare`,
+        pressing: "hours",
       });
     }
     const flashedOff = (rack.wipedAtMs ?? 0) + line.flashOffMinutes * 60_000;
@@ -169,6 +168,7 @@ export function dueList(line: Line, units: UnitSystem): DueItem[] {
         result: sealBy < now ? "out" : "watch",
         word: sealBy < now ? "Wash again" : `Coat by ${time(new Date(sealBy))}`,
         href: `/racks/${rack.number}/coat`,
+        pressing: "hours",
       });
     if (rack.next === "film")
       add({

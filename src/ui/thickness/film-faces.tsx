@@ -1,5 +1,5 @@
 import type { UnitSystem } from "@/core/units";
-import { withUnit } from "../format";
+import { countOf, withUnit } from "../format";
 import { Shape } from "../marks/verdict";
 
 export type FaceFilm = {
@@ -32,7 +32,9 @@ export function FilmFaces({
           <span>{f.name}</span>
           <b className="fig num">{um(f.meanUm)}</b>
           <span className="soft small">
-            {f.lowestUm === null ? "not read" : `${um(f.lowestUm)} to ${um(f.highestUm)}, ${f.spots} spots`}
+            {f.lowestUm === null
+              ? "not read"
+              : `${f.spots > 1 ? `${um(f.lowestUm)} to ${um(f.highestUm)}, ` : ""}${countOf(f.spots, "spot")}`}
           </span>
           <Shape
             result={

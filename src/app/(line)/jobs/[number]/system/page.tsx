@@ -191,7 +191,7 @@ export default async function SystemPage({ params }: { params: Promise<{ number:
         <PlanVersions versions={plan.versions} timeZone={file.site.timeZone} />
         <MarginBlock title="Causes it may come back as">
           <p className="small soft">
-            The codes are the root-cause engine's: what is declined here is what a case finds years later.{" "}
+            What is declined here is what a case of that defect finds years later.{" "}
             <Link className="link" href="/causes">
               Causes
             </Link>
