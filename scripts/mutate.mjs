@@ -220,7 +220,7 @@ const survivors = plan
 say(`${lines.join("\n")}\n${survivors.join("\n")}`);
 if (report)
   writeFileSync(
-    path.join(root, report),
+    path.resolve(root, report),
     `# What tests notice\n\nSmall faults put into the code one at a time (\`npm run mutate\`): comparisons and choices turned round, operators and figures changed, calls left out, conditions of queries altered. Of a seeded sample:\n\n${lines.map((l) => `- ${l}`).join("\n")}\n\n## Not noticed\n\n${survivors.join("\n")}\n`,
   );
 rmSync(work, { recursive: true, force: true });

@@ -172,9 +172,10 @@ function agreedSystem(productKey: string, cast: boolean): NonNullable<PlanInput[
   const powder = shop.find((s) => s.kind === "powder" && s.code === code);
   if (!powder) throw new RangeError(`no powder for ${productKey} in the demo shop`);
   const { minUm, maxUm, family } = powder.data as SetupInput<"powder">;
+  const part = shop.find((s) => s.kind === "part" && s.code === productKey)?.data as SetupInput<"part">;
   return {
     preparation: "blast",
-    breakEdges: false,
+    breakEdges: part.features?.some((f) => f === "sharp-edges" || f === "thermal-cut-edges") ?? false,
     outgas: cast,
     sealSeams: false,
     pretreatment: "iron-phosphate",

@@ -35,7 +35,7 @@ function hopperOf(rack: SimulatedRack): Partial<NewDetail<"coat">> {
   return { hopper_before_kg: 14, hopper_after_kg: Math.round((14 - usedKg + 10) * 100) / 100, hopper_added_kg: 10 };
 }
 
-/** Steps done by hand on every rack, that the line itself does not show: edges broken, looked over bare, blown off, wiped. */
+/** Steps done by hand on every rack, that the line itself does not show: edges broken, looked over bare, blown off, wiped, masked. */
 function handSteps(rack: SimulatedRack): { readonly step: PrepStep; readonly atMs: number }[] {
   const part = shop.find((s) => s.kind === "part" && s.code === productOf(rack).key)?.data as SetupInput<"part">;
   const asked = stepsAskedFor({
@@ -44,6 +44,7 @@ function handSteps(rack: SimulatedRack): { readonly step: PrepStep; readonly atM
     stages: rack.passages.map((p) => p.stage),
     recoat: false,
   });
+  const masked = part.marks?.some((m) => m.kind === "mask" || m.kind === "plug") ?? false;
   const blastMs = rack.passages.find((p) => p.stage === "blast")?.enteredMs ?? rack.hungMs;
   const boothMs = rack.passages.find((p) => p.stage === "booth")?.enteredMs ?? null;
   const when: Partial<Record<PrepStep, number | null>> = {
@@ -52,8 +53,9 @@ function handSteps(rack: SimulatedRack): { readonly step: PrepStep; readonly atM
     "look-over": blastMs + 23 * MINUTE,
     "blow-off": boothMs && boothMs - 9 * MINUTE,
     "solvent-wipe": boothMs && boothMs - 5 * MINUTE,
+    "masks-in": boothMs && boothMs - 3 * MINUTE,
   };
-  return asked.flatMap((step) => {
+  return [...asked, ...(masked ? (["masks-in"] as const) : [])].flatMap((step) => {
     const atMs = when[step];
     return atMs == null ? [] : [{ step, atMs: Math.max(rack.hungMs, atMs) }];
   });

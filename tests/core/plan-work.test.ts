@@ -18,6 +18,7 @@ import {
   type PlannedPart,
   parseIntakeLine,
   parseIntakeList,
+  preparationOf,
   routeCard,
   schedule,
   type WorkToPlan,
@@ -378,6 +379,7 @@ describe("route card", () => {
     expect(codes({}, { preparation: "blast", pretreatment: "iron-phosphate" })).toEqual([
       "degrease",
       "blast",
+      "look-over",
       "blow-off",
       "wash",
       "conversion",
@@ -390,6 +392,30 @@ describe("route card", () => {
       "rub",
       "release",
     ]);
+  });
+  test("what a card asks of the metal is its own steps and the proofs its checks name, in working order", () => {
+    const asked = (...args: Parameters<typeof card>) => preparationOf(card(...args));
+    expect(asked({}, { preparation: "blast", pretreatment: "iron-phosphate", breakEdges: true, outgas: true })).toEqual(
+      ["degrease", "break-edges", "blast", "look-over", "blow-off", "dust-tape", "prebake"],
+    );
+    // Not washed, so wiped; not blasted, so no tape.
+    expect(asked({}, { preparation: "sand" })).toEqual(["degrease", "sand", "blow-off", "solvent-wipe"]);
+    expect(asked({ features: ["tumbled"] }, { pretreatment: "wash" })).toEqual(["degrease", "blow-off", "water-break"]);
+    expect(asked({ features: ["fit-surface"] }, { pretreatment: "wash" })).toEqual(["blow-off", "masks-in"]);
+    expect(asked({}, { pretreatment: "wash" }, asNew, 4)).toEqual(["blow-off", "masks-in"]);
+    expect(
+      asked(
+        { features: ["rubber-or-seals"] },
+        { preparation: "sand", pretreatment: "wash" },
+        { ...asNew, oldCoating: "known", weldSpatter: true },
+      ),
+    ).toEqual(["strip", "seals-out", "degrease", "grind", "sand", "blow-off"]);
+    // What was declined is not asked, whatever the metal would like.
+    expect(asked({ substrate: "cast-aluminium", features: ["sharp-edges"] }, { pretreatment: "wash" })).toEqual([
+      "blow-off",
+    ]);
+    // A scuff between two coats belongs to the second: nothing of it holds the first powder up.
+    expect(asked({}, { pretreatment: "wash", coats: 2 })).toEqual(["blow-off"]);
   });
   test("seals come out before anything, and work waits for it", () => {
     const steps = card({ features: ["rubber-or-seals"] }, { preparation: "blast" });

@@ -32,7 +32,7 @@ test("a rack is coated: pre-flight with its earth by links, the coat takes it ov
     "Blow off",
     "Dust on tape",
     "Break edges",
-    "Solvent wipe",
+    "Masks and plugs in",
   ]) {
     await page.goto("/racks/C201/prepare");
     await page.waitForLoadState("networkidle");

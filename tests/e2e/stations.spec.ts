@@ -40,7 +40,7 @@ test("an operator prepares, washes, coats and loads a rack by key, and pulls it"
   await edges.getByLabel("Why Break edges is left out").fill("edges were rolled at the mill");
   await page.keyboard.press("Enter");
   await expect(edges.getByText("Left out", { exact: true })).toBeVisible();
-  await stepRow(page, "Solvent wipe").getByRole("button", { name: "Done" }).press("Enter");
+  await stepRow(page, "Blow off").getByRole("button", { name: "Done" }).press("Enter");
   await expect(page.getByText("3 of 7 steps asked for to go")).toBeVisible();
 
   // The air, with its dew point as one types.
@@ -90,7 +90,7 @@ test("an operator prepares, washes, coats and loads a rack by key, and pulls it"
   await expect(page.getByText("Oven 1, load E2E-1")).toHaveCount(0);
 
   await page.goto("/racks/3001");
-  for (const text of ["Blasted; profile", "left out", "Solvent wipe", "earth 0.6 MΩ", "the tape slipped"])
+  for (const text of ["Blasted; profile", "left out", "Blow off", "earth 0.6 MΩ", "the tape slipped"])
     await expect(page.getByText(text).first(), text).toBeVisible();
 });
 

@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, test } from "vitest";
-import { asNew, parseIntakeLine } from "@/core/plan";
+import { asNew, parseIntakeLine, preparationOf } from "@/core/plan";
 import { valueOrThrow } from "@/core/result";
 import { workHoursBetween } from "@/core/shifts";
 import { establish } from "@/server/causes/load-case";
@@ -15,6 +15,7 @@ import { partLibrary } from "@/server/plan/part-library";
 import { keepMarks } from "@/server/plan/part-marks";
 import { optionsPdf, routeCardPdf } from "@/server/plan/plan-pdf";
 import { receiveWork } from "@/server/plan/receive";
+import { askedSteps } from "@/server/rack/asked-steps";
 import { loadRack } from "@/server/rack/load-rack";
 import { rackOfJob, travellerOf } from "@/server/rack/racks-of-job";
 import { setupAt } from "@/server/setup/setup-data";
@@ -413,7 +414,13 @@ describe("options", () => {
     const seen = await file(number);
     const system = { ...seen.plan.system, breakEdges: !seen.plan.system?.breakEdges };
     const change = { id: newId(), job: number, seen: seen.plan.version, reason: "", release: false, system };
-    const broken = async () => (await loadRack(t.app, lead, "HG1"))?.job.plan.system?.breakEdges;
+    // What the plan says is what is asked of the rack.
+    const broken = async () => {
+      const rack = await loadRack(t.app, lead, "HG1");
+      const planned = rack?.job.plan.system?.breakEdges;
+      expect(rack && askedSteps(rack).includes("break-edges")).toBe(planned);
+      return planned;
+    };
     const before = await broken();
     expect(await changePlan(t.app, lead, change, later(2))).toMatchObject({ ok: true });
     const after = await file(number);
@@ -441,6 +448,9 @@ describe("options", () => {
     const along = answer(one.id, { taken: !system.breakEdges, move: true });
     expect(await answerOffer(t.app, lead, along, later(7))).toMatchObject({ ok: true });
     expect(await broken()).toBe(!system.breakEdges);
+    // The card and what is asked are one list.
+    const rack = await loadRack(t.app, lead, "HG1");
+    expect(rack && askedSteps(rack)).toEqual(preparationOf((await file(number)).route));
   });
   test("a later answer stands, the earlier stays on record", async () => {
     const number = await received("Mind changed,steel,400x300x200,5,9,0.5,2");

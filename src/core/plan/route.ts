@@ -1,4 +1,4 @@
-import { ferrousStains, type PrepStep, prepMeasures } from "../preparation";
+import { ferrousStains, type PrepStep, prepMeasures, prepSteps } from "../preparation";
 import type { Condition, PlannedPart } from "./part";
 import type { CoatingSystem } from "./system";
 
@@ -26,6 +26,7 @@ export type RouteCode =
   | "break-edges"
   | "blast"
   | "sand"
+  | "look-over"
   | "blow-off"
   | "wash"
   | "conversion"
@@ -88,7 +89,7 @@ const range = (
  * sealer after the wash and before powder.
  */
 export function routeCard(input: {
-  readonly part: PlannedPart;
+  readonly part: Pick<PlannedPart, "substrate" | "features" | "lapM">;
   readonly condition: Condition;
   readonly system: CoatingSystem;
   readonly cureMetalC: number;
@@ -128,8 +129,7 @@ export function routeCard(input: {
     add("prepare", "test-old-coating", { checks: ["lead-and-chromate"], hold: true });
   if (condition.oldCoating !== "none") add("prepare", "strip", { step: "strip" });
   // Oil comes off before anything abrasive touches the metal (SSPC-SP 1).
-  if (system.preparation !== "wipe" && !has("tumbled"))
-    add("prepare", "degrease", { step: "degrease", checks: ["water-film"] });
+  if (system.preparation !== "wipe" && !has("tumbled")) add("prepare", "degrease", { step: "degrease" });
   if (condition.weldSpatter) add("prepare", "grind", { step: "grind" });
   if (system.breakEdges) add("prepare", "break-edges", { step: "break-edges" });
   if (system.preparation === "blast")
@@ -144,6 +144,7 @@ export function routeCard(input: {
       ],
       hold: condition.rust === "C" || condition.rust === "D",
     });
+  if (system.preparation === "blast") add("prepare", "look-over", { step: "look-over" });
   if (system.preparation === "sand") add("prepare", "sand", { step: "sand" });
   add("prepare", "blow-off", { step: "blow-off" });
   if (system.pretreatment !== "none") {
@@ -168,10 +169,10 @@ export function routeCard(input: {
       hold: has("heat-treated"),
     });
   if (system.sealSeams) add("prepare", "seam-seal", { parameters: [range("laps", [part.lapM, null], "m")] });
-  if (masks > 0)
+  if (masks > 0 || has("fit-surface"))
     add("prepare", "masks-in", {
       step: "masks-in",
-      parameters: [range("pieces", [masks, masks], "")],
+      parameters: masks > 0 ? [range("pieces", [masks, masks], "")] : [],
       checks: ["count-in"],
     });
   if (system.primer !== "none") {
@@ -212,6 +213,27 @@ export function routeCard(input: {
   if (handSteps > 0) add("test", "lacquer", { checks: ["layer-bond"], hold: true });
   add("release", "release", { checks: ["appearance"], hold: true });
   return out;
+}
+
+/** Checks that are a record of their own, where the step they prove asks for them. */
+const provedBy: Partial<Record<RouteCheck, PrepStep>> = { dust: "dust-tape", "water-film": "water-break" };
+
+/**
+ * The preparation a card asks of its racks up to the first powder, in working order: its steps, and what proves them on the
+ * metal. A scuff between two coats is asked by the pass that it belongs to.
+ */
+export function preparationOf(card: readonly RouteStep[]): readonly PrepStep[] {
+  const asked = new Set<PrepStep>();
+  for (const { stage, fulfilledBy, checks } of card) {
+    if (stage === "coat") break;
+    if (stage !== "prepare" || fulfilledBy?.kind !== "prep-step") continue;
+    asked.add(fulfilledBy.step);
+    for (const check of checks) {
+      const proof = provedBy[check];
+      if (proof) asked.add(proof);
+    }
+  }
+  return prepSteps.filter((step) => asked.has(step));
 }
 
 /** Stages of the line a rack must pass, in order, once each: what the trace and the findings ask of it. */

@@ -214,6 +214,7 @@ export const routeName: Record<RouteCode, string> = {
   "break-edges": "Break edges",
   blast: "Blast",
   sand: "Sand to an even scratch",
+  "look-over": "Look it over, bare",
   "blow-off": "Blow off",
   wash: "Wash",
   conversion: "Conversion coat",
