@@ -49,6 +49,10 @@ for (const file of filesBelow(src)) {
     )
       problems.push(`${said}: ${layer} may not import ${inside}`);
   }
+  // One home for each control: a screen asks the kit for it.
+  const native = /<(select|details)\b|type="(checkbox|radio)"/.exec(text);
+  if (native && !file.includes(path.join("ui", "fields")))
+    problems.push(`${path.relative(src, file)} has ${native[0]} of its own: ui/fields has one`);
   if (layer === "core" && /\bDate\.now\(|\bMath\.random\(|process\.env|new Date\(\)/.test(text))
     problems.push(`${path.relative(src, file)}: the core reads no clock, chance or environment`);
 }

@@ -1,5 +1,5 @@
 import { chromium } from "@playwright/test";
-import { launchOptions, signIn } from "../tests/support/browser";
+import { choose, launchOptions, signIn } from "../tests/support/browser";
 
 const base = process.env.BASE_URL ?? "";
 const browser = await chromium.launch(launchOptions);
@@ -78,7 +78,7 @@ for (const [name, path, theme, width, height] of shots) {
     ] as const) {
       await page.getByLabel("A piece").fill(piece);
       await page.getByLabel("Section, mm").fill(mm);
-      await page.getByLabel("Powder").selectOption({ label: "GR-210 Slate satin" });
+      await choose(page.getByLabel("Powder"), "GR-210 Slate satin");
       await page.getByRole("button", { name: "Put it in" }).click();
     }
   } else if (path === "(receive)") {

@@ -1,5 +1,5 @@
 import { expect } from "@playwright/test";
-import { pageOfItsOwn, signIn, test } from "../support/browser";
+import { choose, pageOfItsOwn, signIn, test } from "../support/browser";
 
 const nasty = [
   "",
@@ -118,7 +118,7 @@ test("forms say what is wrong with the value and keep it", async ({ page }) => {
   await page.goto("/field/jetty-a");
   await page.getByLabel("Widths in mm", { exact: false }).fill("1 2 x");
   await expect(page.getByText("“x” is not a number")).toBeVisible();
-  await page.getByLabel("Measured from").selectOption("scribe");
+  await choose(page.getByLabel("Measured from"), "a scribe, by widths");
   await page.getByLabel("Widths in mm", { exact: false }).fill("0.1 0.1 0.1 0.1 0.1 0.1");
   await expect(page.getByText(/mean width \(0.1 mm\) is less than the scribe/)).toBeVisible();
   await page.goto("/records/import");
@@ -132,7 +132,7 @@ test("forms say what is wrong with the value and keep it", async ({ page }) => {
     .setInputFiles({ name: "plain.txt", mimeType: "text/plain", buffer: Buffer.from("72.1\n73.2\n") });
   await page.getByRole("button", { name: "Read it" }).click();
   await expect(page.getByText("The file names no unit")).toBeVisible();
-  await page.getByLabel("Unit of the readings").selectOption("um");
+  await choose(page.getByLabel("Unit of the readings"), "µm");
   await page.getByRole("button", { name: "Read it" }).click();
   await expect(page.getByText("µm, from the person")).toBeVisible();
 });

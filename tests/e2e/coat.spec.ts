@@ -139,11 +139,11 @@ test("powders: lots pasted with a slip are refused with their line, then taken; 
   await page.getByRole("button", { name: "Take them into stock" }).press("Enter");
   await expect(page.getByText("Taken into stock.")).toBeVisible();
   const lot = page
-    .locator("details")
+    .locator("[data-fold]")
     .filter({ has: page.getByText("GR-210/E2E-1") })
     .first();
   await expect(lot.getByText("60.5 kg").first()).toBeVisible();
-  await lot.locator("summary").click();
+  await lot.locator("button[aria-expanded]").click();
   await expect(async () => {
     await lot.getByRole("button", { name: "it matches" }).press("Enter");
     await lot.getByLabel("Gloss, GU").fill("44");
@@ -161,10 +161,10 @@ test("a lead changes a data sheet and a set-up sheet; an operator reads them", a
   await page.goto("/coat/sheets");
   await page.waitForLoadState("networkidle");
   const sheet = page
-    .locator("details")
+    .locator("[data-fold]")
     .filter({ has: page.getByText("GR-340 booth 1", { exact: true }) })
     .first();
-  await sheet.locator("summary").first().click();
+  await sheet.locator("button[aria-expanded]").first().click();
   await sheet.getByText("Change the sheet").click();
   await sheet.getByLabel("Voltage, kV", { exact: true }).fill("80");
   await sheet.getByLabel("Why it changes").fill("tried on the frames");
@@ -176,10 +176,10 @@ test("a lead changes a data sheet and a set-up sheet; an operator reads them", a
   await page.goto("/coat/powders");
   await page.waitForLoadState("networkidle");
   const powder = page
-    .locator("details")
+    .locator("[data-fold]")
     .filter({ has: page.getByText("Kelp green gloss") })
     .last();
-  await powder.locator("summary").first().click();
+  await powder.locator("button[aria-expanded]").first().click();
   await powder.getByText("Change the sheet").click();
   await powder.getByLabel(/^Cure: metal/).fill("180 20, 190");
   await powder.getByLabel("Why it changes").fill("revision C");

@@ -115,7 +115,7 @@ test("a day of mistakes: each is caught in words, and nothing is signed that was
   await page.goto(`/racks/${RACK}/release`);
   await expect(page.getByText("Too short")).toBeVisible();
   await expect(page.getByText(/Accept is closed\..*[Oo]ut: .*film.*[Nn]ot known: .*cure/s)).toBeVisible();
-  await expect(page.getByLabel("Accepted", { exact: true })).toBeDisabled();
+  await expect(page.getByRole("radio", { name: "Accepted", exact: true })).toBeDisabled();
   await page.getByText("Accepted by concession", { exact: true }).click();
   await expect(page.getByText("This concession covers, and the certificate names:")).toBeVisible();
   await page.getByLabel("Reason, in a sentence").fill("for the yard bench, customer told");

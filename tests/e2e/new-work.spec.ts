@@ -1,6 +1,6 @@
 import { expect } from "@playwright/test";
 import { now } from "../../src/server/now";
-import { localInput, signIn, test } from "../support/browser";
+import { choose, localInput, signIn, test } from "../support/browser";
 
 test("a job is taken in, a rack hung, washed by key, its trace taken from the recorder, and put up in the field", async ({
   page,
@@ -9,13 +9,13 @@ test("a job is taken in, a rack hung, washed by key, its trace taken from the re
   await signIn(page, "ines");
   await page.goto("/plan/receive");
   await page.waitForLoadState("networkidle");
-  await page.getByLabel("Powder asked for").selectOption({ label: "GR-505 Gorse yellow" });
+  await choose(page.getByLabel("Powder asked for"), "GR-505 Gorse yellow");
   await page.getByLabel("Customer’s order number").fill("PO 7781");
-  await page.getByLabel("A part already in the library").selectOption({ label: "Landing-stage seat" });
+  await choose(page.getByLabel("A part already in the library"), "Landing-stage seat");
   await page.getByText("What is asked of it").click();
   await page.getByLabel("Least, µm").fill("90");
   await page.getByLabel("Most, µm").fill("60");
-  await page.getByLabel("Solvent rub, at least").selectOption("4");
+  await choose(page.getByLabel("Solvent rub, at least"), "grade 4");
   await page.getByLabel("Look asked for").fill("no runs on the seat");
   await page.getByRole("button", { name: "Receive it" }).click();
   await expect(page.getByText(/90 to 60 µm.* is no range/)).toBeVisible();
@@ -94,7 +94,7 @@ test("a job is taken in, a rack hung, washed by key, its trace taken from the re
     ["Seam rust", "seam, left"],
     ["Rust creep", "leg foot"],
   ] as const) {
-    await page.getByLabel("Defect", { exact: true }).selectOption({ label: defect });
+    await choose(page.getByLabel("Defect", { exact: true }), defect);
     await page.getByLabel("Where it sits").fill(zone);
     await page.getByRole("button", { name: "Record defect" }).click();
     await expect(page.getByText(zone, { exact: false }).first()).toBeVisible();
@@ -109,7 +109,7 @@ test("a film set is corrected: the old one stays, superseded with its reason", a
   await page.goto("/racks/0870/thickness");
   await page.getByRole("button", { name: /Correct the set/ }).click();
   await page.getByText("leave one out").click();
-  await page.getByLabel("Reading 1: keep or leave out").selectOption("too near an edge");
+  await choose(page.getByLabel("Reading 1: keep or leave out"), "too near an edge");
   await page.getByLabel("Why it is corrected").fill("first reading lay on the edge");
   await page.getByRole("button", { name: /Record 30 readings/ }).click();
   await expect(page.getByText("Corrected; the old set stays on record.")).toBeVisible();

@@ -1,7 +1,7 @@
 import { execFileSync } from "node:child_process";
 import { writeFileSync } from "node:fs";
 import { expect, type Page } from "@playwright/test";
-import { signIn, test } from "../support/browser";
+import { choose, signIn, test } from "../support/browser";
 
 const delivery = [
   ["Lamp head", "cast alu", "420x320x260", "8", "6.8", "0.62", "20"],
@@ -65,7 +65,7 @@ test("what cannot be is said as it is typed; what cannot work wants a reason", a
   await expect(page.getByText(/900 kg is more than its whole box in metal/)).toBeVisible();
   await expect(page.getByRole("button", { name: "Receive it" })).toBeDisabled();
   await parts.fill("Film prop,steel,400x300x200,5,9,0.5,2");
-  await page.getByLabel("Powder asked for").selectOption({ label: "GR-120 Indoor white hybrid" });
+  await choose(page.getByLabel("Powder asked for"), "GR-120 Indoor white hybrid");
   await expect(page.getByText("An indoor hybrid chalks outdoors within a year or two")).toBeVisible();
   await expect(page.getByText("What cannot work wants a reason, or another choice.")).toBeVisible();
   await page.getByLabel("Done all the same, because").fill("it stands for one week");
@@ -98,7 +98,7 @@ test("an option is offered, declined, printed, and met again on the rack's threa
   await expect(page.getByText("plan version 1")).toBeVisible();
 
   await page.getByRole("link", { name: "Options" }).press("Enter");
-  await page.getByLabel("Option", { exact: true }).selectOption("zinc-primer");
+  await choose(page.getByLabel("Option", { exact: true }), "Zinc barrier primer");
   await page.getByLabel(/Price, GBP/).fill("-5");
   await page.getByRole("button", { name: "Record the offer" }).press("Enter");
   await expect(page.getByText("price: -5 is under 0. Correct it and record again.")).toBeVisible();
@@ -152,7 +152,7 @@ test("each part's fit is found as it is typed; its hanging is placed and judged;
     page.getByRole("region", { name: "Fold tube" }).getByText(/on a rack, \d+ in an oven load/),
   ).toBeVisible();
   await parts.fill("Fold tube,steel,1500x80x80,4,13,0.5,2,hollow");
-  await page.getByLabel("Hand finishing after cure").selectOption("2");
+  await choose(page.getByLabel("Hand finishing after cure"), /^2 steps/);
   await page.getByRole("button", { name: "Receive it" }).click();
   await expect(page.getByRole("heading", { name: /^Job J-\d+/ })).toBeVisible();
   const number = /Job (J-\d+)/.exec((await page.getByRole("heading", { level: 1 }).textContent()) ?? "")?.[1];

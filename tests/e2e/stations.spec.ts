@@ -1,5 +1,5 @@
 import { expect, type Page } from "@playwright/test";
-import { coated, hang, signIn, test } from "../support/browser";
+import { choose, coated, hang, signIn, test } from "../support/browser";
 
 /** The job of the cast lamp heads: metal that is outgassed. */
 const LAMP_HEADS = "J-409";
@@ -180,15 +180,16 @@ test("bare metal: its outgassing bake by the recorder, a bad place with its phot
   await places.getByLabel("Why").fill("porosity at the gate");
   await places.getByRole("button", { name: "Mark it" }).press("Enter");
   await expect(places.getByRole("alert")).toHaveText("Tap the sketch where it sits.");
-  await places.getByLabel("Face").selectOption({ index: 1 });
-  await places.getByLabel("What is decided").selectOption("ask-customer");
+  await choose(places.getByLabel("Face"), 1);
+  await choose(places.getByLabel("What is decided"), "waits for the customer");
   const png = await page.screenshot({ clip: { x: 0, y: 0, width: 320, height: 200 } });
   await places.getByLabel(/^Photo/).setInputFiles({ name: "gate.png", mimeType: "image/png", buffer: png });
   await places.getByRole("button", { name: "Mark it" }).press("Enter");
   await expect(places.getByText(/waits for the customer\. porosity at the gate/)).toBeVisible();
   await expect(places.getByRole("img", { name: /Deep pits on/ })).toBeVisible();
   const dry = page.getByRole("region", { name: "Dry-off" });
-  if (!(await dry.getByRole("button", { name: "damp" }).isVisible())) await dry.locator("summary").press("Enter");
+  if (!(await dry.getByRole("button", { name: "damp" }).isVisible()))
+    await dry.locator("button[aria-expanded]").press("Enter");
   await dry.getByRole("button", { name: "damp" }).press("Enter");
   await expect(dry.getByText("damp: back into the dry-off")).toBeVisible();
   await dry.getByRole("button", { name: "dry", exact: true }).press("Enter");

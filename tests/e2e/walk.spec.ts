@@ -103,7 +103,7 @@ test("one inspector walks the whole line: bath, film, cure, bench, release, fiel
   // Release: refused with a wrong password, then signed.
   await page.goto(`/racks/${number}/release`);
   await expect(page.getByText(/Cross-cut grade 0/)).toBeVisible();
-  await page.getByLabel("Accepted", { exact: true }).focus();
+  await page.getByRole("radio", { name: "Accepted", exact: true }).focus();
   await page.keyboard.press("Space");
   await page.getByLabel("Reason, in a sentence").focus();
   await page.keyboard.type("Film, cure and adhesion seen and in");

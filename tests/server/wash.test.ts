@@ -197,7 +197,8 @@ describe("a stop of the line", () => {
     await stored(t, operator, ago(500), stop(ago(490), { cause: "a belt slipped" }));
     const seen = (await loadLineStops(t.app, operator, at)).find((s) => s.cause === "a belt slipped");
     const stood = { where: "in-stage", stage: "conversion" };
-    expect(seen?.racks).toEqual([
+    // The demo's own racks stand where the hour finds them.
+    expect(seen?.racks.filter((r) => r.number.startsWith("WK"))).toEqual([
       { number: "WK1", at: stood, seconds: 700, limitS: [60, 120], result: "out" },
       { number: "WK2", at: stood, seconds: null, limitS: [60, 120], result: "unknown" },
     ]);

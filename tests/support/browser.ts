@@ -1,4 +1,12 @@
-import { type Browser, type BrowserContext, test as base, chromium, expect, type Page } from "@playwright/test";
+import {
+  type Browser,
+  type BrowserContext,
+  test as base,
+  chromium,
+  expect,
+  type Locator,
+  type Page,
+} from "@playwright/test";
 import { now } from "../../src/server/now";
 
 /** Debian's Chromium, with its background traffic off. */
@@ -54,6 +62,16 @@ export async function hang(page: Page, job: string, number: string, pieces?: num
   if (pieces !== undefined) await page.getByLabel("Pieces").fill(String(pieces));
   await page.getByRole("button", { name: "Record the rack" }).press("Enter");
   await expect(page.getByRole("heading", { name: new RegExp(`^Rack ${number}`) })).toBeVisible();
+}
+
+/** Of a list of choices, the one that reads so; a number counts them from the first, 0. */
+export async function choose(field: Locator, option: string | RegExp | number): Promise<void> {
+  await field.click();
+  const options = field.page().getByRole("option");
+  await (typeof option === "number"
+    ? options.nth(option)
+    : field.page().getByRole("option", { name: option, exact: true })
+  ).click();
 }
 
 /** A moment as a field for date and time takes it, by the site's own clock. */

@@ -5,6 +5,7 @@ import { railFacts } from "@/server/line/rail-facts";
 import { preferences } from "@/server/preferences";
 import { personOnPage } from "@/server/sign-in/person";
 import { clock } from "@/ui/format";
+import { EarlyPresses } from "@/ui/frame/early-presses";
 import { Rail } from "@/ui/frame/rail";
 import { ShellProvider } from "@/ui/frame/shell";
 import { PreferencesProvider } from "@/ui/preferences-context";
@@ -18,6 +19,7 @@ export default async function LineLayout({ children }: { children: ReactNode }) 
   const clockText = clock(line.at, line.timeZone);
   return (
     <PreferencesProvider value={{ ...chosen, timeZone: line.timeZone }}>
+      <EarlyPresses nonce={head.get("x-nonce") ?? ""} />
       <a className="skip-link btn" href="#bench">
         Past the line, to the page
       </a>

@@ -7,6 +7,7 @@ import { recentRecords } from "@/server/search/recent";
 import { personOnPage } from "@/server/sign-in/person";
 import { AdditionAdvice } from "@/ui/bath/addition-advice";
 import { SeriesChart, SeriesWords } from "@/ui/bath/bath-panel";
+import { Fold } from "@/ui/fields/fold";
 import { clock, fullDate, when } from "@/ui/format";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
@@ -58,12 +59,7 @@ export default async function ShiftPage() {
             <p className="py-3">Nothing is due. The next thing that happens on the line shows here.</p>
           )}
           {due.slice(0, 9).map(dueRow)}
-          {due.length > 9 && (
-            <details>
-              <summary className="link min-h-11 cursor-pointer content-center">and {due.length - 9} more</summary>
-              {due.slice(9).map(dueRow)}
-            </details>
-          )}
+          {due.length > 9 && <Fold summary={<>and {due.length - 9} more</>}>{due.slice(9).map(dueRow)}</Fold>}
         </div>
         {shown && series && (
           <div className="mt-6 grid grid-cols-[minmax(0,560px)_minmax(220px,1fr)] gap-7 max-[860px]:grid-cols-1">

@@ -2,6 +2,8 @@
 import { type FormEvent, useState } from "react";
 import { type BathParameter, judgeBathValue, sameProduct } from "@/core/bath";
 import { parseNumber } from "@/core/units";
+import { Choice } from "../fields/choice";
+import { Fold } from "../fields/fold";
 import { TextField } from "../forms/text-field";
 import { useRecorder } from "../forms/use-recorder";
 import { Verdict } from "../marks/verdict";
@@ -205,20 +207,19 @@ export function BathCheckForm({
           {correcting ? "Leave it as it was" : `Correct the round of ${last.label}`}
         </button>
       )}
-      <details className="mt-2">
-        <summary className="min-h-9 cursor-pointer">Log an addition, dump or recharge</summary>
+      <Fold className="mt-2" summaryClassName="min-h-9" summary="Log an addition, dump or recharge">
         <form onSubmit={submitEvent} className="mt-1 grid gap-2">
           <div className="grid grid-cols-[1fr_92px] gap-2">
-            <select
+            <Choice
               aria-label="What was done"
               className="input"
               value={event.what}
-              onChange={(e) => setEvent({ ...event, what: e.target.value })}
+              onChange={(value) => setEvent({ ...event, what: value })}
             >
               <option>addition</option>
               <option>dump</option>
               <option>recharge</option>
-            </select>
+            </Choice>
             <input
               aria-label="Litres"
               placeholder="L"
@@ -239,19 +240,14 @@ export function BathCheckForm({
           {fitting.length > 0 && (
             <div className="field">
               <label htmlFor="addition-drum">From the drum</label>
-              <select
-                id="addition-drum"
-                className="input"
-                value={drum?.code ?? ""}
-                onChange={(e) => setLot(e.target.value)}
-              >
+              <Choice id="addition-drum" className="input" value={drum?.code ?? ""} onChange={setLot}>
                 {fitting.map((d) => (
                   <option key={d.code} value={d.code}>
                     {d.lot}, {d.leftL.toFixed(1)} L left
                   </option>
                 ))}
                 <option value="">not one of these</option>
-              </select>
+              </Choice>
             </div>
           )}
           {(change.refused?.kind === "addition-in-question" || change.refused?.kind === "reason-needed-here") && (
@@ -282,7 +278,7 @@ export function BathCheckForm({
             )}
           </p>
         </form>
-      </details>
+      </Fold>
     </>
   );
 }

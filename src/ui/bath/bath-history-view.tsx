@@ -6,6 +6,7 @@ import { ewmaChart, firstFrom, individualsChart, xbarRChart } from "@/core/contr
 import { quantileType7 } from "@/core/statistics";
 import type { BathHistory } from "@/server/baths/bath-history";
 import { HistoryChart } from "../charts/history-chart";
+import { Tick } from "../fields/tick";
 import { dayMonth } from "../format";
 import { usePreferences } from "../preferences-context";
 import { bathValue, inUnits, parameterDigits, parameterLabel, parameterName } from "../words/baths";
@@ -102,16 +103,11 @@ export function BathHistoryView({
         <b className="fig">{data.values.length.toLocaleString("en-GB")} checks</b>
         {data.older > 0 && <span className="soft">{data.older.toLocaleString("en-GB")} older ones are on record</span>}
         <label className="flex min-h-11 items-center gap-2">
-          <input
-            type="checkbox"
-            className="size-5"
-            checked={smoothed}
-            onChange={(e) => setSmoothed(e.target.checked)}
-          />
+          <Tick checked={smoothed} onChange={setSmoothed} />
           smoothed (EWMA, λ 0.2)
         </label>
         <label className="flex min-h-11 items-center gap-2">
-          <input type="checkbox" className="size-5" checked={byDays} onChange={(e) => setByDays(e.target.checked)} />
+          <Tick checked={byDays} onChange={setByDays} />
           by days (x̄ and R)
         </label>
       </p>

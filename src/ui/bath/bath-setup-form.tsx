@@ -12,6 +12,8 @@ import {
   titratedParameters,
 } from "@/core/bath";
 import { parseNumber, type UnitSystem } from "@/core/units";
+import { Choice } from "../fields/choice";
+import { Tick } from "../fields/tick";
 import { RecordRow } from "../forms/recorded";
 import { TextField } from "../forms/text-field";
 import { TypedNumber } from "../forms/typed-number";
@@ -198,28 +200,28 @@ export function BathSetupForm({
           {word("name", "Name", 60)}
           <div className="field">
             <label htmlFor="bath-stage">Stage of the line</label>
-            <select id="bath-stage" className="input" value={stage} onChange={(e) => setStage(e.target.value)}>
+            <Choice id="bath-stage" className="input" value={stage} onChange={setStage}>
               {washStages.map((s) => (
                 <option key={s} value={s}>
                   {passageName[s]}
                 </option>
               ))}
-            </select>
+            </Choice>
           </div>
           <div className="field">
             <label htmlFor="bath-role">What it does</label>
-            <select
+            <Choice
               id="bath-role"
               className="input"
               value={role}
-              onChange={(e) => setRole(e.target.value as BathSetup["role"])}
+              onChange={(value) => setRole(value as BathSetup["role"])}
             >
               {bathRoles.map((r) => (
                 <option key={r} value={r}>
                   {roleName[r]}
                 </option>
               ))}
-            </select>
+            </Choice>
           </div>
           {field("volumeL", "Volume, L", true)}
           {field("freeboardL", "Room above the level, L", true)}
@@ -235,11 +237,9 @@ export function BathSetupForm({
         <p className="m-0 flex flex-wrap gap-x-5">
           {bathParameters.map((p) => (
             <label key={p} className="flex min-h-11 items-center gap-2">
-              <input
-                type="checkbox"
-                className="size-5"
+              <Tick
                 checked={watched.includes(p)}
-                onChange={(e) => setWatched(e.target.checked ? [...watched, p] : watched.filter((w) => w !== p))}
+                onChange={(on) => setWatched(on ? [...watched, p] : watched.filter((w) => w !== p))}
               />
               {parameterName[p]}
             </label>
@@ -303,8 +303,7 @@ export function BathSetupForm({
       </section>
       {code !== null && (
         <label className="flex min-h-11 items-center gap-2">
-          <input type="checkbox" className="size-5" checked={gone} onChange={(e) => setGone(e.target.checked)} /> out of
-          use: nothing is due on it, its record stays
+          <Tick checked={gone} onChange={setGone} /> out of use: nothing is due on it, its record stays
         </label>
       )}
       <TextField

@@ -2,6 +2,7 @@
 import { useRouter } from "next/navigation";
 import { useRef, useState } from "react";
 import { v7 as uuidv7 } from "uuid";
+import { Choice } from "../fields/choice";
 import { failureText } from "../words/failures";
 
 type Outcome =
@@ -30,12 +31,12 @@ export function BeginWash({
     <div className="grid gap-2">
       <div className="field">
         <label htmlFor="wash-template">A usual wash</label>
-        <select
+        <Choice
           id="wash-template"
           className="input"
           value={chosen}
-          onChange={(e) => {
-            setChosen(e.target.value);
+          onChange={(value) => {
+            setChosen(value);
             setAsked(false);
           }}
         >
@@ -44,7 +45,7 @@ export function BeginWash({
               {t.name}
             </option>
           ))}
-        </select>
+        </Choice>
       </div>
       {template && (
         <ul className="m-0 list-none p-0">

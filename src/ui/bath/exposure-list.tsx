@@ -1,6 +1,7 @@
 import type { OutStretch } from "@/core/bath";
 import type { UnitSystem } from "@/core/units";
 import type { Exposure, HowFar } from "@/server/baths/exposure";
+import { Fold } from "../fields/fold";
 import { when } from "../format";
 import Link from "../link";
 import { Verdict } from "../marks/verdict";
@@ -37,28 +38,33 @@ export function ExposureList({
     (a, b) => Number(b.howFar === "still-here") - Number(a.howFar === "still-here"),
   );
   return (
-    <details className="ruled mt-2">
-      <summary className="flex min-h-11 cursor-pointer flex-wrap items-center gap-x-4 gap-y-1">
-        <b>
-          {parameterName[parameter]} out, {time(stretch.firstOutMs)} to{" "}
-          {stretch.toMs === null ? "now" : time(stretch.toMs)}
-        </b>
-        <span className="soft">
-          up to {bathValue(parameter, stretch.worst, units)}, {stretch.checksOut} check
-          {stretch.checksOut === 1 ? "" : "s"}
-        </span>
-        <span className="ml-auto flex flex-wrap gap-x-4">
-          {exposure.total === 0 ? (
-            <Verdict result="in">No rack passed</Verdict>
-          ) : (
-            counts.map(([howFar, n]) => (
-              <Verdict key={howFar} result={howFarResult[howFar]}>
-                {n} {howFarWord[howFar].toLowerCase()}
-              </Verdict>
-            ))
-          )}
-        </span>
-      </summary>
+    <Fold
+      className="ruled mt-2"
+      summaryClassName="list-none flex min-h-11 flex-wrap items-center gap-x-4 gap-y-1 w-full"
+      summary={
+        <>
+          <b>
+            {parameterName[parameter]} out, {time(stretch.firstOutMs)} to{" "}
+            {stretch.toMs === null ? "now" : time(stretch.toMs)}
+          </b>
+          <span className="soft">
+            up to {bathValue(parameter, stretch.worst, units)}, {stretch.checksOut} check
+            {stretch.checksOut === 1 ? "" : "s"}
+          </span>
+          <span className="ml-auto flex flex-wrap gap-x-4">
+            {exposure.total === 0 ? (
+              <Verdict result="in">No rack passed</Verdict>
+            ) : (
+              counts.map(([howFar, n]) => (
+                <Verdict key={howFar} result={howFarResult[howFar]}>
+                  {n} {howFarWord[howFar].toLowerCase()}
+                </Verdict>
+              ))
+            )}
+          </span>
+        </>
+      }
+    >
       <p className="small soft m-0">
         Counted from the last good check, {time(stretch.fromMs)}: it left its window unseen after that.
       </p>
@@ -86,6 +92,6 @@ export function ExposureList({
           The newest {exposure.racks.length} of {exposure.total} are listed.
         </p>
       )}
-    </details>
+    </Fold>
   );
 }

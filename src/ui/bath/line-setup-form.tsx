@@ -3,6 +3,7 @@ import { type FormEvent, useState } from "react";
 import { v7 as uuidv7 } from "uuid";
 import { passagesFromSpeed } from "@/core/line";
 import { parseNumber } from "@/core/units";
+import { Choice } from "../fields/choice";
 import { RecordRow } from "../forms/recorded";
 import { TextField } from "../forms/text-field";
 import { TypedNumber } from "../forms/typed-number";
@@ -65,18 +66,18 @@ export function LineSetupForm({
         >
           <div className="field">
             <label htmlFor={`stage-${s.key}`}>Stage {i + 1}</label>
-            <select
+            <Choice
               id={`stage-${s.key}`}
               className="input"
               value={s.stage}
-              onChange={(e) => put(s.key, { stage: e.target.value })}
+              onChange={(value) => put(s.key, { stage: value })}
             >
               {lineStages.map((stage) => (
                 <option key={stage} value={stage}>
                   {passageName[stage]}
                 </option>
               ))}
-            </select>
+            </Choice>
           </div>
           <TypedNumber
             id={`from-${s.key}`}

@@ -3,6 +3,7 @@ import { useRouter } from "next/navigation";
 import { type FormEvent, useRef, useState } from "react";
 import { v7 as uuidv7 } from "uuid";
 import { parseNumber } from "@/core/units";
+import { Choice } from "../fields/choice";
 import { RecordRow } from "../forms/recorded";
 import { TextField } from "../forms/text-field";
 import { TypedNumber } from "../forms/typed-number";
@@ -62,11 +63,11 @@ export function LineStopForm({ lines }: { lines: readonly string[] }) {
   return (
     <form onSubmit={submit} className="grid gap-2" noValidate>
       {lines.length > 1 && (
-        <select aria-label="Line" className="input" value={line} onChange={(e) => setLine(e.target.value)}>
+        <Choice aria-label="Line" className="input" value={line} onChange={setLine}>
           {lines.map((l) => (
             <option key={l}>{l}</option>
           ))}
-        </select>
+        </Choice>
       )}
       <div className="grid grid-cols-2 gap-2">
         <TypedNumber id="stop-ago" label="Began, min ago" text={ago} change={setAgo} required />

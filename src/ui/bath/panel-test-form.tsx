@@ -2,6 +2,7 @@
 import { type FormEvent, useState } from "react";
 import { crossCutFromSquares } from "@/core/bench";
 import { parseNumber } from "@/core/units";
+import { Choice } from "../fields/choice";
 import { RecordRow } from "../forms/recorded";
 import { TextField } from "../forms/text-field";
 import { TypedNumber } from "../forms/typed-number";
@@ -50,15 +51,10 @@ export function PanelTestForm({ bath, worstIso }: { bath: string; worstIso: numb
       <div className="grid gap-2">
         <div className="field">
           <label htmlFor="panel-test">Test</label>
-          <select
-            id="panel-test"
-            className="input"
-            value={test}
-            onChange={(e) => setTest(e.target.value as "adhesion")}
-          >
+          <Choice id="panel-test" className="input" value={test} onChange={(value) => setTest(value as "adhesion")}>
             <option value="adhesion">cross-cut, 25 squares</option>
             <option value="salt-spray">salt spray, scribed</option>
-          </select>
+          </Choice>
         </div>
         <div className="field">
           <label htmlFor="panel-washed">Washed at</label>

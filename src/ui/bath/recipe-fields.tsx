@@ -1,5 +1,6 @@
 "use client";
 import { type TitratedParameter, type TitrationRecipe, titratedParameters } from "@/core/bath";
+import { Fold } from "../fields/fold";
 import { TextField } from "../forms/text-field";
 import { TypedNumber } from "../forms/typed-number";
 import { parameterUnit } from "../words/baths";
@@ -69,8 +70,7 @@ export function RecipeFields({
     />
   );
   return (
-    <details className="mt-1" open={(texts[key(parameter, "titrant")] ?? "") !== ""}>
-      <summary className="link min-h-11 cursor-pointer content-center">How it is titrated</summary>
+    <Fold className="mt-1" open={(texts[key(parameter, "titrant")] ?? "") !== ""} summary="How it is titrated">
       <div className="grid grid-cols-[repeat(auto-fill,minmax(150px,1fr))] gap-3">
         {field("sampleMl", "Sample, mL")}
         {field("factor", `${parameterUnit(parameter, "metric")} per mL of titrant`)}
@@ -87,6 +87,6 @@ export function RecipeFields({
           />
         ))}
       </div>
-    </details>
+    </Fold>
   );
 }

@@ -1,5 +1,6 @@
 "use client";
 import { useState } from "react";
+import { Fold } from "../fields/fold";
 import { RecordRow } from "../forms/recorded";
 import { TextField } from "../forms/text-field";
 import { useRecorder } from "../forms/use-recorder";
@@ -9,8 +10,7 @@ export function TakeStopBack({ stop }: { stop: string }) {
   const { send, message, busy } = useRecorder();
   const [reason, setReason] = useState("");
   return (
-    <details>
-      <summary className="link min-h-9 cursor-pointer content-center small">It did not stand: take it back</summary>
+    <Fold summaryClassName="link min-h-9 small" summary="It did not stand: take it back">
       <form
         className="grid max-w-[520px] gap-2 pb-2"
         noValidate
@@ -24,6 +24,6 @@ export function TakeStopBack({ stop }: { stop: string }) {
           Take the stop back
         </RecordRow>
       </form>
-    </details>
+    </Fold>
   );
 }

@@ -2,6 +2,7 @@
 import { type FormEvent, useState } from "react";
 import { coatingWeightGPerM2, judgePanel, type PanelLook, panelLooks, usualColours } from "@/core/bath";
 import { parseNumber, quantities } from "@/core/units";
+import { Choice } from "../fields/choice";
 import { withUnit } from "../format";
 import { RecordRow } from "../forms/recorded";
 import { TextField } from "../forms/text-field";
@@ -63,23 +64,23 @@ export function PanelForm({ bath, asked }: { bath: string; asked: readonly [numb
         />
         <div className="field">
           <label htmlFor="panel-colour">Colour</label>
-          <select id="panel-colour" className="input" value={colour} onChange={(e) => setColour(e.target.value)}>
+          <Choice id="panel-colour" className="input" value={colour} onChange={setColour}>
             <option value="">not judged</option>
             {usualColours.map((c) => (
               <option key={c.colour}>{c.colour}</option>
             ))}
-          </select>
+          </Choice>
         </div>
       </div>
       <div className="field">
         <label htmlFor="panel-look">How it looks</label>
-        <select id="panel-look" className="input" value={look} onChange={(e) => setLook(e.target.value as PanelLook)}>
+        <Choice id="panel-look" className="input" value={look} onChange={(value) => setLook(value as PanelLook)}>
           {panelLooks.map((l) => (
             <option key={l} value={l}>
               {lookName[l]}
             </option>
           ))}
-        </select>
+        </Choice>
       </div>
       {(weight?.ok || colour) && (
         <p className="m-0">
@@ -126,16 +127,11 @@ export function SludgeForm({ bath }: { bath: string }) {
       <div className="grid grid-cols-2 gap-2">
         <div className="field">
           <label htmlFor="sludge-what">What was done</label>
-          <select
-            id="sludge-what"
-            className="input"
-            value={what}
-            onChange={(e) => setWhat(e.target.value as "measured")}
-          >
+          <Choice id="sludge-what" className="input" value={what} onChange={(value) => setWhat(value as "measured")}>
             <option value="measured">depth measured</option>
             <option value="desludged">dug out</option>
             <option value="filter-changed">filter changed</option>
-          </select>
+          </Choice>
         </div>
         <TypedNumber id="sludge-depth" label="Depth, mm" text={depth} change={setDepth} />
       </div>

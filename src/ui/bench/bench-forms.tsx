@@ -1,6 +1,8 @@
 "use client";
 import { type FormEvent, useState } from "react";
 import { crossCutFromSquares } from "@/core/bench";
+import { Choice } from "../fields/choice";
+import { Tick } from "../fields/tick";
 import { RecordRow } from "../forms/recorded";
 import { useRecorder } from "../forms/use-recorder";
 import { Verdict } from "../marks/verdict";
@@ -83,24 +85,11 @@ export function CrossCutForm({
           )}
           {lost.size === 0 && (
             <label className="mt-3 flex min-h-11 items-center gap-2">
-              <input
-                type="checkbox"
-                className="size-5"
-                required
-                checked={none}
-                onChange={(e) => setNone(e.target.checked)}
-              />{" "}
-              no square came away
+              <Tick required checked={none} onChange={setNone} /> no square came away
             </label>
           )}
           <label className="mt-3 flex min-h-11 items-center gap-2">
-            <input
-              type="checkbox"
-              className="size-5"
-              checked={onPanel}
-              onChange={(e) => setOnPanel(e.target.checked)}
-            />{" "}
-            on the panel that travelled with it
+            <Tick checked={onPanel} onChange={setOnPanel} /> on the panel that travelled with it
           </label>
         </div>
       </div>
@@ -170,7 +159,7 @@ export function SolventRubForm({
         </div>
         <div className="field">
           <label htmlFor="grade">grade 5–0</label>
-          <select id="grade" name="grade" className="input" defaultValue="" required>
+          <Choice id="grade" name="grade" className="input" defaultValue="" required>
             <option value="">choose</option>
             {[
               "5 no effect",
@@ -184,11 +173,11 @@ export function SolventRubForm({
                 {w}
               </option>
             ))}
-          </select>
+          </Choice>
         </div>
       </div>
       <label className="mt-2 flex min-h-11 items-center gap-2">
-        <input name="onPanel" type="checkbox" className="size-5" defaultChecked /> on the panel that travelled with it
+        <Tick name="onPanel" defaultChecked /> on the panel that travelled with it
       </label>
       <div className="mt-2 grid gap-2">
         {replaces.fields}

@@ -2,6 +2,8 @@
 import { type FormEvent, useState } from "react";
 import { type CureTest, cureTests, cureTestUnit, judgeCureTest, pencils } from "@/core/bench";
 import { parseNumber } from "@/core/units";
+import { Choice } from "../fields/choice";
+import { Tick } from "../fields/tick";
 import { RecordRow } from "../forms/recorded";
 import { TextField } from "../forms/text-field";
 import { TypedNumber } from "../forms/typed-number";
@@ -74,12 +76,12 @@ export function CureTestForm({
   const pencilChoice = (id: string, label: string, value: string, change: (name: string) => void, none: boolean) => (
     <div className="field w-[120px]">
       <label htmlFor={id}>{label}</label>
-      <select id={id} className="input" value={value} onChange={(e) => change(e.target.value)}>
+      <Choice id={id} className="input" value={value} onChange={change}>
         {none && <option value="">nothing asked</option>}
         {pencils.map((p) => (
           <option key={p}>{p}</option>
         ))}
-      </select>
+      </Choice>
     </div>
   );
   return (
@@ -88,12 +90,12 @@ export function CureTestForm({
       <div className="flex flex-wrap items-end gap-3">
         <div className="field w-[230px]">
           <label htmlFor="cure-test">Test</label>
-          <select
+          <Choice
             id="cure-test"
             className="input"
             value={test}
-            onChange={(e) => {
-              const next = e.target.value as CureTest;
+            onChange={(value) => {
+              const next = value as CureTest;
               setTest(next);
               setT((b) => ({ ...b, readings: "", ...asked(next) }));
             }}
@@ -103,7 +105,7 @@ export function CureTestForm({
                 {cureTestName[name]}
               </option>
             ))}
-          </select>
+          </Choice>
         </div>
         {pencil ? (
           <>
@@ -142,8 +144,7 @@ export function CureTestForm({
         </p>
       )}
       <label className="flex min-h-11 items-center gap-2">
-        <input type="checkbox" className="size-5" checked={onPanel} onChange={(e) => setOnPanel(e.target.checked)} /> on
-        the panel that travelled with it
+        <Tick checked={onPanel} onChange={setOnPanel} /> on the panel that travelled with it
       </label>
       {replaces.fields}
       <RecordRow busy={busy} message={message}>

@@ -1,6 +1,8 @@
 "use client";
 import { type FormEvent, useState } from "react";
 import { parseNumber } from "@/core/units";
+import { OneOf } from "../fields/one-of";
+import { Tick } from "../fields/tick";
 import { RecordRow } from "../forms/recorded";
 import { TextField } from "../forms/text-field";
 import { TypedNumber } from "../forms/typed-number";
@@ -77,14 +79,12 @@ export function LookForm({
       <div className="flex flex-wrap gap-x-5">
         {faces.map((f) => (
           <label key={f.id} className="flex min-h-11 items-center gap-2">
-            <input
-              type="checkbox"
-              className="size-5"
+            <Tick
               checked={seen.has(f.id)}
-              onChange={(e) =>
+              onChange={(on) =>
                 setSeen((s) => {
                   const next = new Set(s);
-                  if (e.target.checked) next.add(f.id);
+                  if (on) next.add(f.id);
                   else next.delete(f.id);
                   return next;
                 })
@@ -101,21 +101,15 @@ export function LookForm({
         <div className="w-[110px]">
           <TypedNumber id="look-light" label="Light, lux" text={t.light} change={put("light")} />
         </div>
-        <fieldset className="m-0 flex gap-2 border-0 p-0">
-          <legend className="small soft mb-1">Found</legend>
-          {([false, true] as const).map((value) => (
-            <label key={String(value)} className={`btn ${found === value ? "pri" : ""}`}>
-              <input
-                type="radio"
-                className="sr-only"
-                name="look-found"
-                checked={found === value}
-                onChange={() => setFound(value)}
-              />
-              {value ? "Something" : "Nothing"}
-            </label>
-          ))}
-        </fieldset>
+        <OneOf
+          label="Found"
+          value={found === null ? null : found ? "something" : "nothing"}
+          options={[
+            { value: "nothing", label: "Nothing" },
+            { value: "something", label: "Something" },
+          ]}
+          onChange={(value) => setFound(value === "something")}
+        />
         <TextField
           id="look-note"
           label="Note"

@@ -2,6 +2,7 @@
 import { type FormEvent, useState } from "react";
 import { judgePullOff, pullOffMPa } from "@/core/bench";
 import { parseNumber } from "@/core/units";
+import { Tick } from "../fields/tick";
 import { RecordRow } from "../forms/recorded";
 import { TypedNumber } from "../forms/typed-number";
 import { useRecorder } from "../forms/use-recorder";
@@ -108,8 +109,7 @@ export function PullOffForm({
         </p>
       )}
       <label className="flex min-h-11 items-center gap-2">
-        <input type="checkbox" className="size-5" checked={onPanel} onChange={(e) => setOnPanel(e.target.checked)} /> on
-        the panel that travelled with it
+        <Tick checked={onPanel} onChange={setOnPanel} /> on the panel that travelled with it
       </label>
       {replaces.fields}
       <RecordRow busy={busy} message={message}>

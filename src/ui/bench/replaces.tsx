@@ -1,5 +1,6 @@
 "use client";
 import { useState } from "react";
+import { Choice } from "../fields/choice";
 
 export type Earlier = { readonly id: string; readonly label: string };
 export type Superseded = { readonly recordId: string; readonly reason: string } | null;
@@ -23,19 +24,14 @@ export function useReplaces(earlier: readonly Earlier[], name: string) {
         <div className="flex flex-wrap items-end gap-3">
           <div className="field w-[340px] max-w-full">
             <label htmlFor={`${name}-replaces`}>Beside, or instead of</label>
-            <select
-              id={`${name}-replaces`}
-              className="input"
-              value={chosen}
-              onChange={(e) => setRecordId(e.target.value)}
-            >
+            <Choice id={`${name}-replaces`} className="input" value={chosen} onChange={setRecordId}>
               <option value="">beside those on record: the worst stands</option>
               {earlier.map((e) => (
                 <option key={e.id} value={e.id}>
                   instead of {e.label}
                 </option>
               ))}
-            </select>
+            </Choice>
           </div>
           {chosen && (
             <div className="field min-w-[200px] flex-1">

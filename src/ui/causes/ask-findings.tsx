@@ -1,5 +1,6 @@
 "use client";
 import { useState } from "react";
+import { Choice } from "../fields/choice";
 import { useRecorder } from "../forms/use-recorder";
 
 type Ask = {
@@ -63,7 +64,7 @@ export function AnyFinding({
         void send({ kind: "finding", caseNumber, finding: finding as "cast-metal", state, note: "" });
       }}
     >
-      <select aria-label="Finding" className="input" value={finding} onChange={(e) => setFinding(e.target.value)}>
+      <Choice aria-label="Finding" className="input" value={finding} onChange={setFinding}>
         {groups.map((g) => (
           <optgroup key={g} label={g}>
             {findings
@@ -75,18 +76,13 @@ export function AnyFinding({
               ))}
           </optgroup>
         ))}
-      </select>
+      </Choice>
       <div className="flex gap-2">
-        <select
-          aria-label="State"
-          className="input"
-          value={state}
-          onChange={(e) => setState(e.target.value as "present")}
-        >
+        <Choice aria-label="State" className="input" value={state} onChange={(value) => setState(value as "present")}>
           <option value="present">is so</option>
           <option value="absent">is not so</option>
           <option value="unknown">cannot tell</option>
-        </select>
+        </Choice>
         <button type="submit" className="btn flex-none" disabled={busy}>
           Record
         </button>

@@ -2,6 +2,8 @@
 import { useRouter } from "next/navigation";
 import { type FormEvent, useRef, useState } from "react";
 import { v7 as uuidv7 } from "uuid";
+import { Choice } from "../fields/choice";
+import { Fold } from "../fields/fold";
 import { failureText } from "../words/failures";
 
 type Outcome = {
@@ -44,18 +46,17 @@ export function ConfirmForm({
     }
   };
   return (
-    <details className="no-print mt-4">
-      <summary className="btn pri cursor-pointer list-none">Confirm with proof</summary>
+    <Fold className="no-print mt-4" summaryClassName="btn pri list-none" summary="Confirm with proof">
       <form onSubmit={submit} className="mt-3 grid max-w-[560px] gap-3">
         <div className="field">
           <label htmlFor="cause">Cause</label>
-          <select id="cause" name="cause" className="input">
+          <Choice id="cause" name="cause" className="input">
             {causes.map((c) => (
               <option key={c.id} value={c.id}>
                 {c.label}
               </option>
             ))}
-          </select>
+          </Choice>
         </div>
         {[
           ["proof", "Proof: what settled it"],
@@ -95,6 +96,6 @@ export function ConfirmForm({
           </button>
         </p>
       </form>
-    </details>
+    </Fold>
   );
 }

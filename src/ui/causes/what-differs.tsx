@@ -1,6 +1,7 @@
 import type { Difference } from "@/core/comparison";
 import type { UnitSystem } from "@/core/units";
 import type { WhatDiffers } from "@/server/causes/what-differs";
+import { Fold } from "../fields/fold";
 import { countOf, dayMonth } from "../format";
 import { RecordLines } from "../shift/record-lines";
 import { chance, comparedName, sides } from "../words/differs";
@@ -75,12 +76,13 @@ export function WhatDiffersTable({
         </p>
       )}
       {out.length > SHOWN || rest.length > 0 ? (
-        <details className="mt-1">
-          <summary className="min-h-9 cursor-pointer soft">
-            {countOf(Math.max(0, out.length - SHOWN) + rest.length, "other comparison")}
-          </summary>
+        <Fold
+          className="mt-1"
+          summaryClassName="min-h-9 soft"
+          summary={countOf(Math.max(0, out.length - SHOWN) + rest.length, "other comparison")}
+        >
           {[...out.slice(SHOWN), ...rest].slice(0, 40).map(row)}
-        </details>
+        </Fold>
       ) : null}
       {onset ? (
         <div className="mt-3">

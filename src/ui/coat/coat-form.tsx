@@ -2,6 +2,7 @@
 import { type FormEvent, useState } from "react";
 import { type CoatSituation, type CoatSystem, coatSituations, coatSystems } from "@/core/coating";
 import { parseNumber } from "@/core/units";
+import { Choice } from "../fields/choice";
 import { RecordRow } from "../forms/recorded";
 import { SetAside } from "../forms/set-aside";
 import { useRecorder } from "../forms/use-recorder";
@@ -195,13 +196,13 @@ export function CoatForm({
       <div className="grid grid-cols-4 gap-3 max-[700px]:grid-cols-2">
         <div className="field col-span-2">
           <label htmlFor="lot">Powder lot, oldest first</label>
-          <select id="lot" className="input" value={lot} onChange={(e) => setLot(e.target.value)}>
+          <Choice id="lot" className="input" value={lot} onChange={setLot}>
             {lots.map((l) => (
               <option key={l.id} value={l.id}>
                 {l.label}
               </option>
             ))}
-          </select>
+          </Choice>
           {hazards && <p className="caution m-0 mt-1.5">{hazards}</p>}
         </div>
         <div className="field">
@@ -213,10 +214,10 @@ export function CoatForm({
           {primer ? (
             <input id="layer" className="input" value="primer" readOnly />
           ) : (
-            <select id="layer" name="layer" className="input">
+            <Choice id="layer" name="layer" className="input">
               <option value="top">top</option>
               <option value="clear">clear</option>
-            </select>
+            </Choice>
           )}
         </div>
       </div>
@@ -268,39 +269,39 @@ export function CoatForm({
         ).map(([name, label]) => (
           <div key={name} className="field">
             <label htmlFor={name}>{label}</label>
-            <select id={name} name={name} className="input" defaultValue="no">
+            <Choice id={name} name={name} className="input" defaultValue="no">
               <option value="no">no</option>
               <option value="yes">yes</option>
               <option value="">not known</option>
-            </select>
+            </Choice>
           </div>
         ))}
       </div>
       <div className="grid grid-cols-2 gap-3 max-[700px]:grid-cols-1">
         <div className="field">
           <label htmlFor="coat-situation">Sprayed as</label>
-          <select
+          <Choice
             id="coat-situation"
             className="input"
             value={situation}
-            onChange={(e) => setSituation(e.target.value as CoatSituation)}
+            onChange={(value) => setSituation(value as CoatSituation)}
           >
             {coatSituations.map((s) => (
               <option key={s} value={s}>
                 {situationName[s]}
               </option>
             ))}
-          </select>
+          </Choice>
         </div>
         <div className="field">
           <label htmlFor="system">Layers and their bakes</label>
-          <select id="system" name="system" className="input">
+          <Choice id="system" name="system" className="input">
             {coatSystems.map((s) => (
               <option key={s} value={s}>
                 {systemName[s]}
               </option>
             ))}
-          </select>
+          </Choice>
         </div>
       </div>
       {last && (

@@ -1,6 +1,8 @@
 "use client";
 import { type FormEvent, useState } from "react";
 import { families } from "@/core/plan";
+import { Choice } from "../fields/choice";
+import { Tick } from "../fields/tick";
 import { RecordRow } from "../forms/recorded";
 import { TextField } from "../forms/text-field";
 import { familyName } from "../words/plan";
@@ -147,26 +149,21 @@ export function PowderForm({
         {field("chemistry", "Chemistry")}
         <div className="field">
           <label htmlFor={`${key}-family`}>Family</label>
-          <select id={`${key}-family`} className="input" value={family} onChange={(e) => setFamily(e.target.value)}>
+          <Choice id={`${key}-family`} className="input" value={family} onChange={setFamily}>
             {families.map((f) => (
               <option key={f} value={f}>
                 {familyName[f]}
               </option>
             ))}
-          </select>
+          </Choice>
         </div>
         <div className="field">
           <label htmlFor={`${key}-weathering`}>Weathering</label>
-          <select
-            id={`${key}-weathering`}
-            className="input"
-            value={weathering}
-            onChange={(e) => setWeathering(e.target.value)}
-          >
+          <Choice id={`${key}-weathering`} className="input" value={weathering} onChange={setWeathering}>
             {["indoor", "standard", "high"].map((w) => (
               <option key={w}>{w}</option>
             ))}
-          </select>
+          </Choice>
         </div>
       </div>
       <div className={four}>
@@ -198,10 +195,9 @@ export function PowderForm({
         <span className="flex flex-wrap gap-x-5">
           {Object.entries(traitName).map(([trait, name]) => (
             <label key={trait} className="flex min-h-11 items-center gap-2">
-              <input
-                type="checkbox"
+              <Tick
                 checked={traits.includes(trait)}
-                onChange={(e) => setTraits(e.target.checked ? [...traits, trait] : traits.filter((x) => x !== trait))}
+                onChange={(on) => setTraits(on ? [...traits, trait] : traits.filter((x) => x !== trait))}
               />{" "}
               {name}
             </label>

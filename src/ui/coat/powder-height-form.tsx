@@ -2,6 +2,7 @@
 import { type FormEvent, useState } from "react";
 import { curedFromHeight } from "@/core/powder";
 import { milToUm, parseNumber } from "@/core/units";
+import { Choice } from "../fields/choice";
 import { withUnit } from "../format";
 import { RecordRow } from "../forms/recorded";
 import { TypedNumber } from "../forms/typed-number";
@@ -45,11 +46,11 @@ export function PowderHeightForm({
     <form onSubmit={submit} noValidate className="flex flex-wrap items-end gap-3">
       <div className="field w-[110px]">
         <label htmlFor="height-spot">Spot</label>
-        <select id="height-spot" className="input" value={spot} onChange={(e) => setSpot(e.target.value)}>
+        <Choice id="height-spot" className="input" value={spot} onChange={setSpot}>
           {spots.map((s) => (
             <option key={s.spot}>{s.spot}</option>
           ))}
-        </select>
+        </Choice>
       </div>
       <div className="w-[170px]">
         <TypedNumber

@@ -12,6 +12,7 @@ import {
   preFlightWindow,
 } from "@/core/coating";
 import { parseNumber } from "@/core/units";
+import { Choice } from "../fields/choice";
 import { RecordRow } from "../forms/recorded";
 import { useRecorder } from "../forms/use-recorder";
 import { Shape, Verdict } from "../marks/verdict";
@@ -86,18 +87,18 @@ export function PreFlightForm({
       <div className="flex flex-wrap items-end gap-3">
         <div className="field w-[230px]">
           <label htmlFor="flight-situation">Sprayed as</label>
-          <select
+          <Choice
             id="flight-situation"
             className="input"
             value={situation}
-            onChange={(e) => setSituation(e.target.value as CoatSituation)}
+            onChange={(value) => setSituation(value as CoatSituation)}
           >
             {coatSituations.map((s) => (
               <option key={s} value={s}>
                 {situationName[s]}
               </option>
             ))}
-          </select>
+          </Choice>
         </div>
         <button
           type="button"

@@ -1,5 +1,6 @@
 "use client";
 import { type FormEvent, useState } from "react";
+import { Choice } from "../fields/choice";
 import { RecordRow } from "../forms/recorded";
 import { TextField } from "../forms/text-field";
 import { maybeNumber, maybeRange, numberIn, rangeIn, rangeText } from "./setup-texts";
@@ -131,13 +132,13 @@ export function SheetForm({
   ) => (
     <div className="field">
       <label htmlFor={`${key}-${name}`}>{label}</label>
-      <select id={`${key}-${name}`} className="input" value={value} onChange={(e) => change(e.target.value)}>
+      <Choice id={`${key}-${name}`} className="input" value={value} onChange={change}>
         {options.map(([id, word]) => (
           <option key={id} value={id}>
             {word}
           </option>
         ))}
-      </select>
+      </Choice>
     </div>
   );
   const four = "grid grid-cols-4 gap-3 max-[900px]:grid-cols-2";

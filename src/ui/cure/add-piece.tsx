@@ -3,6 +3,8 @@ import { type FormEvent, useState } from "react";
 import { v7 as uuidv7 } from "uuid";
 import { heatsAsPlateMm, type Metal, metals, type PowderSchedule, plateTimeConstant, USUAL_ROOM_C } from "@/core/cure";
 import { parseNumber, type UnitSystem } from "@/core/units";
+import { Choice } from "../fields/choice";
+import { Tick } from "../fields/tick";
 import { TypedNumber } from "../forms/typed-number";
 import { failureText } from "../words/failures";
 import type { Placed } from "./planner";
@@ -65,13 +67,13 @@ export function AddPiece({
       </div>
       <div className="field w-[130px]">
         <label htmlFor="piece-metal">Metal</label>
-        <select id="piece-metal" className="input" value={metal} onChange={(e) => setMetal(e.target.value as Metal)}>
+        <Choice id="piece-metal" className="input" value={metal} onChange={(value) => setMetal(value as Metal)}>
           {Object.keys(metals).map((m) => (
             <option key={m} value={m}>
               {m.replaceAll("-", " ")}
             </option>
           ))}
-        </select>
+        </Choice>
       </div>
       <div className="w-[100px]">
         <TypedNumber
@@ -82,16 +84,16 @@ export function AddPiece({
         />
       </div>
       <label className="flex min-h-11 items-center gap-2">
-        <input type="checkbox" checked={hollow} onChange={(e) => setHollow(e.target.checked)} />
+        <Tick checked={hollow} onChange={setHollow} />
         hollow, this its wall
       </label>
       <div className="field w-[170px]">
         <label htmlFor="piece-powder">Powder</label>
-        <select id="piece-powder" className="input" value={powder} onChange={(e) => setPowder(e.target.value)}>
+        <Choice id="piece-powder" className="input" value={powder} onChange={setPowder}>
           {powders.map((p) => (
             <option key={p.name}>{p.name}</option>
           ))}
-        </select>
+        </Choice>
       </div>
       <button type="submit" className="btn">
         Put it in

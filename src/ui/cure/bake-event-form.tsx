@@ -10,6 +10,7 @@ import {
   isHardCooling,
 } from "@/core/cure";
 import { fahrenheitToC, parseNumber } from "@/core/units";
+import { Choice } from "../fields/choice";
 import { Recorded } from "../forms/recorded";
 import { TypedNumber } from "../forms/typed-number";
 import { useRecorder } from "../forms/use-recorder";
@@ -116,23 +117,23 @@ export function BakeEventForm({
           {pulled && racks.length > 1 && (
             <div className="field w-[110px]">
               <label htmlFor="ir-rack">On rack</label>
-              <select id="ir-rack" className="input" value={onRack} onChange={(e) => setOnRack(e.target.value)}>
+              <Choice id="ir-rack" className="input" value={onRack} onChange={setOnRack}>
                 {racks.map((r) => (
                   <option key={r}>{r}</option>
                 ))}
-              </select>
+              </Choice>
             </div>
           )}
           {!pulled && (
             <div className="field w-[150px]">
               <label htmlFor="ir-aim">Pointed at</label>
-              <select id="ir-aim" className="input" value={aim} onChange={(e) => setAim(e.target.value as InfraredAim)}>
+              <Choice id="ir-aim" className="input" value={aim} onChange={(value) => setAim(value as InfraredAim)}>
                 {infraredAims.map((a) => (
                   <option key={a} value={a}>
                     {aimName[a]}
                   </option>
                 ))}
-              </select>
+              </Choice>
             </div>
           )}
           <button type="submit" className="btn" disabled={busy}>
@@ -155,18 +156,13 @@ export function BakeEventForm({
         <div className="flex flex-wrap items-end gap-3">
           <div className="field w-[190px]">
             <label htmlFor="cool-how">It cools</label>
-            <select
-              id="cool-how"
-              className="input"
-              value={how}
-              onChange={(e) => setHow(e.target.value as CoolingMethod)}
-            >
+            <Choice id="cool-how" className="input" value={how} onChange={(value) => setHow(value as CoolingMethod)}>
               {coolingMethods.map((m) => (
                 <option key={m} value={m}>
                   {coolingName[m]}
                 </option>
               ))}
-            </select>
+            </Choice>
           </div>
           <button type="button" className="btn" disabled={busy} onClick={() => void record("cooling", { method: how })}>
             Record how

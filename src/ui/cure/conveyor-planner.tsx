@@ -15,6 +15,8 @@ import type { Result } from "@/core/result";
 import { parseNumber } from "@/core/units";
 import { HeatChart } from "../charts/heat-chart";
 import { StopChart } from "../charts/stop-chart";
+import { Choice } from "../fields/choice";
+import { Tick } from "../fields/tick";
 import { withUnit } from "../format";
 import { TypedNumber } from "../forms/typed-number";
 import { Verdict } from "../marks/verdict";
@@ -88,11 +90,11 @@ export function ConveyorPlanner({
         {ovens.length > 1 && (
           <div className="field w-[130px]">
             <label htmlFor="conveyor">Oven</label>
-            <select id="conveyor" className="input" value={code} onChange={(e) => setCode(e.target.value)}>
+            <Choice id="conveyor" className="input" value={code} onChange={setCode}>
               {ovens.map((o) => (
                 <option key={o.code}>{o.code}</option>
               ))}
-            </select>
+            </Choice>
           </div>
         )}
         <div className="w-[130px]">
@@ -119,11 +121,9 @@ export function ConveyorPlanner({
         <legend className="small soft">What goes through together</legend>
         {work.map((w) => (
           <label key={w.id} className="mr-5 inline-flex min-h-11 items-center gap-2">
-            <input
-              type="checkbox"
-              className="size-5"
+            <Tick
               checked={chosen.includes(w.id)}
-              onChange={(e) => setChosen(e.target.checked ? [...chosen, w.id] : chosen.filter((c) => c !== w.id))}
+              onChange={(on) => setChosen(on ? [...chosen, w.id] : chosen.filter((c) => c !== w.id))}
             />
             <b>{w.what}</b>{" "}
             <span className="soft">

@@ -2,6 +2,7 @@
 import { useRouter } from "next/navigation";
 import { type FormEvent, useState } from "react";
 import { cToFahrenheit, fahrenheitToC, parseNumber } from "@/core/units";
+import { Tick } from "../fields/tick";
 import { kept, stillSaid } from "../forms/still-said";
 import { TextField } from "../forms/text-field";
 import { TypedNumber } from "../forms/typed-number";
@@ -80,7 +81,7 @@ export function CurePlanForm({
         />
       </div>
       <label className="flex min-h-11 items-center gap-2">
-        <input type="checkbox" className="size-5" checked={hold} onChange={(e) => setHold(e.target.checked)} />
+        <Tick checked={hold} onChange={setHold} />
         Wait for a hold of the sheet as well
       </label>
       <TextField id="plan-reason" label="Why it changes" text={t.reason} change={put("reason")} most={300} />

@@ -10,6 +10,8 @@ import {
   sectionStates,
 } from "@/core/cure";
 import { fahrenheitToC, parseNumber, type UnitSystem } from "@/core/units";
+import { Choice } from "../fields/choice";
+import { Dot, Group } from "../fields/one-of";
 import { minutesSeconds, withUnit } from "../format";
 import { Recorded } from "../forms/recorded";
 import { TypedNumber } from "../forms/typed-number";
@@ -76,8 +78,7 @@ export function LampLoad({
           {under && <Told state={under} units={units} />}
         </p>
       </div>
-      <fieldset className="m-0 mt-3 border-0 p-0">
-        <legend className="sr-only">Section under the lamp</legend>
+      <Group label="Section under the lamp" value={chosen} onChange={setChosen} className="mt-3">
         {states.value.map((s) => (
           <SectionRow
             key={s.section}
@@ -86,10 +87,9 @@ export function LampLoad({
             chosen={s.section === chosen}
             plannedIndex={plannedIndex}
             units={units}
-            choose={() => setChosen(s.section)}
           />
         ))}
-      </fieldset>
+      </Group>
       {mayLog && <ReadingForm oven={oven} load={load} section={chosen} units={units} key={chosen} />}
       {mayLog && <LampsOff recordId={recordId} rack={rack} open={open.map((s) => s.section)} />}
     </div>
@@ -131,14 +131,12 @@ function SectionRow({
   chosen,
   plannedIndex,
   units,
-  choose,
 }: {
   state: SectionState;
   nowS: number;
   chosen: boolean;
   plannedIndex: number;
   units: UnitSystem;
-  choose: () => void;
 }) {
   const share = Math.min(1, s.indexNow / plannedIndex);
   const dueS = s.last && s.state !== "cured" ? READ_EVERY_S - (nowS - s.last.atS) : null;
@@ -146,7 +144,7 @@ function SectionRow({
     <label
       className={`row min-h-[60px] cursor-pointer grid-cols-[26px_minmax(0,1.3fr)_minmax(0,1fr)_96px_150px] items-center has-focus-visible:outline-2 has-focus-visible:outline-sorrel max-[900px]:grid-cols-[26px_minmax(0,1fr)_96px_150px] ${chosen ? "bg-sorrel-tint" : ""}`}
     >
-      <input type="radio" name="section" className="size-5" checked={chosen} onChange={choose} />
+      <Dot value={s.section} />
       <span>
         <b>{s.section}</b>
         <span className="small soft block">
@@ -234,18 +232,13 @@ function ReadingForm({
         </div>
         <div className="field w-[150px]">
           <label htmlFor="section-aim">Pointed at</label>
-          <select
-            id="section-aim"
-            className="input"
-            value={aim}
-            onChange={(e) => setAim(e.target.value as InfraredAim)}
-          >
+          <Choice id="section-aim" className="input" value={aim} onChange={(value) => setAim(value as InfraredAim)}>
             {infraredAims.map((a) => (
               <option key={a} value={a}>
                 {aimName[a]}
               </option>
             ))}
-          </select>
+          </Choice>
         </div>
         <button type="submit" className="btn pri" disabled={busy}>
           {busy ? "Recording …" : "Record the reading"}

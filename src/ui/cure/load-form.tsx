@@ -11,6 +11,8 @@ import {
 import { GripVertical } from "lucide-react";
 import { type FormEvent, useState } from "react";
 import { fahrenheitToC, parseNumber } from "@/core/units";
+import { Choice } from "../fields/choice";
+import { Tick } from "../fields/tick";
 import { withUnit } from "../format";
 import { RecordRow } from "../forms/recorded";
 import { SetAside } from "../forms/set-aside";
@@ -217,13 +219,13 @@ export function LoadForm({
         </div>
         <div className="field">
           <label htmlFor="oven">Oven</label>
-          <select
+          <Choice
             id="oven"
             name="oven"
             className="input"
             value={ovenCode}
-            onChange={(e) => {
-              setOvenCode(e.target.value);
+            onChange={(value) => {
+              setOvenCode(value);
               // Places are the oven's own: in another one nothing hangs yet.
               setHanging(Object.fromEntries(chosen.map((n) => [n, { ...(hanging[n] ?? NOT_HUNG), place: "" }])));
             }}
@@ -231,7 +233,7 @@ export function LoadForm({
             {ovens.map((o) => (
               <option key={o.code}>{o.code}</option>
             ))}
-          </select>
+          </Choice>
         </div>
         <div className="field">
           <label htmlFor="load">Load</label>
@@ -239,13 +241,13 @@ export function LoadForm({
         </div>
         <div className="field" hidden={oven?.lamps}>
           <label htmlFor="timing">Timed</label>
-          <select id="timing" name="timing" className="input">
+          <Choice id="timing" name="timing" className="input">
             {timings.map(([value, label]) => (
               <option key={value} value={value}>
                 {label}
               </option>
             ))}
-          </select>
+          </Choice>
         </div>
         <div className="field" hidden={oven?.lamps}>
           <label htmlFor="air">Oven reads, {units === "us" ? "°F" : "°C"}</label>
@@ -313,12 +315,7 @@ function WaitingRow({
       </button>
       <div className="min-w-0">
         <label className="flex min-h-11 items-center gap-2">
-          <input
-            type="checkbox"
-            className="size-5 flex-none"
-            checked={at !== null}
-            onChange={(e) => tick(e.target.checked)}
-          />
+          <Tick checked={at !== null} onChange={tick} />
           <b className="fig text-[17px]">{rack.number}</b>
           <span>
             {rack.part}{" "}

@@ -4,6 +4,7 @@ import { useMemo, useState } from "react";
 import type { LoadPlan, PowderSchedule, SetPoint } from "@/core/cure";
 import { USUAL_ROOM_C } from "@/core/cure";
 import { fahrenheitToC, parseNumber } from "@/core/units";
+import { Choice } from "../fields/choice";
 import { withUnit } from "../format";
 import { TypedNumber } from "../forms/typed-number";
 import { usePreferences } from "../preferences-context";
@@ -90,11 +91,11 @@ export function LoadPlanner({
       <div className="mt-3 flex flex-wrap items-end gap-3">
         <div className="field w-[130px]">
           <label htmlFor="plan-oven">Oven</label>
-          <select id="plan-oven" className="input" value={oven.code} onChange={(e) => setOvenCode(e.target.value)}>
+          <Choice id="plan-oven" className="input" value={oven.code} onChange={setOvenCode}>
             {ovens.map((o) => (
               <option key={o.code}>{o.code}</option>
             ))}
-          </select>
+          </Choice>
         </div>
         <div className="w-[120px]">
           <TypedNumber

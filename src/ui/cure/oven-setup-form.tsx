@@ -3,6 +3,8 @@ import { useRouter } from "next/navigation";
 import { type FormEvent, useState } from "react";
 import { ovenSlug, placeLines, placesFromLines, zoneLines, zonesFromLines } from "@/core/cure";
 import { parseNumber } from "@/core/units";
+import { Choice } from "../fields/choice";
+import { Tick } from "../fields/tick";
 import { TextField } from "../forms/text-field";
 import { TypedNumber } from "../forms/typed-number";
 import { heatName } from "../words/cure";
@@ -125,26 +127,26 @@ export function OvenSetupForm({
         <TextField id="oven-name" label="Name" text={t.name} change={put("name")} most={80} />
         <div className="field">
           <label htmlFor="oven-type">Kind</label>
-          <select id="oven-type" className="input" value={type} onChange={(e) => setType(e.target.value as "batch")}>
+          <Choice id="oven-type" className="input" value={type} onChange={(value) => setType(value as "batch")}>
             <option value="batch">batch</option>
             <option value="conveyor">conveyor</option>
             <option value="lamps">lamps, section by section</option>
-          </select>
+          </Choice>
         </div>
         <div className="field">
           <label htmlFor="oven-heat">Heated by</label>
-          <select
+          <Choice
             id="oven-heat"
             className="input"
             value={heat}
-            onChange={(e) => setHeat(e.target.value as keyof typeof heatName)}
+            onChange={(value) => setHeat(value as keyof typeof heatName)}
           >
             {Object.entries(heatName).map(([key, name]) => (
               <option key={key} value={key}>
                 {name}
               </option>
             ))}
-          </select>
+          </Choice>
         </div>
       </div>
       <div className="grid grid-cols-4 gap-3 max-[760px]:grid-cols-2">
@@ -186,12 +188,7 @@ export function OvenSetupForm({
         </div>
       )}
       <label className="flex min-h-11 items-center gap-2">
-        <input
-          type="checkbox"
-          className="size-5"
-          checked={dedicated}
-          onChange={(e) => setDedicated(e.target.checked)}
-        />
+        <Tick checked={dedicated} onChange={setDedicated} />
         Used for powder and nothing else; never for food
       </label>
       <TextField

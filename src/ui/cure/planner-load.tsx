@@ -6,6 +6,7 @@ import { type LoadPlan, loadEnergy, plannedAt, type SetPoint, USUAL_ROOM_C } fro
 import type { Result } from "@/core/result";
 import { fahrenheitToC, parseNumber, type UnitSystem } from "@/core/units";
 import { HeatChart } from "../charts/heat-chart";
+import { Choice } from "../fields/choice";
 import { withUnit } from "../format";
 import Link from "../link";
 import { Grade, Verdict } from "../marks/verdict";
@@ -272,18 +273,18 @@ function PieceRow({
         />
       </label>
       <span className="flex items-center gap-2 max-[900px]:order-1">
-        <select
+        <Choice
           className="input max-w-[86px]"
           aria-label={`Load of ${piece.id}`}
           value={piece.load}
-          onChange={(e) => move(piece.id, Number(e.target.value))}
+          onChange={(value) => move(piece.id, Number(value))}
         >
           {Array.from({ length: loads }, (_, i) => i + 1).map((n) => (
             <option key={n} value={n - 1}>
               load {n}
             </option>
           ))}
-        </select>
+        </Choice>
         <button
           type="button"
           className="link small min-h-11"

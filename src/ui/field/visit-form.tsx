@@ -11,6 +11,7 @@ import {
 } from "@/core/field";
 import { ok, type Result } from "@/core/result";
 import { parseNumber } from "@/core/units";
+import { Choice } from "../fields/choice";
 import { withUnit } from "../format";
 import { useRecorder } from "../forms/use-recorder";
 import { Verdict } from "../marks/verdict";
@@ -179,16 +180,16 @@ export function VisitForm({ structure }: { structure: string }) {
               </div>
               <div className="field">
                 <label htmlFor={`from-${z.key}`}>Measured from</label>
-                <select
+                <Choice
                   id={`from-${z.key}`}
                   className="input"
                   value={z.from}
-                  onChange={(e) => set(z.key, { from: e.target.value as Zone["from"] })}
+                  onChange={(value) => set(z.key, { from: value as Zone["from"] })}
                 >
                   <option value="chip">a chip's edge</option>
                   <option value="scribe">a scribe, by widths</option>
                   <option value="area">a scribe, by area</option>
-                </select>
+                </Choice>
               </div>
               {z.from !== "chip" && field("scribe", "Scribe, mm")}
             </div>

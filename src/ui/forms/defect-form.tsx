@@ -1,6 +1,7 @@
 "use client";
 import { type FormEvent, useState } from "react";
 import { PartSketch, type SketchFace } from "../charts/part-sketch";
+import { Choice } from "../fields/choice";
 import { usePreferences } from "../preferences-context";
 import { RecordRow } from "./recorded";
 import { useRecorder } from "./use-recorder";
@@ -58,25 +59,25 @@ export function DefectForm({ on, defects }: { on: Seen; defects: readonly Defect
         <h2>Record a defect</h2>
         <div className="field">
           <label htmlFor="defect">Defect</label>
-          <select id="defect" className="input" value={kind} onChange={(e) => setKind(e.target.value)}>
+          <Choice id="defect" className="input" value={kind} onChange={setKind}>
             {defects.map((d) => (
               <option key={d.id} value={d.id}>
                 {d.label}
               </option>
             ))}
-          </select>
+          </Choice>
           <span>{defects.find((d) => d.id === kind)?.plain}</span>
         </div>
         <div className="grid grid-cols-2 gap-3">
           {"rack" in on ? (
             <div className="field">
               <label htmlFor="defect-face">Face</label>
-              <select
+              <Choice
                 id="defect-face"
                 name="face"
                 className="input"
                 value={at?.face ?? ""}
-                onChange={(e) => setAt(e.target.value ? { face: e.target.value, x: 50, y: 50 } : null)}
+                onChange={(value) => setAt(value ? { face: value, x: 50, y: 50 } : null)}
               >
                 <option value="">not placed</option>
                 {on.faces.map((f) => (
@@ -84,7 +85,7 @@ export function DefectForm({ on, defects }: { on: Seen; defects: readonly Defect
                     {f.name}
                   </option>
                 ))}
-              </select>
+              </Choice>
             </div>
           ) : (
             <div className="field">

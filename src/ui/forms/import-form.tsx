@@ -1,6 +1,8 @@
 "use client";
 import { type FormEvent, useRef, useState } from "react";
 import type { ImportOutcome } from "@/server/imports/import-file";
+import { Choice } from "../fields/choice";
+import { Tick } from "../fields/tick";
 import { isQuestion } from "../frame/line-actions";
 import { usePreferences } from "../preferences-context";
 import { traceFaultWords } from "../words/cure";
@@ -100,7 +102,7 @@ export function ImportForm({
       {failure?.kind === "unit-unknown" && (
         <div className="field w-52">
           <label htmlFor="unit">Unit of the readings</label>
-          <select id="unit" name="unit" className="input">
+          <Choice id="unit" name="unit" className="input">
             {failure.of === "oven" ? (
               <>
                 <option value="degC">°C</option>
@@ -112,16 +114,16 @@ export function ImportForm({
                 <option value="mil">mil</option>
               </>
             )}
-          </select>
+          </Choice>
         </div>
       )}
       {failure?.kind === "ambiguous-dates" && (
         <div className="field w-52">
           <label htmlFor="dates">Dates are</label>
-          <select id="dates" name="dates" className="input">
+          <Choice id="dates" name="dates" className="input">
             <option value="day">day first</option>
             <option value="month">month first</option>
-          </select>
+          </Choice>
         </div>
       )}
       {failure && (
@@ -234,11 +236,11 @@ export function ImportForm({
               {understood.kind === "oven" && ovens.length > 1 && (
                 <div className="field w-32">
                   <label htmlFor="import-oven">Oven</label>
-                  <select id="import-oven" name="oven" className="input">
+                  <Choice id="import-oven" name="oven" className="input">
                     {ovens.map((o) => (
                       <option key={o}>{o}</option>
                     ))}
-                  </select>
+                  </Choice>
                 </div>
               )}
               {understood.needs.includes("oven-start") && (
@@ -249,7 +251,7 @@ export function ImportForm({
               )}
               {(understood.asked.length > 0 || asks) && (
                 <label className="flex min-h-11 items-center gap-2">
-                  <input type="checkbox" name="sure" value="yes" required /> looked at, they stand as read
+                  <Tick name="sure" value="yes" required /> looked at, they stand as read
                 </label>
               )}
               <button

@@ -1,6 +1,7 @@
 "use client";
 import { useRouter } from "next/navigation";
 import { type FormEvent, type ReactNode, useState } from "react";
+import { Fold } from "../fields/fold";
 import { failureText } from "../words/failures";
 
 type Outcome =
@@ -48,8 +49,7 @@ export function MakeForm({
     void send(e.currentTarget, false);
   };
   return (
-    <details className="no-print mt-6 max-w-[640px]">
-      <summary className="btn cursor-pointer list-none">{title}</summary>
+    <Fold className="no-print mt-6 max-w-[640px]" summaryClassName="btn list-none" summary={title}>
       <form onSubmit={submit} className="mt-3 grid gap-3">
         {children}
         {state.text && (
@@ -75,7 +75,7 @@ export function MakeForm({
           )}
         </p>
       </form>
-    </details>
+    </Fold>
   );
 }
 

@@ -1,4 +1,5 @@
 "use client";
+import { Tick } from "../fields/tick";
 import { Field, MakeForm } from "./make-form";
 
 type Make = Parameters<typeof MakeForm>[0]["make"];
@@ -10,7 +11,7 @@ function Exposure() {
       <legend className="small soft">Where it lives</legend>
       {exposures.map((e) => (
         <label key={e} className="flex min-h-11 items-center gap-2">
-          <input type="checkbox" name="exposure" value={e} className="size-5" />
+          <Tick name="exposure" value={e} />
           {e.replaceAll("-", " ")}
         </label>
       ))}

@@ -2,6 +2,7 @@
 import { type FormEvent, useEffect, useRef, useState } from "react";
 import type { StrangeReading } from "@/core/thickness";
 import type { ManyOutcome as Outcome } from "@/server/imports/import-many";
+import { Choice } from "../fields/choice";
 import Link from "../link";
 import { failureText } from "../words/failures";
 import { AskedList } from "./asked-list";
@@ -81,11 +82,11 @@ export function ManyReadingsForm() {
         </div>
         <div className="field w-[150px]">
           <label htmlFor="many-unit">Unit, if it names none</label>
-          <select id="many-unit" name="many-unit" className="input">
+          <Choice id="many-unit" name="many-unit" className="input">
             <option value="">as in the file</option>
             <option value="um">µm</option>
             <option value="mil">mil</option>
-          </select>
+          </Choice>
         </div>
         {sent === null ? (
           <button key="send" type="submit" className="btn pri">

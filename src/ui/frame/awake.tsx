@@ -1,5 +1,6 @@
 "use client";
 import { useEffect, useRef } from "react";
+import { tellPressed } from "./early-presses";
 
 /** As far as React knows, `set` was never done: the event that follows then tells it. */
 function tellText(field: HTMLInputElement | HTMLTextAreaElement): void {
@@ -8,10 +9,6 @@ function tellText(field: HTMLInputElement | HTMLTextAreaElement): void {
   field.value = field.defaultValue;
   Object.getOwnPropertyDescriptor(prototype, "value")?.set?.call(field, typed);
   field.dispatchEvent(new Event("input", { bubbles: true }));
-}
-function tellChosen(field: HTMLInputElement): void {
-  field.checked = field.defaultChecked;
-  field.click();
 }
 
 /**
@@ -24,15 +21,12 @@ export function Awake() {
     for (const field of document.querySelectorAll<HTMLInputElement | HTMLTextAreaElement>(
       "main input, main textarea",
     )) {
-      if (field instanceof HTMLInputElement && (field.type === "radio" || field.type === "checkbox")) {
-        // Of a group of radios the one chosen tells for all.
-        if (field.checked && !field.defaultChecked) tellChosen(field);
-        else if (field.type === "checkbox" && field.checked !== field.defaultChecked) tellChosen(field);
-      } else if (field.type !== "file" && field.value !== field.defaultValue) tellText(field);
+      // Out of sight beside a control of ours: that tells its own.
+      if (field.type === "radio" || field.type === "checkbox" || field.type === "file" || field.ariaHidden === "true")
+        continue;
+      if (field.value !== field.defaultValue) tellText(field);
     }
-    for (const choice of document.querySelectorAll<HTMLSelectElement>("main select"))
-      if ([...choice.options].some((o) => o.defaultSelected) && !choice.selectedOptions[0]?.defaultSelected)
-        choice.dispatchEvent(new Event("change", { bubbles: true }));
+    tellPressed();
     if (mark.current) mark.current.dataset.wakes = "done";
   }, []);
   return <span hidden ref={mark} data-wakes="" />;

@@ -1,11 +1,20 @@
 "use client";
 import { setNonce } from "get-nonce";
 import { useRouter } from "next/navigation";
-import { Dialog } from "radix-ui";
-import { createContext, type ReactNode, useCallback, useContext, useEffect, useMemo, useState } from "react";
+import {
+  type ComponentType,
+  createContext,
+  type ReactNode,
+  useCallback,
+  useContext,
+  useEffect,
+  useMemo,
+  useState,
+} from "react";
 import type { Understood } from "@/core/shorthand";
 import { usePreferences } from "../preferences-context";
 import { type EntryContext, EntryLine } from "./entry-line";
+import type { KeysSheetProps } from "./keys-sheet";
 import type { LineActions } from "./line-actions";
 
 type Shell = {
@@ -62,6 +71,14 @@ export function ShellProvider({
     if (process.env.NODE_ENV === "production") navigator.serviceWorker?.register("/sw.js").catch(() => {});
   }, []);
   const showKeys = useCallback(() => setKeys(true), []);
+  const [KeysSheet, setKeysSheet] = useState<ComponentType<KeysSheetProps> | null>(null);
+  useEffect(() => {
+    if (keys)
+      void import("./keys-sheet").then(
+        (loaded) => setKeysSheet(() => loaded.KeysSheet),
+        () => setKeys(false),
+      );
+  }, [keys]);
   const signOut = useCallback(() => void actions.signOut(), [actions]);
   useEffect(() => {
     let waitingForPlace = false;
@@ -91,6 +108,8 @@ export function ShellProvider({
         event.metaKey ||
         event.altKey ||
         (/^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName) && !ticked) ||
+        // A list of choices finds by what is typed.
+        target.closest('[role="combobox"], [role="listbox"]') ||
         target.isContentEditable
       )
         return;
@@ -122,51 +141,7 @@ export function ShellProvider({
     <Context value={shell}>
       {children}
       <EntryLine context={context} actions={actions} />
-      <Dialog.Root open={keys} onOpenChange={setKeys}>
-        <Dialog.Portal>
-          <Dialog.Overlay className="fixed inset-0 z-40 bg-black/40" />
-          <Dialog.Content
-            aria-describedby={undefined}
-            className="fixed left-1/2 top-1/2 z-50 max-h-[86vh] w-[min(560px,94vw)] -translate-x-1/2 -translate-y-1/2 overflow-auto border border-rule-strong bg-bench p-6 text-ink"
-          >
-            <Dialog.Title asChild>
-              <h1>Keys</h1>
-            </Dialog.Title>
-            <div className="ruled mt-3">
-              {[
-                ["0–9 . ,", "go to the entry line: a gauge that types works anywhere"],
-                ["/", "entry line: shorthand, a rack, a bath, a place"],
-                ["Enter", "keep what was understood"],
-                ["Esc", "drop it"],
-                ["↑", "last lines typed"],
-                ["?", "this sheet"],
-              ].map(([key, what]) => (
-                <div key={key} className="row grid-cols-[110px_1fr]">
-                  <span>
-                    <span className="key">{key}</span>
-                  </span>
-                  <span>{what}</span>
-                </div>
-              ))}
-              {Object.entries(sequences).map(([key, place]) => (
-                <div key={key} className="row grid-cols-[110px_1fr]">
-                  <span>
-                    <span className="key">g</span> <span className="key">{key}</span>
-                  </span>
-                  <span>{place.what}</span>
-                </div>
-              ))}
-            </div>
-            <p className="soft small mt-3">
-              Shorthand: <span className="fig">rack 1042 dft a3 72 75 71</span> ·{" "}
-              <span className="fig">tank 3 ph 5.1 at 48C titr 8.4</span> ·{" "}
-              <span className="fig">rack 1042 in booth</span> · <span className="fig">rack 1042 cut 0/25</span> ·{" "}
-              <span className="fig">rack 1042 rub 5</span>
-            </p>
-            <Dialog.Close className="btn mt-4">Close</Dialog.Close>
-          </Dialog.Content>
-        </Dialog.Portal>
-      </Dialog.Root>
+      {KeysSheet && <KeysSheet open={keys} onOpenChange={setKeys} places={Object.entries(sequences)} />}
     </Context>
   );
 }

@@ -3,6 +3,8 @@ import { useRouter } from "next/navigation";
 import { type FormEvent, useRef, useState } from "react";
 import { v7 as uuidv7 } from "uuid";
 import type { AdvisedSystem, CoatingSystem, Condition, ShopHas } from "@/core/plan";
+import { Choice } from "../fields/choice";
+import { Tick } from "../fields/tick";
 import { RecordRow } from "../forms/recorded";
 import { TextField } from "../forms/text-field";
 import { Verdict } from "../marks/verdict";
@@ -71,7 +73,7 @@ export function GoesOver({
   if (racks.length === 0) return null;
   return (
     <label className="flex min-h-11 items-center gap-2 border-watch border-l-4 pl-3">
-      <input type="checkbox" className="size-5" checked={move} onChange={(e) => setMove(e.target.checked)} />
+      <Tick checked={move} onChange={setMove} />
       <span>
         {racks.length === 1 ? "Rack" : "Racks"} {racks.slice(0, 12).join(", ")}
         {racks.length > 12 && ` and ${racks.length - 12} more`} {racks.length === 1 ? "hangs" : "hang"} under the plan
@@ -187,50 +189,43 @@ export function ChangeSystem({
   };
   return (
     <form onSubmit={submit} className="grid gap-3">
-      <SystemChoice name="system" advice={advice} has={has} chosen={choice} choose={setChoice} />
+      <SystemChoice advice={advice} has={has} chosen={choice} choose={setChoice} />
       {base && (
         <div className="flex flex-wrap gap-3">
           {(base.pretreatment === "iron-phosphate" || base.pretreatment === "zirconium") && (
             <div className="field w-[190px]">
               <label htmlFor="school-conversion">Conversion, for this job</label>
-              <select
+              <Choice
                 id="school-conversion"
                 className="input"
                 value={conversion}
-                onChange={(e) =>
-                  setSchools({ ...schools, pretreatment: e.target.value as CoatingSystem["pretreatment"] })
-                }
+                onChange={(value) => setSchools({ ...schools, pretreatment: value as CoatingSystem["pretreatment"] })}
               >
                 <option value="iron-phosphate">iron phosphate</option>
                 <option value="zirconium">zirconium</option>
-              </select>
+              </Choice>
             </div>
           )}
           {base.primer !== "none" && (
             <div className="field w-[330px]">
               <label htmlFor="school-curing">How the coats are cured, for this job</label>
-              <select
+              <Choice
                 id="school-curing"
                 className="input"
                 value={curing}
-                onChange={(e) => setSchools({ ...schools, curing: e.target.value as CoatingSystem["curing"] })}
+                onChange={(value) => setSchools({ ...schools, curing: value as CoatingSystem["curing"] })}
               >
                 {(["primer-gelled", "dry-on-dry", "two-full-cures"] as const).map((c) => (
                   <option key={c} value={c}>
                     {curingName[c]}
                   </option>
                 ))}
-              </select>
+              </Choice>
             </div>
           )}
           {options.map(([key, label]) => (
             <label key={key} className="flex min-h-11 items-center gap-2 self-end">
-              <input
-                type="checkbox"
-                className="size-5"
-                checked={schools[key] ?? base[key]}
-                onChange={(e) => setSchools({ ...schools, [key]: e.target.checked })}
-              />
+              <Tick checked={schools[key] ?? base[key]} onChange={(on) => setSchools({ ...schools, [key]: on })} />
               {label}
             </label>
           ))}

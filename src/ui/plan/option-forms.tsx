@@ -3,6 +3,7 @@ import { useRouter } from "next/navigation";
 import { type FormEvent, useRef, useState } from "react";
 import { v7 as uuidv7 } from "uuid";
 import { parseNumber } from "@/core/units";
+import { Choice } from "../fields/choice";
 import { RecordRow } from "../forms/recorded";
 import { TypedNumber } from "../forms/typed-number";
 import { failureText } from "../words/failures";
@@ -111,13 +112,13 @@ export function OfferForm({
       <div className="grid grid-cols-[220px_minmax(0,1fr)_110px_120px] gap-3 max-[700px]:grid-cols-2">
         <div className="field">
           <label htmlFor="option">Option</label>
-          <select id="option" className="input" value={code} onChange={(e) => choose(e.target.value)}>
+          <Choice id="option" className="input" value={code} onChange={choose}>
             {codes.map((c) => (
               <option key={c} value={c}>
                 {optionName[c] ?? c.replaceAll("-", " ")}
               </option>
             ))}
-          </select>
+          </Choice>
         </div>
         <div className="field">
           <label htmlFor="option-what">As offered</label>
@@ -209,11 +210,11 @@ export function AnswerForm({
             required
             maxLength={80}
           />
-          <select name="how" className="input max-w-[150px]" aria-label="How it was said">
+          <Choice name="how" className="input max-w-[150px]" aria-label="How it was said">
             {["signed", "by mail", "by telephone", "in person"].map((h) => (
               <option key={h}>{h}</option>
             ))}
-          </select>
+          </Choice>
           <input
             name="on"
             type="date"

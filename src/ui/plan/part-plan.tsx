@@ -1,6 +1,9 @@
 "use client";
 import { memo, useState } from "react";
 import { type Condition, partFeatures, rustGrades, type ShopHas } from "@/core/plan";
+import { Choice } from "../fields/choice";
+import { Fold } from "../fields/fold";
+import { Tick } from "../fields/tick";
 import { Grade, Verdict } from "../marks/verdict";
 import { failureText } from "../words/failures";
 import { featureName, refusalText, substrateName } from "../words/plan";
@@ -62,55 +65,50 @@ export const PartPlan = memo(function PartPlan({
           the way that comes nearest. Turn it, split it, or send it elsewhere before it is quoted.
         </p>
       )}
-      <details className="mt-1" onToggle={(e) => setOpen(e.currentTarget.open)}>
-        <summary className="link min-h-11 cursor-pointer content-center">Condition and what it has</summary>
+      <Fold className="mt-1" onToggle={setOpen} summary="Condition and what it has">
         {open && (
           <div className="flex flex-wrap items-end gap-x-5 gap-y-2 pb-2">
             <div className="field w-[110px]">
               <label htmlFor={`rust-${part.line}`}>Rust grade</label>
-              <select
+              <Choice
                 id={`rust-${part.line}`}
                 className="input"
                 value={own.condition.rust}
-                onChange={(e) => set({ condition: { ...own.condition, rust: e.target.value as Condition["rust"] } })}
+                onChange={(value) => set({ condition: { ...own.condition, rust: value as Condition["rust"] } })}
               >
                 {rustGrades.map((g) => (
                   <option key={g}>{g}</option>
                 ))}
-              </select>
+              </Choice>
             </div>
             <div className="field w-[130px]">
               <label htmlFor={`old-${part.line}`}>Old coating</label>
-              <select
+              <Choice
                 id={`old-${part.line}`}
                 className="input"
                 value={own.condition.oldCoating}
-                onChange={(e) => set({ condition: { ...own.condition, oldCoating: e.target.value as "none" } })}
+                onChange={(value) => set({ condition: { ...own.condition, oldCoating: value as "none" } })}
               >
                 <option>none</option>
                 <option value="known">known kind</option>
                 <option value="unknown">unknown kind</option>
-              </select>
+              </Choice>
             </div>
             {(["scale", "weldSpatter", "oil"] as const).map((key) => (
               <label key={key} className="flex min-h-11 items-center gap-2">
-                <input
-                  type="checkbox"
-                  className="size-5"
+                <Tick
                   checked={own.condition[key]}
-                  onChange={(e) => set({ condition: { ...own.condition, [key]: e.target.checked } })}
+                  onChange={(on) => set({ condition: { ...own.condition, [key]: on } })}
                 />
                 {{ scale: "mill scale", weldSpatter: "weld spatter", oil: "oil" }[key]}
               </label>
             ))}
             {partFeatures.map((f) => (
               <label key={f} className="flex min-h-11 items-center gap-2">
-                <input
-                  type="checkbox"
-                  className="size-5"
+                <Tick
                   checked={part.features.includes(f)}
-                  onChange={(e) =>
-                    set({ features: e.target.checked ? [...part.features, f] : part.features.filter((x) => x !== f) })
+                  onChange={(on) =>
+                    set({ features: on ? [...part.features, f] : part.features.filter((x) => x !== f) })
                   }
                 />
                 {featureName[f]}
@@ -118,11 +116,10 @@ export const PartPlan = memo(function PartPlan({
             ))}
           </div>
         )}
-      </details>
+      </Fold>
       {advice && !advice.ok && <p className="text-out">{failureText(advice.error)}</p>}
       {advice?.ok && (
         <SystemChoice
-          name={`choice-${part.line}`}
           advice={advice.value}
           has={has}
           chosen={own.choice}

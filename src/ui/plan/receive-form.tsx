@@ -14,6 +14,8 @@ import {
   type ShopHas,
 } from "@/core/plan";
 import { fahrenheitToC, parseNumber } from "@/core/units";
+import { Choice } from "../fields/choice";
+import { Tick } from "../fields/tick";
 import { TypedNumber } from "../forms/typed-number";
 import { usePreferences } from "../preferences-context";
 import { failureText } from "../words/failures";
@@ -152,23 +154,23 @@ export function ReceiveForm({
       <div className="grid grid-cols-[190px_minmax(0,1fr)_150px_120px] gap-3 max-[820px]:grid-cols-2">
         <div className="field">
           <label htmlFor="customer">Customer</label>
-          <select id="customer" name="customer" className="input">
+          <Choice id="customer" name="customer" className="input">
             {customers.map((c) => (
               <option key={c.id} value={c.id}>
                 {c.label}
               </option>
             ))}
-          </select>
+          </Choice>
         </div>
         <div className="field">
           <label htmlFor="powder">Powder asked for</label>
-          <select id="powder" className="input" value={powder} onChange={(e) => setPowder(e.target.value)}>
+          <Choice id="powder" className="input" value={powder} onChange={setPowder}>
             {powders.map((p) => (
               <option key={p.id} value={p.id}>
                 {p.label}
               </option>
             ))}
-          </select>
+          </Choice>
         </div>
         <div className="field">
           <label htmlFor="due">Due</label>
@@ -189,11 +191,9 @@ export function ReceiveForm({
           <legend className="small soft">Where it will live</legend>
           {exposures.map((e) => (
             <label key={e} className="flex min-h-11 items-center gap-2">
-              <input
-                type="checkbox"
-                className="size-5"
+              <Tick
                 checked={exposure.includes(e)}
-                onChange={(x) => setExposure(x.target.checked ? [...exposure, e] : exposure.filter((y) => y !== e))}
+                onChange={(on) => setExposure(on ? [...exposure, e] : exposure.filter((y) => y !== e))}
               />
               {exposureName[e]}
             </label>
@@ -210,32 +210,27 @@ export function ReceiveForm({
         )}
         <div className="field w-[130px]">
           <label htmlFor="finish">Finish</label>
-          <select
+          <Choice
             id="finish"
             className="input"
             value={finish}
-            onChange={(e) => setFinish(e.target.value as Service["finish"])}
+            onChange={(value) => setFinish(value as Service["finish"])}
           >
             {["standard", "smooth", "texture", "clear"].map((f) => (
               <option key={f}>{f}</option>
             ))}
-          </select>
+          </Choice>
         </div>
         <div className="field w-[190px]">
           <label htmlFor="hand-steps">Hand finishing after cure</label>
-          <select
-            id="hand-steps"
-            className="input"
-            value={handSteps}
-            onChange={(e) => setHandSteps(Number(e.target.value))}
-          >
+          <Choice id="hand-steps" className="input" value={handSteps} onChange={(value) => setHandSteps(Number(value))}>
             <option value={0}>none</option>
             {[1, 2, 3, 4, 5].map((n) => (
               <option key={n} value={n}>
                 {n} step{n > 1 ? "s" : ""} and lacquer
               </option>
             ))}
-          </select>
+          </Choice>
         </div>
       </div>
       <div className="field">
@@ -277,11 +272,11 @@ export function ReceiveForm({
             />
           </label>
           {known.length > 0 && (
-            <select
+            <Choice
               aria-label="A part already in the library"
               className="input max-w-[260px]"
               value=""
-              onChange={(e) => setText(`${text}${text && !text.endsWith("\n") ? "\n" : ""}${e.target.value}`)}
+              onChange={(value) => setText(`${text}${text && !text.endsWith("\n") ? "\n" : ""}${value}`)}
             >
               <option value="">A known part …</option>
               {known.map((k) => (
@@ -289,7 +284,7 @@ export function ReceiveForm({
                   {k.name}
                 </option>
               ))}
-            </select>
+            </Choice>
           )}
         </div>
       </div>
@@ -309,8 +304,7 @@ export function ReceiveForm({
         <PartPlan key={`${d.part.line}${d.part.name}`} has={has} described={d} fit={fits[i]} set={set} />
       ))}
       <label className="flex min-h-11 items-center gap-2">
-        <input name="fabrication" type="checkbox" className="size-5" defaultChecked /> welding, plates and grinding are
-        done
+        <Tick name="fabrication" defaultChecked /> welding, plates and grinding are done
       </label>
       {state.text && (
         <p role="alert" className="m-0 border-l-4 border-out pl-3 text-out">

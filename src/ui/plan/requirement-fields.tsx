@@ -3,6 +3,8 @@ import { useState } from "react";
 import { type BenchTest, benchTests, cureTestUnit, pencils } from "@/core/bench";
 import type { FilmRule } from "@/core/thickness";
 import { parseNumber, quantities, type UnitSystem } from "@/core/units";
+import { Choice } from "../fields/choice";
+import { Fold } from "../fields/fold";
 import { TypedNumber } from "../forms/typed-number";
 import { cureTestName } from "../words/bench";
 
@@ -102,18 +104,18 @@ export function RequirementFields({ state, units }: { state: RequirementState; u
   ) => (
     <div className="field">
       <label htmlFor={`asked-${key}`}>{label}</label>
-      <select
+      <Choice
         id={`asked-${key}`}
         className="input"
         value={typed[key]}
-        onChange={(e) => set({ [key]: e.target.value } as Partial<Typed>)}
+        onChange={(value) => set({ [key]: value } as Partial<Typed>)}
       >
         {options.map(([value, text]) => (
           <option key={value} value={value}>
             {text}
           </option>
         ))}
-      </select>
+      </Choice>
     </div>
   );
   const limit = (test: BenchTest, side: keyof Limits) => {
@@ -123,29 +125,29 @@ export function RequirementFields({ state, units }: { state: RequirementState; u
     return test === "pencil-hardness" ? (
       <div className="field">
         <label htmlFor={`asked-${test}-${side}`}>{label}</label>
-        <select
-          id={`asked-${test}-${side}`}
-          className="input"
-          value={own[side]}
-          onChange={(e) => change(e.target.value)}
-        >
+        <Choice id={`asked-${test}-${side}`} className="input" value={own[side]} onChange={change}>
           <option value="">not asked</option>
           {pencils.map((name, i) => (
             <option key={name} value={i}>
               {name}
             </option>
           ))}
-        </select>
+        </Choice>
       </div>
     ) : (
       <TypedNumber id={`asked-${test}-${side}`} label={label} text={own[side]} change={change} />
     );
   };
   return (
-    <details className="border-t border-rule pt-1">
-      <summary className="min-h-11 cursor-pointer content-center">
-        <b>What is asked of it</b> <span className="soft">{inShort(state, units)}</span>
-      </summary>
+    <Fold
+      className="border-t border-rule pt-1"
+      summaryClassName="min-h-11"
+      summary={
+        <>
+          <b>What is asked of it</b> <span className="soft">{inShort(state, units)}</span>
+        </>
+      }
+    >
       <div className="mt-2 grid grid-cols-[150px_150px_130px_130px_minmax(0,1fr)] gap-3 max-[1000px]:grid-cols-3 max-[560px]:grid-cols-2">
         {choose("rule", "Film rule", [
           ["spot-area", "spot and area"],
@@ -209,11 +211,15 @@ export function RequirementFields({ state, units }: { state: RequirementState; u
           />
         </div>
       </div>
-      <details className="mt-2">
-        <summary className="link min-h-11 cursor-pointer content-center">
-          Hardness, impact, bend, gloss, colour, pull-off
-          {Object.values(typed.tests).some((l) => l && (l.lower || l.upper)) ? "" : ": not asked"}
-        </summary>
+      <Fold
+        className="mt-2"
+        summary={
+          <>
+            Hardness, impact, bend, gloss, colour, pull-off
+            {Object.values(typed.tests).some((l) => l && (l.lower || l.upper)) ? "" : ": not asked"}
+          </>
+        }
+      >
         <div className="grid grid-cols-2 gap-x-6 gap-y-3 min-[1000px]:grid-cols-4">
           {benchTests.map((test) => (
             <div key={test} className="contents">
@@ -222,8 +228,8 @@ export function RequirementFields({ state, units }: { state: RequirementState; u
             </div>
           ))}
         </div>
-      </details>
-    </details>
+      </Fold>
+    </Fold>
   );
 }
 

@@ -1,5 +1,6 @@
 "use client";
 import { type AdvisedSystem, hadOutside, type ShopHas } from "@/core/plan";
+import { Dot, Group } from "../fields/one-of";
 import { Grade } from "../marks/verdict";
 import { changeName, lifeText, outsideName, systemText } from "../words/plan";
 
@@ -7,13 +8,11 @@ export type Choice = "recommended" | "cheaper" | "better";
 
 /** The recommended system between a cheaper and a better one: what each gives up or adds, how long it lasts, what it costs. */
 export function SystemChoice({
-  name,
   advice,
   has = null,
   chosen,
   choose,
 }: {
-  name: string;
   /** What the shop can do itself; null where it is not asked. */
   has?: ShopHas | null;
   advice: {
@@ -29,7 +28,12 @@ export function SystemChoice({
     return system ? [{ key, system }] : [];
   });
   return (
-    <div className="mt-1 grid gap-2" style={{ gridTemplateColumns: `repeat(auto-fit, minmax(230px, 1fr))` }}>
+    <Group
+      label="System"
+      value={chosen}
+      onChange={choose}
+      className="mt-1 grid grid-cols-[repeat(auto-fit,minmax(230px,1fr))] gap-2"
+    >
       {all.map(({ key, system: s }) => (
         <label
           key={key}
@@ -37,13 +41,7 @@ export function SystemChoice({
         >
           <span className="flex items-center justify-between gap-2">
             <span className="flex items-center gap-2">
-              <input
-                type="radio"
-                name={name}
-                className="size-5"
-                checked={chosen === key}
-                onChange={() => choose(key)}
-              />
+              <Dot value={key} />
               <b>{{ cheaper: "Cheaper", recommended: "Recommended", better: "Better" }[key]}</b>
             </span>
             <span className="fig small">
@@ -77,6 +75,6 @@ export function SystemChoice({
           </span>
         </label>
       ))}
-    </div>
+    </Group>
   );
 }

@@ -1,6 +1,7 @@
 import type { ConditionQuantity } from "@/core/preparation";
 import type { UnitSystem } from "@/core/units";
 import type { Air } from "@/server/line/air";
+import { Fold } from "../fields/fold";
 import { when, withUnit } from "../format";
 import { MarginBlock } from "../frame/margin";
 import { Grade, Verdict } from "../marks/verdict";
@@ -82,10 +83,9 @@ export function AirNow({
         </p>
       )}
       {mayLog && (
-        <details className="mt-2">
-          <summary className="link min-h-11 cursor-pointer content-center">Read the air</summary>
+        <Fold className="mt-2" summary="Read the air">
           <AirForm place={place} quantities={quantities} marginC={marginC} />
-        </details>
+        </Fold>
       )}
     </MarginBlock>
   );

@@ -4,6 +4,7 @@ import { type FormEvent, useRef, useState } from "react";
 import { v7 as uuidv7 } from "uuid";
 import { type MetalDecision, type MetalFault, metalDecisions, metalFaults } from "@/core/preparation";
 import { PartSketch, type SketchFace } from "../charts/part-sketch";
+import { Choice } from "../fields/choice";
 import { RecordRow } from "../forms/recorded";
 import { TextField } from "../forms/text-field";
 import { useRecorder } from "../forms/use-recorder";
@@ -101,26 +102,26 @@ export function MetalMarks({
             <div className="grid grid-cols-3 gap-2 max-[1000px]:grid-cols-1">
               <div className="field">
                 <label htmlFor="mark-what">What is left</label>
-                <select
+                <Choice
                   id="mark-what"
                   className="input"
                   value={what}
-                  onChange={(e) => setWhat(e.target.value as MetalFault)}
+                  onChange={(value) => setWhat(value as MetalFault)}
                 >
                   {metalFaults.map((f) => (
                     <option key={f} value={f}>
                       {metalFaultName[f]}
                     </option>
                   ))}
-                </select>
+                </Choice>
               </div>
               <div className="field">
                 <label htmlFor="mark-face">Face</label>
-                <select
+                <Choice
                   id="mark-face"
                   className="input"
                   value={at?.face ?? ""}
-                  onChange={(e) => setAt(e.target.value ? { face: e.target.value, x: 50, y: 50 } : null)}
+                  onChange={(value) => setAt(value ? { face: value, x: 50, y: 50 } : null)}
                 >
                   <option value="">tap the sketch</option>
                   {faces.map((f) => (
@@ -128,22 +129,22 @@ export function MetalMarks({
                       {f.name}
                     </option>
                   ))}
-                </select>
+                </Choice>
               </div>
               <div className="field">
                 <label htmlFor="mark-decision">What is decided</label>
-                <select
+                <Choice
                   id="mark-decision"
                   className="input"
                   value={decision}
-                  onChange={(e) => setDecision(e.target.value as MetalDecision)}
+                  onChange={(value) => setDecision(value as MetalDecision)}
                 >
                   {metalDecisions.map((d) => (
                     <option key={d} value={d}>
                       {metalDecisionName[d]}
                     </option>
                   ))}
-                </select>
+                </Choice>
               </div>
             </div>
             <TextField id="mark-reason" label="Why" text={reason} change={setReason} most={400} />

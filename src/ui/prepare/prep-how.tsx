@@ -1,5 +1,7 @@
 "use client";
 import { type HowField, type PrepHow, type PrepStep, prepHow } from "@/core/preparation";
+import { Choice } from "../fields/choice";
+import { Fold } from "../fields/fold";
 import { howWords } from "../words/preparation";
 
 type Said = Readonly<Record<string, string>>;
@@ -26,12 +28,12 @@ export function PrepHowFields({
           {f.kind === "number" && f.unit ? `, ${f.unit}` : ""}
         </label>
         {f.kind === "choice" ? (
-          <select id={id} className="input" value={said[f.key] ?? ""} onChange={(e) => put(e.target.value)}>
+          <Choice id={id} className="input" value={said[f.key] ?? ""} onChange={put}>
             <option value="">not said</option>
             {f.choices.map((c) => (
               <option key={c}>{c}</option>
             ))}
-          </select>
+          </Choice>
         ) : (
           <input
             id={id}
@@ -46,11 +48,8 @@ export function PrepHowFields({
     );
   };
   return (
-    <details className="min-w-0">
-      <summary className="link min-h-11 max-w-[280px] cursor-pointer content-center">
-        {howWords(step, how) || "how …"}
-      </summary>
+    <Fold className="min-w-0" summaryClassName="link min-h-11 max-w-[280px]" summary={howWords(step, how) || "how …"}>
       <span className="grid grid-cols-2 gap-2 pb-2">{(prepHow[step] ?? []).map(field)}</span>
-    </details>
+    </Fold>
   );
 }

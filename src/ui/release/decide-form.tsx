@@ -2,6 +2,7 @@
 import { useRouter } from "next/navigation";
 import { type FormEvent, useRef, useState } from "react";
 import { v7 as uuidv7 } from "uuid";
+import { OneOf } from "../fields/one-of";
 import { decisionWords } from "../words/decisions";
 import { failureText } from "../words/failures";
 
@@ -69,26 +70,16 @@ export function DecideForm({
   };
   return (
     <form onSubmit={submit} className="no-print grid max-w-[560px] gap-3">
-      <fieldset className="m-0 flex flex-wrap gap-2 border-0 p-0">
-        <legend className="small soft mb-1">Decision</legend>
-        {Object.entries(decisionWords).map(([value, word]) => (
-          <label
-            key={value}
-            className={`btn ${decision === value ? "pri" : ""} ${value === "accept" && !mayAccept ? "opacity-50" : ""}`}
-          >
-            <input
-              type="radio"
-              className="sr-only"
-              name="decision"
-              value={value}
-              checked={decision === value}
-              disabled={value === "accept" && !mayAccept}
-              onChange={() => setDecision(value)}
-            />
-            {word}
-          </label>
-        ))}
-      </fieldset>
+      <OneOf
+        label="Decision"
+        value={decision}
+        options={Object.entries(decisionWords).map(([value, label]) => ({
+          value,
+          label,
+          disabled: value === "accept" && !mayAccept,
+        }))}
+        onChange={setDecision}
+      />
       {!mayAccept && (
         <p className="small soft">Accept is closed. {whyNot.charAt(0).toUpperCase() + whyNot.slice(1)}.</p>
       )}

@@ -2,6 +2,7 @@ import { type RackState, type RailStage, rackStates, railStages } from "@/core/l
 import type { VerdictResult } from "@/core/verdict";
 import type { Line } from "@/server/line/load-line";
 import type { RackFilter, RackOnLine } from "@/server/line/racks";
+import { Choice } from "../fields/choice";
 import { countOf, span } from "../format";
 import Link from "../link";
 import { Verdict } from "../marks/verdict";
@@ -64,14 +65,14 @@ export function RackList({
   const select = (name: string, label: string, value: string, options: readonly (readonly [string, string])[]) => (
     <div className="field w-36">
       <label htmlFor={`racks-${name}`}>{label}</label>
-      <select id={`racks-${name}`} name={name} className="input" defaultValue={value}>
+      <Choice id={`racks-${name}`} name={name} className="input" defaultValue={value}>
         <option value="">all</option>
         {options.map(([v, text]) => (
           <option key={v} value={v}>
             {text}
           </option>
         ))}
-      </select>
+      </Choice>
     </div>
   );
   return (

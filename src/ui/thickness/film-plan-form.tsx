@@ -4,6 +4,7 @@ import { type FormEvent, useState } from "react";
 import { filmPlan, operatingCurve } from "@/core/sampling";
 import type { FilmRule } from "@/core/thickness";
 import { parseNumber, quantities } from "@/core/units";
+import { Tick } from "../fields/tick";
 import { withUnit } from "../format";
 import { RecordRow } from "../forms/recorded";
 import { TypedNumber } from "../forms/typed-number";
@@ -81,8 +82,7 @@ export function FilmPlanForm({
           <TypedNumber id="plan-area" label={`Area, ${quantities.area[units]}`} text={t.area} change={put("area")} />
         </div>
         <label className="flex min-h-11 items-center gap-2">
-          <input type="checkbox" checked={bySample} onChange={(e) => setBySample(e.target.checked)} /> pull pieces by
-          risk
+          <Tick checked={bySample} onChange={setBySample} /> pull pieces by risk
         </label>
         {bySample && (
           <>

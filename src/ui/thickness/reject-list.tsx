@@ -1,3 +1,5 @@
+import { Choice } from "../fields/choice";
+import { Fold } from "../fields/fold";
 import { withUnit } from "../format";
 
 /** More are a list nobody reads, and slow to draw while a gauge streams. */
@@ -19,8 +21,7 @@ export function RejectList({
   onReject: (key: string, reason: string | null) => void;
 }) {
   return (
-    <details className="mt-3">
-      <summary className="min-h-8 cursor-pointer soft">Readings not yet recorded: leave one out</summary>
+    <Fold className="mt-3" summaryClassName="min-h-8 soft" summary="Readings not yet recorded: leave one out">
       <div className="mt-1 max-h-56 overflow-auto">
         {draft.length > SHOWN && (
           <p className="small soft m-0">
@@ -34,22 +35,22 @@ export function RejectList({
                 <span className="fig faint">{i + 1}</span>
                 <span className="fig">{r.spot}</span>
                 <span className="num">{withUnit(r.valueUm, "thickness", units)}</span>
-                <select
+                <Choice
                   aria-label={`Reading ${i + 1}: keep or leave out`}
                   className="input"
                   value={r.rejectedReason ?? ""}
-                  onChange={(e) => onReject(r.key, e.target.value || null)}
+                  onChange={(value) => onReject(r.key, value || null)}
                 >
                   <option value="">keep</option>
                   <option>probe off the part</option>
                   <option>too near an edge</option>
                   <option>dirt under the probe</option>
                   <option>double reading</option>
-                </select>
+                </Choice>
               </div>
             ),
         )}
       </div>
-    </details>
+    </Fold>
   );
 }

@@ -1,3 +1,4 @@
+import { Choice } from "../fields/choice";
 import { type SoundKind, soundKinds, soundName } from "./reading-sound";
 
 /** How a station speaks up: not at all, by a tone, or in words. */
@@ -13,13 +14,13 @@ export function SoundChoice({
   return (
     <label className="small soft inline-flex min-h-11 items-center gap-1.5 whitespace-nowrap">
       {label}
-      <select className="input" value={sound} onChange={(e) => change(e.target.value as SoundKind)}>
+      <Choice className="input" value={sound} onChange={(value) => change(value as SoundKind)}>
         {soundKinds.map((k) => (
           <option key={k} value={k}>
             {soundName[k]}
           </option>
         ))}
-      </select>
+      </Choice>
     </label>
   );
 }

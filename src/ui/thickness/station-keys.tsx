@@ -1,3 +1,4 @@
+import { Choice } from "../fields/choice";
 import type { SoundKind } from "./reading-sound";
 import { SoundChoice } from "./sound-choice";
 import type { useGauge } from "./use-gauge";
@@ -73,11 +74,11 @@ export function StationKeys({
       {gauges.length > 1 && (
         <label className="small soft inline-flex min-h-11 items-center gap-1.5">
           gauge
-          <select className="input" value={gauge} onChange={(e) => chooseGauge(e.target.value)}>
+          <Choice className="input" value={gauge} onChange={chooseGauge}>
             {gauges.map((g) => (
               <option key={g}>{g}</option>
             ))}
-          </select>
+          </Choice>
         </label>
       )}
       {message && <output className={message.good ? "text-in" : "text-out"}>{message.text}</output>}

@@ -1,5 +1,6 @@
 "use client";
 import { useRouter } from "next/navigation";
+import { Choice } from "../fields/choice";
 
 /** What film is looked at over time: each choice is an address of its own. */
 export function TrendFilter({
@@ -34,13 +35,13 @@ export function TrendFilter({
   ) => (
     <div className={`field ${width}`}>
       <label htmlFor={id}>{label}</label>
-      <select id={id} className="input" value={value} onChange={(e) => change(e.target.value)}>
+      <Choice id={id} className="input" value={value} onChange={change}>
         {options.map(([key, name]) => (
           <option key={key} value={key}>
             {name}
           </option>
         ))}
-      </select>
+      </Choice>
     </div>
   );
   return (

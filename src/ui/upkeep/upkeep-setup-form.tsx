@@ -4,6 +4,8 @@ import { type FormEvent, useRef, useState } from "react";
 import { v7 as uuidv7 } from "uuid";
 import { parseNumber } from "@/core/units";
 import { type UpkeepHands, type UpkeepPlan, type UpkeepStage, upkeepHands, upkeepStages } from "@/core/upkeep";
+import { Choice } from "../fields/choice";
+import { Tick } from "../fields/tick";
 import { RecordRow } from "../forms/recorded";
 import { TextField } from "../forms/text-field";
 import { TypedNumber } from "../forms/typed-number";
@@ -91,33 +93,33 @@ export function UpkeepSetupForm({
         <TypedNumber id={`${key}-every`} label="Every, days" text={texts.every} change={put("every")} />
         <div className="field">
           <label htmlFor={`${key}-stage`}>At</label>
-          <select
+          <Choice
             id={`${key}-stage`}
             className="input"
             value={stage}
-            onChange={(e) => setStage(e.target.value as UpkeepStage)}
+            onChange={(value) => setStage(value as UpkeepStage)}
           >
             {upkeepStages.map((s) => (
               <option key={s} value={s}>
                 {upkeepStageName[s]}
               </option>
             ))}
-          </select>
+          </Choice>
         </div>
         <div className="field">
           <label htmlFor={`${key}-hands`}>Done by</label>
-          <select
+          <Choice
             id={`${key}-hands`}
             className="input"
             value={hands}
-            onChange={(e) => setHands(e.target.value as UpkeepHands)}
+            onChange={(value) => setHands(value as UpkeepHands)}
           >
             {upkeepHands.map((h) => (
               <option key={h} value={h}>
                 {upkeepHandsName[h]}
               </option>
             ))}
-          </select>
+          </Choice>
         </div>
       </div>
       <TextField id={`${key}-look`} label="What is looked at" text={texts.look} change={put("look")} most={300} />
@@ -144,8 +146,7 @@ export function UpkeepSetupForm({
       <TextField id={`${key}-reason`} label="Why it changes" text={texts.reason} change={put("reason")} most={300} />
       {code !== null && (
         <label className="flex min-h-11 items-center gap-2">
-          <input type="checkbox" checked={retired} onChange={(e) => setRetired(e.target.checked)} /> no longer kept up;
-          its record stays
+          <Tick checked={retired} onChange={setRetired} /> no longer kept up; its record stays
         </label>
       )}
       <RecordRow busy={state.busy} message={state.message} primary={false}>

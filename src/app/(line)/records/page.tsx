@@ -6,6 +6,7 @@ import { currentLine } from "@/server/line/current-line";
 import { preferences } from "@/server/preferences";
 import { recentRecords } from "@/server/search/recent";
 import { personOnPage } from "@/server/sign-in/person";
+import { Choice } from "@/ui/fields/choice";
 import { dateAndTime } from "@/ui/format";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
@@ -45,14 +46,14 @@ export default async function RecordsPage({
         <form className="mt-3 flex flex-wrap items-end gap-3">
           <div className="field w-44">
             <label htmlFor="kind">Kind</label>
-            <select id="kind" name="kind" className="input" defaultValue={kind ?? ""}>
+            <Choice id="kind" name="kind" className="input" defaultValue={kind ?? ""}>
               <option value="">every kind</option>
               {all.map((k) => (
                 <option key={k} value={k}>
                   {kindName(k)}
                 </option>
               ))}
-            </select>
+            </Choice>
           </div>
           <div className="field w-32">
             <label htmlFor="rack">Rack</label>

@@ -8,6 +8,7 @@ import { personOnPage } from "@/server/sign-in/person";
 import { may, ofTheShop } from "@/server/sign-in/roles";
 import { loadUpkeep } from "@/server/upkeep/load-upkeep";
 import { stagesToBegin } from "@/server/upkeep/save-upkeep";
+import { Fold } from "@/ui/fields/fold";
 import { dateAndTime } from "@/ui/format";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
@@ -53,33 +54,40 @@ export default async function UpkeepPage() {
                 const { what, everyDays, look, leadsTo, caution, hands, measure, retired } = item.data;
                 const last = done[0];
                 return (
-                  <details key={item.id} id={item.code} className="border-rule border-b">
-                    <summary className="row min-h-[52px] cursor-pointer list-none grid-cols-[minmax(0,1fr)_minmax(0,1fr)_170px] items-center border-0 hover:bg-sorrel-tint max-[700px]:grid-cols-[minmax(0,1fr)_auto]">
-                      <span>
-                        <b>{what}</b>
-                        <span className="small soft block">
-                          every {everyDays === 1 ? "day" : `${everyDays} days`}
-                          {hands === "line" ? "" : `, by ${upkeepHandsName[hands]}`}
+                  <Fold
+                    key={item.id}
+                    id={item.code}
+                    className="border-rule border-b"
+                    summaryClassName="row min-h-[52px] list-none grid-cols-[minmax(0,1fr)_minmax(0,1fr)_170px] items-center border-0 hover:bg-sorrel-tint max-[700px]:grid-cols-[minmax(0,1fr)_auto] w-full"
+                    summary={
+                      <>
+                        <span>
+                          <b>{what}</b>
+                          <span className="small soft block">
+                            every {everyDays === 1 ? "day" : `${everyDays} days`}
+                            {hands === "line" ? "" : `, by ${upkeepHandsName[hands]}`}
+                          </span>
                         </span>
-                      </span>
-                      <span className="small max-[700px]:hidden">
-                        {last ? (
-                          <>
-                            {upkeepResultName[last.result]}
-                            {last.value !== null && (
-                              <>
-                                {" "}
-                                <b className="fig">{`${last.value} ${last.unit ?? ""}`.trim()}</b>
-                              </>
-                            )}
-                            , {dateAndTime(last.at, site.timeZone)}, {last.by}
-                          </>
-                        ) : (
-                          <span className="soft">never on record</span>
-                        )}
-                      </span>
-                      <Verdict result={standing.result}>{upkeepWord(standing, at.getTime(), site.timeZone)}</Verdict>
-                    </summary>
+                        <span className="small max-[700px]:hidden">
+                          {last ? (
+                            <>
+                              {upkeepResultName[last.result]}
+                              {last.value !== null && (
+                                <>
+                                  {" "}
+                                  <b className="fig">{`${last.value} ${last.unit ?? ""}`.trim()}</b>
+                                </>
+                              )}
+                              , {dateAndTime(last.at, site.timeZone)}, {last.by}
+                            </>
+                          ) : (
+                            <span className="soft">never on record</span>
+                          )}
+                        </span>
+                        <Verdict result={standing.result}>{upkeepWord(standing, at.getTime(), site.timeZone)}</Verdict>
+                      </>
+                    }
+                  >
                     <div className="grid gap-3 pt-1 pb-3">
                       <p className="m-0">{look}</p>
                       {caution && <p className="m-0 border-watch border-l-4 pl-3">{caution}</p>}
@@ -108,27 +116,23 @@ export default async function UpkeepPage() {
                         </div>
                       )}
                       {mayChange && (
-                        <details>
-                          <summary className="link min-h-11 cursor-pointer content-center">
-                            Change how it is kept up
-                          </summary>
+                        <Fold summary="Change how it is kept up">
                           <UpkeepSetupForm
                             code={item.code}
                             seen={item.versionId}
                             plan={{ what, stage, everyDays, look, leadsTo, caution, hands, measure, retired }}
                             save={keepUpkeep}
                           />
-                        </details>
+                        </Fold>
                       )}
                     </div>
-                  </details>
+                  </Fold>
                 );
               })}
             </section>
           ))}
         {mayChange && (
-          <details className="mt-5">
-            <summary className="link min-h-11 cursor-pointer content-center">Keep up one more thing</summary>
+          <Fold className="mt-5" summary="Keep up one more thing">
             <UpkeepSetupForm
               code={null}
               seen={null}
@@ -145,7 +149,7 @@ export default async function UpkeepPage() {
               }}
               save={keepUpkeep}
             />
-          </details>
+          </Fold>
         )}
       </section>
       <Margin step="shift">

@@ -13,6 +13,7 @@ import { AnyFinding, NextChecks } from "@/ui/causes/ask-findings";
 import { CauseRow } from "@/ui/causes/cause-row";
 import { ConfirmForm } from "@/ui/causes/confirm-form";
 import { WhatDiffersTable } from "@/ui/causes/what-differs";
+import { Fold } from "@/ui/fields/fold";
 import { countOf, dateAndTime } from "@/ui/format";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
@@ -108,20 +109,22 @@ export default async function CasePage({ params }: { params: Promise<{ number: s
           <CauseRow key={c.cause} cause={c} leading={i === 0 && diagnosis.enoughToTell} labels={labels} />
         ))}
         {open.length > 6 && (
-          <details className="mt-1">
-            <summary className="min-h-9 cursor-pointer soft">{open.length - 6} weaker causes</summary>
+          <Fold className="mt-1" summaryClassName="min-h-9 soft" summary={<>{open.length - 6} weaker causes</>}>
             {open.slice(6).map((c) => (
               <CauseRow key={c.cause} cause={c} leading={false} labels={labels} />
             ))}
-          </details>
+          </Fold>
         )}
         {ruledOut.length > 0 && (
-          <details className="mt-1">
-            <summary className="min-h-9 cursor-pointer soft">{ruledOut.length} ruled out by the record</summary>
+          <Fold
+            className="mt-1"
+            summaryClassName="min-h-9 soft"
+            summary={<>{ruledOut.length} ruled out by the record</>}
+          >
             {ruledOut.map((c) => (
               <CauseRow key={c.cause} cause={c} leading={false} labels={labels} />
             ))}
-          </details>
+          </Fold>
         )}
         {file.confirmation && (
           <div className="ruled mt-5">
@@ -277,12 +280,11 @@ async function AtRisk({
             <AtRiskRow key={o.number} rack={o} />
           ))}
           {others.length > 20 && (
-            <details>
-              <summary className="link min-h-11 cursor-pointer content-center">and {others.length - 20} more</summary>
+            <Fold summary={<>and {others.length - 20} more</>}>
               {others.slice(20).map((o) => (
                 <AtRiskRow key={o.number} rack={o} />
               ))}
-            </details>
+            </Fold>
           )}
         </>
       )}

@@ -14,6 +14,7 @@ import { FirstPanelForm } from "@/ui/coat/first-panel-form";
 import { JudgeAgain } from "@/ui/coat/judge-again";
 import { LotsForm } from "@/ui/coat/lots-form";
 import { PowderForm } from "@/ui/coat/powder-form";
+import { Fold } from "@/ui/fields/fold";
 import { dateAndTime, dayMonth, withUnit } from "@/ui/format";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
@@ -95,33 +96,39 @@ export default async function PowdersPage() {
                     ? ("watch" as const)
                     : ("in" as const);
             return (
-              <details key={lot.id} className="border-rule border-b">
-                <summary className="row min-h-[46px] cursor-pointer list-none grid-cols-[minmax(0,1fr)_150px_120px_150px] items-center border-0 hover:bg-sorrel-tint max-[700px]:grid-cols-[minmax(0,1fr)_130px]">
-                  <span>
-                    <b className="fig">{lot.code}</b> <span className="soft">{lot.powder?.data.name}</span>
-                  </span>
-                  <Verdict result={state}>
-                    {Number.isFinite(lot.daysLeft)
-                      ? lot.daysLeft < 0
-                        ? `out of date ${Math.ceil(-lot.daysLeft)} d`
-                        : `${Math.floor(lot.daysLeft)} days left`
-                      : "not known"}
-                  </Verdict>
-                  <span
-                    className={`num max-[700px]:hidden ${lot.stockKg !== null && lot.stockKg < NEARLY_EMPTY_KG ? "text-watch" : ""}`}
-                  >
-                    {lot.stockKg === null ? "not weighed in" : `${lot.stockKg.toFixed(1)} kg`}
-                  </span>
-                  <span className="max-[700px]:hidden">
-                    <Verdict result={lot.panel === null ? "unknown" : lot.panel.result === "off" ? "out" : "in"}>
-                      {lot.panel === null
-                        ? "no first panel"
-                        : lot.panel.result === "off"
-                          ? "panel off"
-                          : "panel matches"}
+              <Fold
+                key={lot.id}
+                className="border-rule border-b"
+                summaryClassName="row min-h-[46px] list-none grid-cols-[minmax(0,1fr)_150px_120px_150px] items-center border-0 hover:bg-sorrel-tint max-[700px]:grid-cols-[minmax(0,1fr)_130px] w-full"
+                summary={
+                  <>
+                    <span>
+                      <b className="fig">{lot.code}</b> <span className="soft">{lot.powder?.data.name}</span>
+                    </span>
+                    <Verdict result={state}>
+                      {Number.isFinite(lot.daysLeft)
+                        ? lot.daysLeft < 0
+                          ? `out of date ${Math.ceil(-lot.daysLeft)} d`
+                          : `${Math.floor(lot.daysLeft)} days left`
+                        : "not known"}
                     </Verdict>
-                  </span>
-                </summary>
+                    <span
+                      className={`num max-[700px]:hidden ${lot.stockKg !== null && lot.stockKg < NEARLY_EMPTY_KG ? "text-watch" : ""}`}
+                    >
+                      {lot.stockKg === null ? "not weighed in" : `${lot.stockKg.toFixed(1)} kg`}
+                    </span>
+                    <span className="max-[700px]:hidden">
+                      <Verdict result={lot.panel === null ? "unknown" : lot.panel.result === "off" ? "out" : "in"}>
+                        {lot.panel === null
+                          ? "no first panel"
+                          : lot.panel.result === "off"
+                            ? "panel off"
+                            : "panel matches"}
+                      </Verdict>
+                    </span>
+                  </>
+                }
+              >
                 <div className="grid gap-2 pt-1 pb-2">
                   <p className="m-0">
                     Made {lot.madeOn}, received {lot.receivedOn}
@@ -155,7 +162,7 @@ export default async function PowdersPage() {
                     />
                   )}
                 </div>
-              </details>
+              </Fold>
             );
           })}
         </section>
@@ -165,25 +172,31 @@ export default async function PowdersPage() {
             const d = p.data;
             const cover = coverageM2PerKg({ specificGravity: d.specificGravity, thicknessUm: (d.minUm + d.maxUm) / 2 });
             return (
-              <details key={p.versionId} className="border-rule border-b">
-                <summary className="row min-h-[46px] cursor-pointer list-none grid-cols-[80px_minmax(0,1fr)_172px_minmax(0,1.2fr)] items-center border-0 hover:bg-sorrel-tint max-[700px]:grid-cols-[80px_minmax(0,1fr)]">
-                  <b className="fig">{p.code}</b>
-                  <span>
-                    {d.name}{" "}
-                    <span className="small soft block">
-                      {familyName[d.family]}, {d.weathering}
-                      {d.traits.includes("primer") ? ", primer" : ""}
+              <Fold
+                key={p.versionId}
+                className="border-rule border-b"
+                summaryClassName="row min-h-[46px] list-none grid-cols-[80px_minmax(0,1fr)_172px_minmax(0,1.2fr)] items-center border-0 hover:bg-sorrel-tint max-[700px]:grid-cols-[80px_minmax(0,1fr)] w-full"
+                summary={
+                  <>
+                    <b className="fig">{p.code}</b>
+                    <span>
+                      {d.name}{" "}
+                      <span className="small soft block">
+                        {familyName[d.family]}, {d.weathering}
+                        {d.traits.includes("primer") ? ", primer" : ""}
+                      </span>
                     </span>
-                  </span>
-                  <span className="num max-[700px]:hidden">
-                    {withUnit(d.minUm, "thickness", units)} to {withUnit(d.maxUm, "thickness", units)}
-                  </span>
-                  <span className="small max-[700px]:hidden">
-                    {d.schedule
-                      .map((s) => `${s.minutes} min at ${withUnit(s.metalC, "temperature", units)}`)
-                      .join(", ")}
-                  </span>
-                </summary>
+                    <span className="num max-[700px]:hidden">
+                      {withUnit(d.minUm, "thickness", units)} to {withUnit(d.maxUm, "thickness", units)}
+                    </span>
+                    <span className="small max-[700px]:hidden">
+                      {d.schedule
+                        .map((s) => `${s.minutes} min at ${withUnit(s.metalC, "temperature", units)}`)
+                        .join(", ")}
+                    </span>
+                  </>
+                }
+              >
                 <div className="grid gap-2 pt-1 pb-2">
                   <p className="m-0">
                     Specific gravity <b className="fig">{d.specificGravity}</b>
@@ -230,20 +243,18 @@ export default async function PowdersPage() {
                   {mayInspect && ofTheShop(person) && <JudgeAgain code={p.code} timeZone={site.timeZone} />}
                   <p className="small faint m-0">This version since {dateAndTime(p.validFrom, site.timeZone)}</p>
                   {mayChange && (
-                    <details>
-                      <summary className="link min-h-11 cursor-pointer content-center">Change the sheet</summary>
+                    <Fold summary="Change the sheet">
                       <PowderForm code={p.code} seen={p.versionId} powder={d} save={keepPowder} />
-                    </details>
+                    </Fold>
                   )}
                 </div>
-              </details>
+              </Fold>
             );
           })}
           {mayChange && (
-            <details className="mt-3">
-              <summary className="link min-h-11 cursor-pointer content-center">Put a new powder on record</summary>
+            <Fold className="mt-3" summary="Put a new powder on record">
               <PowderForm code={null} seen={null} powder={blank} save={keepPowder} />
-            </details>
+            </Fold>
           )}
         </section>
       </section>

@@ -7,6 +7,7 @@ import { setupAt, siteAt } from "@/server/setup/setup-data";
 import { personOnPage } from "@/server/sign-in/person";
 import { may, ofTheShop } from "@/server/sign-in/roles";
 import { type SetupSheet, SheetForm } from "@/ui/coat/sheet-form";
+import { Fold } from "@/ui/fields/fold";
 import { dateAndTime, withUnit } from "@/ui/format";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
@@ -75,23 +76,29 @@ export default async function SheetsPage() {
           {[...sheets.values()].map((s) => {
             const d = s.data;
             return (
-              <details key={s.versionId} className="border-rule border-b">
-                <summary className="row min-h-[52px] cursor-pointer list-none grid-cols-[minmax(0,1fr)_120px_minmax(0,1.1fr)_110px] items-center border-0 hover:bg-sorrel-tint max-[700px]:grid-cols-[minmax(0,1fr)_110px]">
-                  <span>
-                    <b>{s.code}</b>
-                    <span className="small soft block">
-                      {d.powderCode}, {d.partCode ? (partName.get(d.partCode) ?? d.partCode) : "any part"},{" "}
-                      {d.gun ?? "any gun"}
+              <Fold
+                key={s.versionId}
+                className="border-rule border-b"
+                summaryClassName="row min-h-[52px] list-none grid-cols-[minmax(0,1fr)_120px_minmax(0,1.1fr)_110px] items-center border-0 hover:bg-sorrel-tint max-[700px]:grid-cols-[minmax(0,1fr)_110px] w-full"
+                summary={
+                  <>
+                    <span>
+                      <b>{s.code}</b>
+                      <span className="small soft block">
+                        {d.powderCode}, {d.partCode ? (partName.get(d.partCode) ?? d.partCode) : "any part"},{" "}
+                        {d.gun ?? "any gun"}
+                      </span>
                     </span>
-                  </span>
-                  <span className="num">
-                    <b className="fig">{d.kv.join("–")}</b> kV
-                  </span>
-                  <span className="small max-[700px]:hidden">
-                    air {pressure(d.gunAirKPa)}, {d.airReadAt === "flowing" ? "flowing" : "at rest"}
-                  </span>
-                  <span className="num max-[700px]:hidden">{d.boothAirMPerS.join("–")} m/s</span>
-                </summary>
+                    <span className="num">
+                      <b className="fig">{d.kv.join("–")}</b> kV
+                    </span>
+                    <span className="small max-[700px]:hidden">
+                      air {pressure(d.gunAirKPa)}, {d.airReadAt === "flowing" ? "flowing" : "at rest"}
+                    </span>
+                    <span className="num max-[700px]:hidden">{d.boothAirMPerS.join("–")} m/s</span>
+                  </>
+                }
+              >
                 <div className="grid gap-2 pt-1 pb-2">
                   <p className="m-0">
                     Recesses <b className="fig">{d.recessKv} kV</b>
@@ -111,8 +118,7 @@ export default async function SheetsPage() {
                   </p>
                   <p className="small faint m-0">This version since {dateAndTime(s.validFrom, site.timeZone)}</p>
                   {mayChange && (
-                    <details>
-                      <summary className="link min-h-11 cursor-pointer content-center">Change the sheet</summary>
+                    <Fold summary="Change the sheet">
                       <SheetForm
                         code={s.code}
                         seen={s.versionId}
@@ -121,18 +127,17 @@ export default async function SheetsPage() {
                         parts={partNames}
                         save={keepSheet}
                       />
-                    </details>
+                    </Fold>
                   )}
                 </div>
-              </details>
+              </Fold>
             );
           })}
         </div>
         {mayChange && (
-          <details className="mt-4">
-            <summary className="link min-h-11 cursor-pointer content-center">Put a new sheet on record</summary>
+          <Fold className="mt-4" summary="Put a new sheet on record">
             <SheetForm code={null} seen={null} sheet={blank} powders={powderCodes} parts={partNames} save={keepSheet} />
-          </details>
+          </Fold>
         )}
       </section>
       <Margin step="coat">

@@ -11,6 +11,7 @@ import { CoverageOfProof } from "@/ui/cure/coverage-of-proof";
 import { CurePlanForm } from "@/ui/cure/cure-plan-form";
 import { CureTabs } from "@/ui/cure/cure-tabs";
 import { TrialForm } from "@/ui/cure/trial-form";
+import { Fold } from "@/ui/fields/fold";
 import { dayMonth } from "@/ui/format";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
@@ -102,10 +103,7 @@ export default async function ProofPage() {
         )}
         {coverage && <CoverageOfProof coverage={coverage} timeZone={line.timeZone} />}
         {may(person.role, "release") && (
-          <details className="no-print mt-2">
-            <summary className="link min-h-11 cursor-pointer content-center">
-              Change what loads are planned to, and how often cure is proven
-            </summary>
+          <Fold className="no-print mt-2" summary="Change what loads are planned to, and how often cure is proven">
             <CurePlanForm
               key={kept.versionId}
               seen={kept.versionId}
@@ -115,7 +113,7 @@ export default async function ProofPage() {
               handleBelowC={site.handleBelowC}
               keep={keepCurePlan}
             />
-          </details>
+          </Fold>
         )}
         {proofs.byMonth.length > 1 && (
           <div className="ruled mt-5">
@@ -209,10 +207,9 @@ export default async function ProofPage() {
             </div>
           ))}
           {may(person.role, "inspect") && (
-            <details className="mt-2">
-              <summary className="link min-h-11 cursor-pointer content-center">Keep a trial</summary>
+            <Fold className="mt-2" summary="Keep a trial">
               <TrialForm />
-            </details>
+            </Fold>
           )}
         </div>
       </section>

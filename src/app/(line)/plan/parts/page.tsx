@@ -4,6 +4,7 @@ import { now } from "@/server/now";
 import { partLibrary } from "@/server/plan/part-library";
 import { siteAt } from "@/server/setup/setup-data";
 import { personOnPage } from "@/server/sign-in/person";
+import { Fold } from "@/ui/fields/fold";
 import { dateAndTime } from "@/ui/format";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
@@ -33,19 +34,25 @@ export default async function PartsPage() {
         <div className="ruled mt-4">
           {parts.length === 0 && <p className="py-2">No part yet. Receive work, and its parts stand here.</p>}
           {parts.map((p) => (
-            <details key={p.id} className="border-b border-rule">
-              <summary className="grid min-h-[52px] cursor-pointer grid-cols-[minmax(0,1fr)_minmax(0,330px)_90px] items-center gap-3 max-[700px]:grid-cols-1">
-                <span>
-                  <b>{p.name}</b> <span className="soft">{substrateName[p.substrate]}</span>
-                </span>
-                <span className="soft">
-                  {p.measures
-                    ? `${p.measures.box.lengthMm} × ${p.measures.box.widthMm} × ${p.measures.box.heightMm} mm, ${p.measures.massKg} kg, ${p.measures.areaM2} m²`
-                    : "never measured"}{" "}
-                  {p.measures && p.measures.assumed.length > 0 && <Grade grade="assumed" />}
-                </span>
-                <span className="num">{p.jobs} jobs</span>
-              </summary>
+            <Fold
+              key={p.id}
+              className="border-b border-rule"
+              summaryClassName="list-none grid min-h-[52px] grid-cols-[minmax(0,1fr)_minmax(0,330px)_90px] items-center gap-3 max-[700px]:grid-cols-1 w-full"
+              summary={
+                <>
+                  <span>
+                    <b>{p.name}</b> <span className="soft">{substrateName[p.substrate]}</span>
+                  </span>
+                  <span className="soft">
+                    {p.measures
+                      ? `${p.measures.box.lengthMm} × ${p.measures.box.widthMm} × ${p.measures.box.heightMm} mm, ${p.measures.massKg} kg, ${p.measures.areaM2} m²`
+                      : "never measured"}{" "}
+                    {p.measures && p.measures.assumed.length > 0 && <Grade grade="assumed" />}
+                  </span>
+                  <span className="num">{p.jobs} jobs</span>
+                </>
+              }
+            >
               <p className="m-0 soft">
                 {p.features.map((f) => featureName[f]).join(", ") || "nothing special on it"}; {p.spots} spots on{" "}
                 {p.faces} faces; {p.marks} places marked
@@ -58,7 +65,7 @@ export default async function PartsPage() {
                   </span>
                 </div>
               ))}
-            </details>
+            </Fold>
           ))}
         </div>
       </section>

@@ -20,6 +20,7 @@ import { PanelTestForm } from "@/ui/bath/panel-test-form";
 import { RinseFlow } from "@/ui/bath/rinse-flow";
 import { PanelForm, SludgeForm } from "@/ui/bath/wash-proof-forms";
 import { WashProofs } from "@/ui/bath/wash-proofs";
+import { Fold } from "@/ui/fields/fold";
 import { clock, when, withUnit } from "@/ui/format";
 import { PhotoForm } from "@/ui/forms/photo-form";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
@@ -243,29 +244,25 @@ export default async function BathPage({ params }: { params: Promise<{ bath: str
         {may(person.role, "log-line") && (
           <MarginBlock title="Proofs">
             {data.role === "conversion" && (
-              <details>
-                <summary className="link min-h-11 cursor-pointer content-center">A panel, weighed or by colour</summary>
+              <Fold summary="A panel, weighed or by colour">
                 <PanelForm bath={file.bath.code} asked={data.weightGPerM2} />
-              </details>
+              </Fold>
             )}
-            <details>
-              <summary className="link min-h-11 cursor-pointer content-center">Sludge or filter</summary>
+            <Fold summary="Sludge or filter">
               <SludgeForm bath={file.bath.code} />
-            </details>
+            </Fold>
             {data.role === "conversion" && may(person.role, "inspect") && (
-              <details>
-                <summary className="link min-h-11 cursor-pointer content-center">A coated panel, tested</summary>
+              <Fold summary="A coated panel, tested">
                 <PanelTestForm bath={file.bath.code} worstIso={site.crossCutWorstIso} />
-              </details>
+              </Fold>
             )}
-            <details>
-              <summary className="link min-h-11 cursor-pointer content-center">Photo of a test strip</summary>
+            <Fold summary="Photo of a test strip">
               <PhotoForm
                 of={{ bath: file.bath.code }}
                 attach={attachPhoto}
                 title="Test strip, beside its colour card"
               />
-            </details>
+            </Fold>
           </MarginBlock>
         )}
         <MarginBlock title="Additions and changes">

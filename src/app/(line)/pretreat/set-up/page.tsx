@@ -12,6 +12,7 @@ import { BathSetupForm } from "@/ui/bath/bath-setup-form";
 import { BeginWash } from "@/ui/bath/begin-wash";
 import { ChemicalForm } from "@/ui/bath/chemical-form";
 import { LineSetupForm } from "@/ui/bath/line-setup-form";
+import { Fold } from "@/ui/fields/fold";
 import { dateAndTime } from "@/ui/format";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
@@ -125,8 +126,7 @@ export default async function WashSetUpPage() {
           })}
         </section>
         {mayChange && first && (
-          <details className="mt-5">
-            <summary className="link min-h-11 cursor-pointer content-center">Set up one more tank</summary>
+          <Fold className="mt-5" summary="Set up one more tank">
             <BathSetupForm
               code={null}
               seen={null}
@@ -134,7 +134,7 @@ export default async function WashSetUpPage() {
               retired={false}
               save={keepBath}
             />
-          </details>
+          </Fold>
         )}
       </section>
       <Margin step="pretreat">

@@ -12,6 +12,7 @@ import { CureTabs } from "@/ui/cure/cure-tabs";
 import { OvenDrawing } from "@/ui/cure/oven-drawing";
 import { OvenUpkeep } from "@/ui/cure/oven-upkeep";
 import { SurveyForm } from "@/ui/cure/survey-form";
+import { Fold } from "@/ui/fields/fold";
 import { dateAndTime, dayMonth, withUnit } from "@/ui/format";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
@@ -169,10 +170,9 @@ export default async function OvenPage({ params }: { params: Promise<{ oven: str
           </div>
         )}
         {may(person.role, "inspect") && oven.data.type === "batch" && (
-          <details className="mt-6">
-            <summary className="link min-h-11 cursor-pointer content-center">Keep a survey</summary>
+          <Fold className="mt-6" summary="Keep a survey">
             <SurveyForm oven={oven.code} setPointC={oven.data.usualSetPointC} />
-          </details>
+          </Fold>
         )}
       </section>
       <Margin step="cure">

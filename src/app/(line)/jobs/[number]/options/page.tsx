@@ -5,6 +5,7 @@ import { now } from "@/server/now";
 import { loadPlanFile } from "@/server/plan/load-plan";
 import { personOnPage } from "@/server/sign-in/person";
 import { may, seesCost } from "@/server/sign-in/roles";
+import { Fold } from "@/ui/fields/fold";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
 import { Verdict } from "@/ui/marks/verdict";
@@ -133,10 +134,9 @@ export default async function OptionsPage({ params }: { params: Promise<{ number
         )}
         <MarginBlock title="What people ask">
           {questions.map(([question, answer]) => (
-            <details key={question}>
-              <summary className="min-h-11 cursor-pointer content-center">{question}</summary>
+            <Fold key={question} summaryClassName="min-h-11" summary={question}>
               <p className="small soft mt-0">{answer}</p>
-            </details>
+            </Fold>
           ))}
         </MarginBlock>
         <MarginBlock title="Told before it is promised">

@@ -17,6 +17,7 @@ import { CoatForm } from "@/ui/coat/coat-form";
 import { LampCheckForm } from "@/ui/coat/lamp-check-form";
 import { PowderHeightForm } from "@/ui/coat/powder-height-form";
 import { PreFlightForm } from "@/ui/coat/pre-flight-form";
+import { Fold } from "@/ui/fields/fold";
 import { when, withUnit } from "@/ui/format";
 import { FocusOnArrival } from "@/ui/frame/focus-on-arrival";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
@@ -109,8 +110,11 @@ export default async function CoatPage({
             </p>
           )}
           {mayLog && (
-            <details open={!open && !loose}>
-              <summary className={summary}>{open ? "Look again" : "Look at earth, air, booth and powder"}</summary>
+            <Fold
+              open={!open && !loose}
+              summaryClassName={summary}
+              summary={open ? "Look again" : "Look at earth, air, booth and powder"}
+            >
               <PreFlightForm
                 key={flight?.base.id ?? "first"}
                 rack={rack.number}
@@ -120,15 +124,18 @@ export default async function CoatPage({
                 limits={limits}
                 last={flightBefore}
               />
-            </details>
+            </Fold>
           )}
         </section>
         <OpenItems rack={rack.number} open={openOf(rack)} mayLog={mayLog} />
         <section className="ruled mt-5" aria-label="Coat">
           <h2>{coatNo > 1 ? `Coat ${coatNo}, and what is on it` : "The coat"}</h2>
           {mayLog ? (
-            <details open={open !== undefined || coats.length === 0}>
-              <summary className={summary}>What is set and read at the gun</summary>
+            <Fold
+              open={open !== undefined || coats.length === 0}
+              summaryClassName={summary}
+              summary="What is set and read at the gun"
+            >
               <CoatForm
                 key={`${coatNo}:${open?.base.id ?? ""}`}
                 rack={rack.number}
@@ -153,7 +160,7 @@ export default async function CoatPage({
                   hazards: l.powder?.data.hazards ?? "",
                 }))}
               />
-            </details>
+            </Fold>
           ) : (
             <p className="soft">Coats are recorded by those on the line.</p>
           )}
@@ -244,8 +251,11 @@ export default async function CoatPage({
             })}
             {mayLog && (
               <>
-                <details open={!lamped}>
-                  <summary className={summary}>{lamped ? "Look again" : "Look at it under the lamp"}</summary>
+                <Fold
+                  open={!lamped}
+                  summaryClassName={summary}
+                  summary={lamped ? "Look again" : "Look at it under the lamp"}
+                >
                   <LampCheckForm
                     key={lamps.at(-1)?.base.id ?? "first"}
                     rack={rack.number}
@@ -253,16 +263,15 @@ export default async function CoatPage({
                     faces={faces}
                     masks={masks}
                   />
-                </details>
-                <details>
-                  <summary className={summary}>Height of the loose powder, and the film it cures to</summary>
+                </Fold>
+                <Fold summaryClassName={summary} summary="Height of the loose powder, and the film it cures to">
                   <PowderHeightForm
                     rack={rack.number}
                     spots={rack.part.data.faces.flatMap((f) => f.spots.map((s) => ({ face: f.id, spot: s.id })))}
                     pairs={pairs}
                     film={film}
                   />
-                </details>
+                </Fold>
               </>
             )}
           </section>

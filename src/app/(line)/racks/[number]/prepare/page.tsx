@@ -24,6 +24,7 @@ import { setupAt, siteAt } from "@/server/setup/setup-data";
 import { personOnPage } from "@/server/sign-in/person";
 import { may } from "@/server/sign-in/roles";
 import { conditionsWhenPassed } from "@/server/trace/conditions";
+import { Fold } from "@/ui/fields/fold";
 import { span, when, withUnit } from "@/ui/format";
 import { FocusOnArrival } from "@/ui/frame/focus-on-arrival";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
@@ -199,10 +200,9 @@ export default async function PreparePage({ params }: { params: Promise<{ number
             </p>
           )}
           {rest.length > 0 && mayLog && (
-            <details className="mt-2">
-              <summary className="min-h-11 cursor-pointer content-center soft">Other steps: {rest.length}</summary>
+            <Fold className="mt-2" summaryClassName="min-h-11 soft" summary={<>Other steps: {rest.length}</>}>
               {rest.map(row)}
-            </details>
+            </Fold>
           )}
         </div>
         {(asked.includes("prebake") || outgassed) && (
@@ -282,10 +282,11 @@ export default async function PreparePage({ params }: { params: Promise<{ number
               </p>
             )}
             {mayLog && (
-              <details className="mt-1" open={passages.some((p) => p.stage === "dry-off") && !dryRow}>
-                <summary className="link min-h-11 cursor-pointer content-center">
-                  {dryRow ? "Look at it again" : "Look at the parts"}
-                </summary>
+              <Fold
+                className="mt-1"
+                open={passages.some((p) => p.stage === "dry-off") && !dryRow}
+                summary={dryRow ? "Look at it again" : "Look at the parts"}
+              >
                 <DryOffForm
                   rack={rack.number}
                   minutes={dryMinutes}
@@ -293,7 +294,7 @@ export default async function PreparePage({ params }: { params: Promise<{ number
                   holdsWater={wet}
                   boothMetalC={site.boothMetalC}
                 />
-              </details>
+              </Fold>
             )}
           </section>
         )}

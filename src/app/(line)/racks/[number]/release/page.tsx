@@ -15,6 +15,7 @@ import { personOnPage } from "@/server/sign-in/person";
 import { may } from "@/server/sign-in/roles";
 import { conditionsWhenPassed } from "@/server/trace/conditions";
 import { StartCase } from "@/ui/causes/start-case";
+import { Fold } from "@/ui/fields/fold";
 import { clock, countOf, dateAndTime, withUnit } from "@/ui/format";
 import { DefectForm } from "@/ui/forms/defect-form";
 import { FocusOnArrival } from "@/ui/frame/focus-on-arrival";
@@ -186,8 +187,12 @@ export default async function ReleasePage({ params }: { params: Promise<{ number
           <p className="soft mt-5">A lead decides.</p>
         )}
         {may(person.role, "inspect") && (
-          <details className="mt-7" open={defects.length > 0}>
-            <summary className="min-h-11 cursor-pointer font-bold">Defects on this rack: {defects.length}</summary>
+          <Fold
+            className="mt-7"
+            open={defects.length > 0}
+            summaryClassName="min-h-11 font-bold"
+            summary={<>Defects on this rack: {defects.length}</>}
+          >
             {defects.map((r) => {
               const d = r.details.defect?.[0];
               return d ? (
@@ -205,7 +210,7 @@ export default async function ReleasePage({ params }: { params: Promise<{ number
               on={{ rack: rack.number, faces: rack.part.data.faces.map((f) => ({ ...f, spots: [] })) }}
               defects={[...loadKnowledge().defects.values()].map(({ id, label, plain }) => ({ id, label, plain }))}
             />
-          </details>
+          </Fold>
         )}
       </section>
       <Margin step="release">

@@ -13,6 +13,7 @@ import { placesNoted } from "@/server/rack/places-noted";
 import { setupAt, siteAt } from "@/server/setup/setup-data";
 import { personOnPage } from "@/server/sign-in/person";
 import { may } from "@/server/sign-in/roles";
+import { Fold } from "@/ui/fields/fold";
 import { clock, countOf, withUnit } from "@/ui/format";
 import { FocusOnArrival } from "@/ui/frame/focus-on-arrival";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
@@ -96,13 +97,18 @@ export default async function ThicknessPage({ params }: { params: Promise<{ numb
             What is read now is read again near room temperature.
           </p>
         )}
-        <details className="mt-2" open={sets.length === 0 && !plan && rack.pieces.length >= PIECES_TO_SAMPLE}>
-          <summary className="link min-h-11 cursor-pointer content-center">
-            What to read
-            {plan
-              ? `: ${plan.spots} spots${plan.sample === null ? "" : `, ${plan.sample} of ${plan.lot} pieces`}, by seed ${plan.seed}`
-              : ", by rule, area and risk"}
-          </summary>
+        <Fold
+          className="mt-2"
+          open={sets.length === 0 && !plan && rack.pieces.length >= PIECES_TO_SAMPLE}
+          summary={
+            <>
+              What to read
+              {plan
+                ? `: ${plan.spots} spots${plan.sample === null ? "" : `, ${plan.sample} of ${plan.lot} pieces`}, by seed ${plan.seed}`
+                : ", by rule, area and risk"}
+            </>
+          }
+        >
           {plan && (
             <p className="m-0">
               {Array.isArray(plan.pull) && plan.pull.length > 0 && (
@@ -128,7 +134,7 @@ export default async function ThicknessPage({ params }: { params: Promise<{ numb
               spotsOnSketch={rack.part.data.faces.reduce((n, f) => n + f.spots.length, 0)}
             />
           )}
-        </details>
+        </Fold>
         <ThicknessStation
           rack={rack.number}
           faces={rack.part.data.faces}

@@ -1,0 +1,44 @@
+"use client";
+import { Collapsible } from "radix-ui";
+import { type ReactNode, useEffect, useState } from "react";
+
+/**
+ * What is read or filled in only at times, under a line that says what it is. What was typed in it stays while it is shut.
+ * Opens where an address leads to its `id`, and follows `open` when that changes.
+ */
+export function Fold({
+  summary,
+  open = false,
+  id,
+  className = "",
+  summaryClassName = "link min-h-11",
+  onToggle,
+  children,
+}: {
+  summary: ReactNode;
+  open?: boolean;
+  id?: string;
+  className?: string;
+  /** Without `list-none` a mark before it shows whether it is open. */
+  summaryClassName?: string;
+  onToggle?: (open: boolean) => void;
+  children: ReactNode;
+}) {
+  const [is, setIs] = useState(open);
+  useEffect(() => setIs(open), [open]);
+  useEffect(() => {
+    if (id && window.location.hash === `#${id}`) setIs(true);
+  }, [id]);
+  const set = (next: boolean) => {
+    setIs(next);
+    onToggle?.(next);
+  };
+  return (
+    <Collapsible.Root open={is} onOpenChange={set} id={id} className={className} data-fold>
+      <Collapsible.Trigger className={`fold ${summaryClassName}`}>{summary}</Collapsible.Trigger>
+      <Collapsible.Content forceMount hidden={!is}>
+        {children}
+      </Collapsible.Content>
+    </Collapsible.Root>
+  );
+}
