@@ -285,7 +285,9 @@ export function buildWhenNeeded(env) {
   for (const file of [
     ...filesBelow(path.join(root, "src")),
     ...filesBelow(path.join(root, "public")),
-    ...["package-lock.json", "next.config.ts", "postcss.config.mjs", "tsconfig.json"].map((f) => path.join(root, f)),
+    ...["package.json", "package-lock.json", "next.config.ts", "postcss.config.mjs", "tsconfig.json"].map((f) =>
+      path.join(root, f),
+    ),
   ].sort())
     hash.update(path.relative(root, file)).update(readFileSync(file));
   const key = hash.digest("hex");

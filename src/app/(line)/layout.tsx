@@ -18,7 +18,7 @@ export default async function LineLayout({ children }: { children: ReactNode }) 
   const [line, chosen, head] = await Promise.all([currentLine(person), preferences(), headers()]);
   const clockText = clock(line.at, line.timeZone);
   return (
-    <PreferencesProvider value={{ ...chosen, timeZone: line.timeZone }}>
+    <PreferencesProvider value={{ ...chosen, timeZone: line.timeZone, who: person.id }}>
       <EarlyPresses nonce={head.get("x-nonce") ?? ""} />
       <a className="skip-link btn" href="#bench">
         Past the line, to the page

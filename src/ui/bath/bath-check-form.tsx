@@ -5,6 +5,7 @@ import { parseNumber } from "@/core/units";
 import { Choice } from "../fields/choice";
 import { Fold } from "../fields/fold";
 import { TextField } from "../forms/text-field";
+import { useEntryForm } from "../forms/use-entry-form";
 import { useRecorder } from "../forms/use-recorder";
 import { Verdict } from "../marks/verdict";
 import { usePreferences } from "../preferences-context";
@@ -38,16 +39,27 @@ export function BathCheckForm({
   last: { recordId: string; label: string; typed: Record<string, string>; blank: string | null } | null;
 }) {
   const { units } = usePreferences();
-  const [typed, setTyped] = useState<Record<string, string>>({});
-  const [blank, setBlank] = useState(String(titrations.concentration?.blankMl ?? 0));
-  const [event, setEvent] = useState({ what: "addition", product: "", litres: "" });
+  const held = useEntryForm(`check ${bath}`, {
+    typed: {} as Record<string, string>,
+    blank: String(titrations.concentration?.blankMl ?? 0),
+    correcting: false,
+    reason: "",
+  });
+  const heldChange = useEntryForm(`change ${bath}`, {
+    event: { what: "addition", product: "", litres: "" },
+    note: "",
+    lot: null as string | null,
+  });
+  const [typed, setTyped] = held.field("typed");
+  const [blank, setBlank] = held.field("blank");
+  const [event, setEvent] = heldChange.field("event");
   const [problem, setProblem] = useState<string | null>(null);
-  const [correcting, setCorrecting] = useState(false);
-  const [reason, setReason] = useState("");
-  const round = useRecorder();
-  const change = useRecorder();
-  const [note, setNote] = useState("");
-  const [lot, setLot] = useState<string | null>(null);
+  const [correcting, setCorrecting] = held.field("correcting");
+  const [reason, setReason] = held.field("reason");
+  const round = useRecorder(held);
+  const change = useRecorder(heldChange);
+  const [note, setNote] = heldChange.field("note");
+  const [lot, setLot] = heldChange.field("lot");
   const fitting = event.what === "addition" ? drums.filter((d) => sameProduct(d.product, event.product)) : [];
   // The one to use first, until another is chosen.
   const drum = lot === "" ? null : (fitting.find((d) => d.code === lot) ?? fitting[0] ?? null);
@@ -115,6 +127,7 @@ export function BathCheckForm({
   return (
     <>
       <form onSubmit={submit} className="grid gap-2" noValidate>
+        {held.said}
         {parameters.map((p) => {
           const found = read(p);
           return (
@@ -209,6 +222,7 @@ export function BathCheckForm({
       )}
       <Fold className="mt-2" summaryClassName="min-h-9" summary="Log an addition, dump or recharge">
         <form onSubmit={submitEvent} className="mt-1 grid gap-2">
+          {heldChange.said}
           <div className="grid grid-cols-[1fr_92px] gap-2">
             <Choice
               aria-label="What was done"

@@ -1,6 +1,6 @@
 "use client";
 import { useRouter } from "next/navigation";
-import { type FormEvent, useState } from "react";
+import type { FormEvent } from "react";
 import {
   type BathParameter,
   type BathSetup,
@@ -17,6 +17,7 @@ import { Tick } from "../fields/tick";
 import { RecordRow } from "../forms/recorded";
 import { TextField } from "../forms/text-field";
 import { TypedNumber } from "../forms/typed-number";
+import { useEntryForm } from "../forms/use-entry-form";
 import { useVersion, type VersionOutcome } from "../forms/use-version";
 import { usePreferences } from "../preferences-context";
 import { fromUnits, inUnits, parameterDigits, parameterLabel, parameterName } from "../words/baths";
@@ -93,15 +94,21 @@ export function BathSetupForm({
 }) {
   const { units } = usePreferences();
   const router = useRouter();
-  const [texts, setTexts] = useState<Texts>(() => textsOf(bath, units));
-  const [watched, setWatched] = useState<readonly BathParameter[]>(() =>
-    bathParameters.filter((p) => bath.windows[p] !== undefined),
-  );
-  const [stage, setStage] = useState(bath.stage);
-  const [role, setRole] = useState<BathSetup["role"]>(bath.role);
-  const [gone, setGone] = useState(retired);
-  const [newCode, setNewCode] = useState("");
-  const version = useVersion(save, code === null ? null : `bath ${code}`);
+  const held = useEntryForm(`bath set-up ${code ?? "new"}`, {
+    texts: textsOf(bath, units) as Texts,
+    watched: bathParameters.filter((p) => bath.windows[p] !== undefined) as readonly BathParameter[],
+    stage: bath.stage,
+    role: bath.role as BathSetup["role"],
+    gone: retired,
+    newCode: "",
+  });
+  const [texts, setTexts] = held.field("texts");
+  const [watched, setWatched] = held.field("watched");
+  const [stage, setStage] = held.field("stage");
+  const [role, setRole] = held.field("role");
+  const [gone, setGone] = held.field("gone");
+  const [newCode, setNewCode] = held.field("newCode");
+  const version = useVersion(save, code === null ? null : `bath ${code}`, held);
   const put = (key: string) => (text: string) => setTexts((before) => ({ ...before, [key]: text }));
   const field = (key: string, label: string, required = false) => (
     <TypedNumber id={`bath-${key}`} label={label} text={texts[key] ?? ""} change={put(key)} required={required} />
@@ -184,6 +191,7 @@ export function BathSetupForm({
   const grid = "mt-2 grid grid-cols-[repeat(auto-fill,minmax(150px,1fr))] gap-3";
   return (
     <form onSubmit={submit} className="grid gap-5" noValidate>
+      {held.said}
       <section className="ruled mt-3">
         <h2>The tank</h2>
         <div className={grid}>

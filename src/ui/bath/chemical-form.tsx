@@ -5,6 +5,7 @@ import { parseNumber } from "@/core/units";
 import { RecordRow } from "../forms/recorded";
 import { TextField } from "../forms/text-field";
 import { TypedNumber } from "../forms/typed-number";
+import { useEntryForm } from "../forms/use-entry-form";
 import { failureText } from "../words/failures";
 
 type Outcome =
@@ -22,14 +23,17 @@ export function ChemicalForm({
   take: (input: unknown) => Promise<Outcome>;
 }) {
   const router = useRouter();
-  const [texts, setTexts] = useState({
-    product: "",
-    lot: "",
-    litres: "",
-    price: "",
-    receivedOn: today,
-    usableUntil: "",
+  const held = useEntryForm("chemical", {
+    texts: {
+      product: "",
+      lot: "",
+      litres: "",
+      price: "",
+      receivedOn: today,
+      usableUntil: "",
+    },
   });
+  const [texts, setTexts] = held.field("texts");
   const [state, setState] = useState<{ busy: boolean; message: { good: boolean; text: string } | null }>({
     busy: false,
     message: null,
@@ -53,6 +57,7 @@ export function ChemicalForm({
         : { good: false, text: failureText(outcome.failure) },
     });
     if (!outcome.ok) return;
+    held.done();
     setTexts({ ...texts, lot: "", litres: "" });
     router.refresh();
   };
@@ -70,6 +75,7 @@ export function ChemicalForm({
   );
   return (
     <form onSubmit={submit} className="grid gap-2" noValidate>
+      {held.said}
       <div className="field">
         <label htmlFor="drum-product">Product, as on the drum</label>
         <input

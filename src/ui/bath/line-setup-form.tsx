@@ -1,5 +1,5 @@
 "use client";
-import { type FormEvent, useState } from "react";
+import type { FormEvent } from "react";
 import { v7 as uuidv7 } from "uuid";
 import { passagesFromSpeed } from "@/core/line";
 import { parseNumber } from "@/core/units";
@@ -7,6 +7,7 @@ import { Choice } from "../fields/choice";
 import { RecordRow } from "../forms/recorded";
 import { TextField } from "../forms/text-field";
 import { TypedNumber } from "../forms/typed-number";
+import { useEntryForm } from "../forms/use-entry-form";
 import { useVersion, type VersionOutcome } from "../forms/use-version";
 import { failureText } from "../words/failures";
 import { passageName } from "../words/preparation";
@@ -30,12 +31,20 @@ export function LineSetupForm({
   };
   save: (input: unknown) => Promise<VersionOutcome>;
 }) {
-  const [name, setName] = useState(line.name);
-  const [speed, setSpeed] = useState(String(line.usualSpeedMPerMin));
-  const [stages, setStages] = useState<readonly StageTexts[]>(() =>
-    line.stages.map((s) => ({ key: uuidv7(), stage: s.stage, fromM: String(s.fromM), lengthM: String(s.lengthM) })),
-  );
-  const version = useVersion(save, `line ${code}`);
+  const held = useEntryForm(`line ${code}`, {
+    name: line.name,
+    speed: String(line.usualSpeedMPerMin),
+    stages: line.stages.map((s, i) => ({
+      key: String(i),
+      stage: s.stage,
+      fromM: String(s.fromM),
+      lengthM: String(s.lengthM),
+    })) as readonly StageTexts[],
+  });
+  const [name, setName] = held.field("name");
+  const [speed, setSpeed] = held.field("speed");
+  const [stages, setStages] = held.field("stages");
+  const version = useVersion(save, `line ${code}`, held);
   const put = (key: string, change: Partial<StageTexts>) =>
     setStages(stages.map((s) => (s.key === key ? { ...s, ...change } : s)));
   const numberOf = (text: string): number => {
@@ -55,6 +64,7 @@ export function LineSetupForm({
   };
   return (
     <form onSubmit={submit} className="grid gap-2" noValidate>
+      {held.said}
       <div className="grid max-w-[560px] grid-cols-[minmax(0,1fr)_150px] gap-3">
         <TextField id="line-name" label="Name" text={name} change={setName} most={60} />
         <TypedNumber id="line-speed" label="Usual speed, m/min" text={speed} change={setSpeed} />

@@ -7,6 +7,7 @@ import { Choice } from "../fields/choice";
 import { RecordRow } from "../forms/recorded";
 import { TextField } from "../forms/text-field";
 import { TypedNumber } from "../forms/typed-number";
+import { useEntryForm } from "../forms/use-entry-form";
 import { useShell } from "../frame/shell";
 import { failureText } from "../words/failures";
 
@@ -19,10 +20,11 @@ export function LineStopForm({ lines }: { lines: readonly string[] }) {
   const { actions } = useShell();
   const router = useRouter();
   const id = useRef<{ content: string; id: string; from: number } | null>(null);
-  const [line, setLine] = useState(lines[0] ?? "");
-  const [ago, setAgo] = useState("");
-  const [minutes, setMinutes] = useState("");
-  const [cause, setCause] = useState("");
+  const held = useEntryForm("line stop", { line: lines[0] ?? "", ago: "", minutes: "", cause: "" });
+  const [line, setLine] = held.field("line");
+  const [ago, setAgo] = held.field("ago");
+  const [minutes, setMinutes] = held.field("minutes");
+  const [cause, setCause] = held.field("cause");
   const [state, setState] = useState<{ busy: boolean; message: { good: boolean; text: string } | null }>({
     busy: false,
     message: null,
@@ -54,6 +56,7 @@ export function LineStopForm({ lines }: { lines: readonly string[] }) {
       .catch(() => ({ ok: false as const, failure: { kind: "not-saved" } }));
     if (!outcome.ok) return say(failureText(outcome.failure));
     id.current = null;
+    held.done();
     setState({ busy: false, message: { good: true, text: "Recorded; the racks inside are listed." } });
     setAgo("");
     setMinutes("");
@@ -62,6 +65,7 @@ export function LineStopForm({ lines }: { lines: readonly string[] }) {
   };
   return (
     <form onSubmit={submit} className="grid gap-2" noValidate>
+      {held.said}
       {lines.length > 1 && (
         <Choice aria-label="Line" className="input" value={line} onChange={setLine}>
           {lines.map((l) => (

@@ -6,16 +6,22 @@ import { Choice } from "../fields/choice";
 import { RecordRow } from "../forms/recorded";
 import { TextField } from "../forms/text-field";
 import { TypedNumber } from "../forms/typed-number";
+import { useEntryForm } from "../forms/use-entry-form";
 import { useRecorder } from "../forms/use-recorder";
 import { Verdict } from "../marks/verdict";
 import { failureText } from "../words/failures";
 
 /** A panel that went through the wash at an hour, was coated, and is tested: cross-cut, or salt spray with creep from its scribe. */
 export function PanelTestForm({ bath, worstIso }: { bath: string; worstIso: number }) {
-  const { send, message, busy } = useRecorder();
-  const [test, setTest] = useState<"adhesion" | "salt-spray">("adhesion");
-  const [washed, setWashed] = useState("");
-  const [texts, setTexts] = useState({ lost: "", hours: "", creep: "", coating: "", note: "" });
+  const held = useEntryForm(`panel test ${bath}`, {
+    test: "adhesion" as "adhesion" | "salt-spray",
+    washed: "",
+    texts: { lost: "", hours: "", creep: "", coating: "", note: "" },
+  });
+  const [test, setTest] = held.field("test");
+  const [washed, setWashed] = held.field("washed");
+  const [texts, setTexts] = held.field("texts");
+  const { send, message, busy } = useRecorder(held);
   const [problem, setProblem] = useState<string | null>(null);
   const put = (key: keyof typeof texts) => (text: string) => setTexts((before) => ({ ...before, [key]: text }));
   const read = (text: string) => (text.trim() === "" ? null : parseNumber(text));
@@ -48,6 +54,7 @@ export function PanelTestForm({ bath, worstIso }: { bath: string; worstIso: numb
   };
   return (
     <form onSubmit={submit} className="grid gap-2" noValidate>
+      {held.said}
       <div className="grid gap-2">
         <div className="field">
           <label htmlFor="panel-test">Test</label>

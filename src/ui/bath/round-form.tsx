@@ -13,6 +13,7 @@ import {
 } from "@/core/bath";
 import type { VerdictResult } from "@/core/verdict";
 import { TextField } from "../forms/text-field";
+import { useEntryForm } from "../forms/use-entry-form";
 import type { Failure } from "../frame/line-actions";
 import { useShell } from "../frame/shell";
 import { Verdict } from "../marks/verdict";
@@ -64,9 +65,14 @@ export function RoundForm({ baths }: { baths: readonly RoundBath[] }) {
   const router = useRouter();
   const form = useRef<HTMLFormElement>(null);
   const ids = useRef(new Map<string, { content: string; id: string }>());
-  const [typed, setTyped] = useState<Readonly<Record<string, string>>>({});
-  const [blanks, setBlanks] = useState<Readonly<Record<string, string>>>({});
-  const [skips, setSkips] = useState<Readonly<Record<string, string | undefined>>>({});
+  const held = useEntryForm("round", {
+    typed: {} as Readonly<Record<string, string>>,
+    blanks: {} as Readonly<Record<string, string>>,
+    skips: {} as Readonly<Record<string, string | undefined>>,
+  });
+  const [typed, setTyped] = held.field("typed");
+  const [blanks, setBlanks] = held.field("blanks");
+  const [skips, setSkips] = held.field("skips");
   const [sent, setSent] = useState<Readonly<Record<string, Sent>>>({});
   const [busy, setBusy] = useState(false);
   const keyOf = (bath: string, parameter: string) => `${bath}/${parameter}`;
@@ -130,10 +136,12 @@ export function RoundForm({ baths }: { baths: readonly RoundBath[] }) {
       Object.fromEntries(Object.entries(before).filter(([code]) => !which.some((b) => b.code === code))),
     );
     // One bath after another, so that what is refused leaves the others on record and is named beside its own values.
+    let refused = false;
     for (const bath of which) {
       const result = await send(bath, sure);
       if (!result) continue;
       setSent((before) => ({ ...before, [bath.code]: result }));
+      refused ||= !result.good;
       if (result.good) {
         setTyped((before) =>
           Object.fromEntries(Object.entries(before).filter(([key]) => !key.startsWith(`${bath.code}/`))),
@@ -141,6 +149,7 @@ export function RoundForm({ baths }: { baths: readonly RoundBath[] }) {
         setSkips((before) => ({ ...before, [bath.code]: undefined }));
       }
     }
+    if (!refused && which.length === baths.length) held.done();
     setBusy(false);
     router.refresh();
   };
@@ -171,6 +180,7 @@ export function RoundForm({ baths }: { baths: readonly RoundBath[] }) {
   );
   return (
     <form ref={form} onSubmit={submit} onKeyDown={walk} noValidate className="mt-2 grid gap-1">
+      {held.said}
       {baths.map((bath) => {
         const skipping = skips[bath.code] !== undefined;
         const result = sent[bath.code];

@@ -1,14 +1,15 @@
 "use client";
-import { useState } from "react";
 import { Fold } from "../fields/fold";
 import { RecordRow } from "../forms/recorded";
 import { TextField } from "../forms/text-field";
+import { useEntryForm } from "../forms/use-entry-form";
 import { useRecorder } from "../forms/use-recorder";
 
 /** A stop that was noted by mistake: taken back with its reason, and the racks' times as they were before. */
 export function TakeStopBack({ stop }: { stop: string }) {
-  const { send, message, busy } = useRecorder();
-  const [reason, setReason] = useState("");
+  const held = useEntryForm(`stop ${stop}`, { reason: "" });
+  const [reason, setReason] = held.field("reason");
+  const { send, message, busy } = useRecorder(held);
   return (
     <Fold summaryClassName="link min-h-9 small" summary="It did not stand: take it back">
       <form
@@ -19,6 +20,7 @@ export function TakeStopBack({ stop }: { stop: string }) {
           void send({ kind: "line-stop-back", stop, reason });
         }}
       >
+        {held.said}
         <TextField id={`back-${stop}`} label="What was wrong about it" text={reason} change={setReason} most={300} />
         <RecordRow busy={busy || reason.trim().length < 3} message={message} primary={false}>
           Take the stop back

@@ -7,6 +7,7 @@ import { withUnit } from "../format";
 import { RecordRow } from "../forms/recorded";
 import { TextField } from "../forms/text-field";
 import { TypedNumber } from "../forms/typed-number";
+import { useEntryForm } from "../forms/use-entry-form";
 import { useRecorder } from "../forms/use-recorder";
 import { Verdict } from "../marks/verdict";
 import { usePreferences } from "../preferences-context";
@@ -16,10 +17,15 @@ import { lookName } from "../words/wash";
 /** A panel from the wash: weighed before and after stripping, or judged by its colour; the weight as one types. */
 export function PanelForm({ bath, asked }: { bath: string; asked: readonly [number, number] | null }) {
   const { units } = usePreferences();
-  const { send, message, busy } = useRecorder();
-  const [texts, setTexts] = useState({ before: "", after: "", area: "", note: "" });
-  const [colour, setColour] = useState("");
-  const [look, setLook] = useState<PanelLook>("uniform-dull");
+  const held = useEntryForm(`panel ${bath}`, {
+    texts: { before: "", after: "", area: "", note: "" },
+    colour: "",
+    look: "uniform-dull" as PanelLook,
+  });
+  const [texts, setTexts] = held.field("texts");
+  const [colour, setColour] = held.field("colour");
+  const [look, setLook] = held.field("look");
+  const { send, message, busy } = useRecorder(held);
   const [problem, setProblem] = useState<string | null>(null);
   const read = (text: string) => (text.trim() === "" ? null : parseNumber(text));
   const [before, after, area] = [read(texts.before), read(texts.after), read(texts.area)];
@@ -53,6 +59,7 @@ export function PanelForm({ bath, asked }: { bath: string; asked: readonly [numb
   const put = (key: keyof typeof texts) => (text: string) => setTexts({ ...texts, [key]: text });
   return (
     <form onSubmit={submit} className="grid gap-2" noValidate>
+      {held.said}
       <div className="grid grid-cols-2 gap-2">
         <TypedNumber id="panel-before" label="Before stripping, g" text={texts.before} change={put("before")} />
         <TypedNumber id="panel-after" label="After, g" text={texts.after} change={put("after")} />
@@ -107,10 +114,15 @@ export function PanelForm({ bath, asked }: { bath: string; asked: readonly [numb
 
 /** Sludge: how deep it lies, that it was dug out, that a filter was changed. */
 export function SludgeForm({ bath }: { bath: string }) {
-  const { send, message, busy } = useRecorder();
-  const [what, setWhat] = useState<"measured" | "desludged" | "filter-changed">("measured");
-  const [depth, setDepth] = useState("");
-  const [note, setNote] = useState("");
+  const held = useEntryForm(`sludge ${bath}`, {
+    what: "measured" as "measured" | "desludged" | "filter-changed",
+    depth: "",
+    note: "",
+  });
+  const [what, setWhat] = held.field("what");
+  const [depth, setDepth] = held.field("depth");
+  const [note, setNote] = held.field("note");
+  const { send, message, busy } = useRecorder(held);
   const [problem, setProblem] = useState<string | null>(null);
   const submit = async (e: FormEvent) => {
     e.preventDefault();
@@ -124,6 +136,7 @@ export function SludgeForm({ bath }: { bath: string }) {
   };
   return (
     <form onSubmit={submit} className="grid gap-2" noValidate>
+      {held.said}
       <div className="grid grid-cols-2 gap-2">
         <div className="field">
           <label htmlFor="sludge-what">What was done</label>

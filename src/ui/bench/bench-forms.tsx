@@ -1,9 +1,10 @@
 "use client";
-import { type FormEvent, useState } from "react";
+import type { FormEvent } from "react";
 import { crossCutFromSquares } from "@/core/bench";
 import { Choice } from "../fields/choice";
 import { Tick } from "../fields/tick";
 import { RecordRow } from "../forms/recorded";
+import { useEntryForm } from "../forms/use-entry-form";
 import { useRecorder } from "../forms/use-recorder";
 import { Verdict } from "../marks/verdict";
 import { type Earlier, useReplaces } from "./replaces";
@@ -20,11 +21,16 @@ export function CrossCutForm({
   worstIso: number;
   earlier: readonly Earlier[];
 }) {
-  const replaces = useReplaces(earlier, "cut");
-  const [lost, setLost] = useState<ReadonlySet<number>>(new Set());
-  const [none, setNone] = useState(false);
-  const [onPanel, setOnPanel] = useState(true);
-  const { send, message, busy } = useRecorder();
+  const replaces = useReplaces(earlier, "cut", rack);
+  const held = useEntryForm(`cross-cut ${rack}`, {
+    lost: new Set() as ReadonlySet<number>,
+    none: false,
+    onPanel: true,
+  });
+  const [lost, setLost] = held.field("lost");
+  const [none, setNone] = held.field("none");
+  const [onPanel, setOnPanel] = held.field("onPanel");
+  const { send, message, busy } = useRecorder(held);
   const looked = none || lost.size > 0;
   const grade = crossCutFromSquares(lost.size, 25);
   const toggle = (i: number) => {
@@ -49,6 +55,7 @@ export function CrossCutForm({
         }
       }}
     >
+      {held.said}
       <h2>Cross-cut with tape{spacingMm ? `, cuts ${spacingMm} mm apart` : ""}</h2>
       <div className="mt-2 flex flex-wrap gap-6">
         <fieldset className="grid w-[240px] grid-cols-5 gap-0.5 border-0 p-0">
@@ -112,54 +119,46 @@ export function SolventRubForm({
   knownCuredGrade: number;
   earlier: readonly Earlier[];
 }) {
-  const replaces = useReplaces(earlier, "rub");
-  const { send, message, busy } = useRecorder();
+  const replaces = useReplaces(earlier, "rub", rack);
+  const held = useEntryForm(`rub ${rack}`, { rubs: "50", limit: "50", grade: "", onPanel: true });
+  const { send, message, busy } = useRecorder(held);
   const submit = (e: FormEvent<HTMLFormElement>) => {
     e.preventDefault();
-    const form = new FormData(e.currentTarget);
+    const { rubs, limit, grade, onPanel } = held.values;
     void send({
       kind: "solvent-rub",
       rack,
-      doubleRubs: Number(form.get("rubs")),
-      limit: Number(form.get("limit")),
-      grade: Number(form.get("grade")),
-      onPanel: form.get("onPanel") === "on",
+      doubleRubs: Number(rubs),
+      limit: Number(limit),
+      grade: Number(grade),
+      onPanel,
       supersedes: replaces.supersedes,
     }).then((kept) => kept && replaces.done());
   };
   return (
     <form onSubmit={submit}>
+      {held.said}
       <h2>Solvent rub, against this powder's known-cured panel (grade {knownCuredGrade})</h2>
       <div className="mt-2 grid max-w-[420px] grid-cols-3 gap-3">
         <div className="field">
           <label htmlFor="rubs">double rubs</label>
-          <input
-            id="rubs"
-            name="rubs"
-            type="number"
-            min="1"
-            max="1000"
-            defaultValue="50"
-            className="input num"
-            required
-          />
+          <input id="rubs" {...held.register("rubs")} type="number" min="1" max="1000" className="input num" required />
         </div>
         <div className="field">
           <label htmlFor="limit">limit</label>
           <input
             id="limit"
-            name="limit"
+            {...held.register("limit")}
             type="number"
             min="1"
             max="1000"
-            defaultValue="50"
             className="input num"
             required
           />
         </div>
         <div className="field">
           <label htmlFor="grade">grade 5–0</label>
-          <Choice id="grade" name="grade" className="input" defaultValue="" required>
+          <Choice id="grade" {...held.choice("grade")} className="input" required>
             <option value="">choose</option>
             {[
               "5 no effect",
@@ -177,7 +176,7 @@ export function SolventRubForm({
         </div>
       </div>
       <label className="mt-2 flex min-h-11 items-center gap-2">
-        <Tick name="onPanel" defaultChecked /> on the panel that travelled with it
+        <Tick {...held.tick("onPanel")} /> on the panel that travelled with it
       </label>
       <div className="mt-2 grid gap-2">
         {replaces.fields}

@@ -7,6 +7,7 @@ import { Tick } from "../fields/tick";
 import { RecordRow } from "../forms/recorded";
 import { TextField } from "../forms/text-field";
 import { TypedNumber } from "../forms/typed-number";
+import { useEntryForm } from "../forms/use-entry-form";
 import { useRecorder } from "../forms/use-recorder";
 import { Verdict } from "../marks/verdict";
 import { cureTestName, cureTestValue } from "../words/bench";
@@ -32,17 +33,23 @@ export function CureTestForm({
   /** Tests on record, each with which it was. */
   earlier: readonly (Earlier & { readonly test: string })[];
 }) {
-  const { send, message, busy } = useRecorder();
   const asked = (test: CureTest) =>
     test === "gloss-60" && gloss
       ? { lower: String(gloss[0] - gloss[1]), upper: String(gloss[0] + gloss[1]) }
       : { lower: "", upper: test === "colour" && deltaE !== null ? String(deltaE) : "" };
-  const [test, setTest] = useState<CureTest>("gloss-60");
-  const [t, setT] = useState({ readings: "", pencil: "H", lowerPencil: "", ...asked("gloss-60") });
-  const [onPanel, setOnPanel] = useState(true);
+  const held = useEntryForm(`cure test ${rack}`, {
+    test: "gloss-60" as CureTest,
+    t: { readings: "", pencil: "H", lowerPencil: "", ...asked("gloss-60") },
+    onPanel: true,
+  });
+  const [test, setTest] = held.field("test");
+  const [t, setT] = held.field("t");
+  const [onPanel, setOnPanel] = held.field("onPanel");
+  const { send, message, busy } = useRecorder(held);
   const replaces = useReplaces(
     earlier.filter((e) => e.test === test),
     "cure-test",
+    rack,
   );
   const [problem, setProblem] = useState<string | null>(null);
   const put = (key: keyof typeof t) => (text: string) => setT((b) => ({ ...b, [key]: text }));
@@ -86,6 +93,7 @@ export function CureTestForm({
   );
   return (
     <form onSubmit={submit} noValidate className="grid gap-3">
+      {held.said}
       <h2>Hardness, impact, bend, gloss, colour</h2>
       <div className="flex flex-wrap items-end gap-3">
         <div className="field w-[230px]">

@@ -6,6 +6,7 @@ import { Tick } from "../fields/tick";
 import { RecordRow } from "../forms/recorded";
 import { TextField } from "../forms/text-field";
 import { TypedNumber } from "../forms/typed-number";
+import { useEntryForm } from "../forms/use-entry-form";
 import { useRecorder } from "../forms/use-recorder";
 import { NotedPlaces } from "../thickness/noted-places";
 import { failureText } from "../words/failures";
@@ -28,10 +29,15 @@ export function LookForm({
   /** Defects on record: what was found is one of them. */
   defects: number;
 }) {
-  const { send, message, busy } = useRecorder();
-  const [seen, setSeen] = useState<ReadonlySet<string>>(new Set());
-  const [found, setFound] = useState<boolean | null>(null);
-  const [t, setT] = useState(begun);
+  const held = useEntryForm(`look ${rack}`, {
+    seen: new Set() as ReadonlySet<string>,
+    found: null as boolean | null,
+    t: begun,
+  });
+  const [seen, setSeen] = held.field("seen");
+  const [found, setFound] = held.field("found");
+  const [t, setT] = held.field("t");
+  const { send, message, busy } = useRecorder(held);
   const [problem, setProblem] = useState<string | null>(null);
   const put = (key: keyof typeof begun) => (text: string) => setT((b) => ({ ...b, [key]: text }));
   const submit = async (e: FormEvent) => {
@@ -64,6 +70,7 @@ export function LookForm({
   };
   return (
     <form onSubmit={submit} noValidate className="grid gap-3" aria-label="The look">
+      {held.said}
       <h2>
         The look
         {asked && (

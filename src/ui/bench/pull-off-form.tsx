@@ -5,6 +5,7 @@ import { parseNumber } from "@/core/units";
 import { Tick } from "../fields/tick";
 import { RecordRow } from "../forms/recorded";
 import { TypedNumber } from "../forms/typed-number";
+import { useEntryForm } from "../forms/use-entry-form";
 import { useRecorder } from "../forms/use-recorder";
 import { Verdict } from "../marks/verdict";
 import { pullOffResult, pullOffWord } from "../words/bench";
@@ -30,10 +31,11 @@ export function PullOffForm({
   askedMPa: number | null;
   earlier: readonly Earlier[];
 }) {
-  const replaces = useReplaces(earlier, "pull");
-  const { send, message, busy } = useRecorder();
-  const [t, setT] = useState(begun);
-  const [onPanel, setOnPanel] = useState(true);
+  const replaces = useReplaces(earlier, "pull", rack);
+  const held = useEntryForm(`pull-off ${rack}`, { t: begun, onPanel: true });
+  const [t, setT] = held.field("t");
+  const [onPanel, setOnPanel] = held.field("onPanel");
+  const { send, message, busy } = useRecorder(held);
   const [problem, setProblem] = useState<string | null>(null);
   const read = (text: string): number | null => {
     const number = parseNumber(text);
@@ -79,6 +81,7 @@ export function PullOffForm({
   };
   return (
     <form onSubmit={submit} noValidate className="grid gap-3">
+      {held.said}
       <h2>
         Pull-off{askedMPa === null ? "" : <span className="soft font-normal">, {askedMPa} MPa or more asked for</span>}
       </h2>

@@ -1,14 +1,15 @@
 "use client";
-import { useState } from "react";
 import { Choice } from "../fields/choice";
+import { useEntryForm } from "../forms/use-entry-form";
 
 export type Earlier = { readonly id: string; readonly label: string };
 export type Superseded = { readonly recordId: string; readonly reason: string } | null;
 
 /** A test that takes the place of an earlier one, with the reason: of repeats the worst stands until this is said. */
-export function useReplaces(earlier: readonly Earlier[], name: string) {
-  const [recordId, setRecordId] = useState("");
-  const [reason, setReason] = useState("");
+export function useReplaces(earlier: readonly Earlier[], name: string, rack: string) {
+  const held = useEntryForm(`instead of ${name} ${rack}`, { recordId: "", reason: "" });
+  const [recordId, setRecordId] = held.field("recordId");
+  const [reason, setReason] = held.field("reason");
   const chosen = earlier.some((e) => e.id === recordId) ? recordId : "";
   const supersedes: Superseded = chosen && reason.trim() ? { recordId: chosen, reason: reason.trim() } : null;
   return {
@@ -16,6 +17,7 @@ export function useReplaces(earlier: readonly Earlier[], name: string) {
     /** Chosen, and not yet said why. */
     wantsReason: chosen !== "" && reason.trim() === "",
     done: () => {
+      held.done();
       setRecordId("");
       setReason("");
     },

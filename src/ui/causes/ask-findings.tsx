@@ -1,6 +1,6 @@
 "use client";
-import { useState } from "react";
 import { Choice } from "../fields/choice";
+import { useEntryForm } from "../forms/use-entry-form";
 import { useRecorder } from "../forms/use-recorder";
 
 type Ask = {
@@ -52,9 +52,13 @@ export function AnyFinding({
   caseNumber: string;
   findings: readonly { id: string; label: string; group: string }[];
 }) {
-  const { send, message, busy } = useRecorder();
-  const [finding, setFinding] = useState(findings[0]?.id ?? "");
-  const [state, setState] = useState<"present" | "absent" | "unknown">("present");
+  const held = useEntryForm(`finding ${caseNumber}`, {
+    finding: findings[0]?.id ?? "",
+    state: "present" as "present" | "absent" | "unknown",
+  });
+  const [finding, setFinding] = held.field("finding");
+  const [state, setState] = held.field("state");
+  const { send, message, busy } = useRecorder(held);
   const groups = [...new Set(findings.map((f) => f.group))];
   return (
     <form
@@ -64,6 +68,7 @@ export function AnyFinding({
         void send({ kind: "finding", caseNumber, finding: finding as "cast-metal", state, note: "" });
       }}
     >
+      {held.said}
       <Choice aria-label="Finding" className="input" value={finding} onChange={setFinding}>
         {groups.map((g) => (
           <optgroup key={g} label={g}>

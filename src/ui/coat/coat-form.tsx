@@ -5,6 +5,7 @@ import { parseNumber } from "@/core/units";
 import { Choice } from "../fields/choice";
 import { RecordRow } from "../forms/recorded";
 import { SetAside } from "../forms/set-aside";
+import { useEntryForm } from "../forms/use-entry-form";
 import { useRecorder } from "../forms/use-recorder";
 import { Shape } from "../marks/verdict";
 import { situationName, systemName } from "../words/coating";
@@ -139,11 +140,23 @@ export function CoatForm({
         return value === null || value === undefined ? [] : [[key, String(Math.round(value * 1000) / 1000)]];
       }),
     ) as Partial<Record<Key, string>>;
-  const [texts, setTexts] = useState<Partial<Record<Key, string>>>(() => asTexts(flight));
-  const [situation, setSituation] = useState<CoatSituation>(recoat ? "recoat" : "first-coat");
-  const [lot, setLot] = useState(lots[0]?.id ?? "");
+  const held = useEntryForm(`coat ${rack}`, {
+    texts: asTexts(flight) as Partial<Record<Key, string>>,
+    situation: (recoat ? "recoat" : "first-coat") as CoatSituation,
+    lot: lots[0]?.id ?? "",
+    coatNo: String(coatNo),
+    layer: "top",
+    gun: "",
+    booth,
+    hot: "no",
+    colour: "no",
+    system: coatSystems[0] as string,
+  });
+  const [texts, setTexts] = held.field("texts");
+  const [situation, setSituation] = held.field("situation");
+  const [lot, setLot] = held.field("lot");
+  const { send, message, busy, setAside } = useRecorder(held);
   const [problem, setProblem] = useState<string | null>(null);
-  const { send, message, busy, setAside } = useRecorder();
   const primer = lots.find((l) => l.id === lot)?.primer ?? false;
   const hazards = lots.find((l) => l.id === lot)?.hazards ?? "";
   const submit = async (e: FormEvent<HTMLFormElement>) => {
@@ -193,6 +206,7 @@ export function CoatForm({
   };
   return (
     <form onSubmit={submit} className="grid max-w-[760px] gap-3">
+      {held.said}
       <div className="grid grid-cols-4 gap-3 max-[700px]:grid-cols-2">
         <div className="field col-span-2">
           <label htmlFor="lot">Powder lot, oldest first</label>
@@ -207,14 +221,14 @@ export function CoatForm({
         </div>
         <div className="field">
           <label htmlFor="coatNo">Coat</label>
-          <input id="coatNo" name="coatNo" type="number" min="1" max="9" defaultValue={coatNo} className="input num" />
+          <input id="coatNo" {...held.register("coatNo")} type="number" min="1" max="9" className="input num" />
         </div>
         <div className="field">
           <label htmlFor="layer">Layer</label>
           {primer ? (
             <input id="layer" className="input" value="primer" readOnly />
           ) : (
-            <Choice id="layer" name="layer" className="input">
+            <Choice id="layer" {...held.choice("layer")} className="input">
               <option value="top">top</option>
               <option value="clear">clear</option>
             </Choice>
@@ -255,11 +269,11 @@ export function CoatForm({
         })}
         <div className="field">
           <label htmlFor="gun">Gun</label>
-          <input id="gun" name="gun" className="input" maxLength={40} />
+          <input id="gun" {...held.register("gun")} className="input" maxLength={40} />
         </div>
         <div className="field">
           <label htmlFor="booth">Booth</label>
-          <input id="booth" name="booth" className="input" defaultValue={booth} maxLength={40} required />
+          <input id="booth" {...held.register("booth")} className="input" maxLength={40} required />
         </div>
         {(
           [
@@ -269,7 +283,7 @@ export function CoatForm({
         ).map(([name, label]) => (
           <div key={name} className="field">
             <label htmlFor={name}>{label}</label>
-            <Choice id={name} name={name} className="input" defaultValue="no">
+            <Choice id={name} {...held.choice(name)} className="input">
               <option value="no">no</option>
               <option value="yes">yes</option>
               <option value="">not known</option>
@@ -295,7 +309,7 @@ export function CoatForm({
         </div>
         <div className="field">
           <label htmlFor="system">Layers and their bakes</label>
-          <Choice id="system" name="system" className="input">
+          <Choice id="system" {...held.choice("system")} className="input">
             {coatSystems.map((s) => (
               <option key={s} value={s}>
                 {systemName[s]}

@@ -4,6 +4,7 @@ import { milToUm, parseNumber } from "@/core/units";
 import { RecordRow } from "../forms/recorded";
 import { TextField } from "../forms/text-field";
 import { TypedNumber } from "../forms/typed-number";
+import { useEntryForm } from "../forms/use-entry-form";
 import { useRecorder } from "../forms/use-recorder";
 import { usePreferences } from "../preferences-context";
 import { failureText } from "../words/failures";
@@ -19,9 +20,13 @@ export function FirstPanelForm({
   gloss: readonly [number, number] | null;
 }) {
   const { units } = usePreferences();
-  const { send, message, busy } = useRecorder();
-  const [t, setT] = useState({ gloss: "", deltaE: "", film: "", note: "" });
-  const [result, setResult] = useState<"matches" | "off" | null>(null);
+  const held = useEntryForm(`first panel ${lot}`, {
+    t: { gloss: "", deltaE: "", film: "", note: "" },
+    result: null as "matches" | "off" | null,
+  });
+  const [t, setT] = held.field("t");
+  const [result, setResult] = held.field("result");
+  const { send, message, busy } = useRecorder(held);
   const [problem, setProblem] = useState<string | null>(null);
   const put = (key: keyof typeof t) => (value: string) => setT((before) => ({ ...before, [key]: value }));
   const submit = async (e: FormEvent) => {
@@ -44,6 +49,7 @@ export function FirstPanelForm({
   };
   return (
     <form onSubmit={submit} noValidate className="grid gap-2 pb-3">
+      {held.said}
       <p className="small soft m-0">
         {swatch ? `Against swatch ${swatch}, by daylight or the booth’s lamp.` : "No standard swatch is on the sheet."}
         {gloss && ` Gloss asked: ${gloss[0]} ± ${gloss[1]} GU.`}

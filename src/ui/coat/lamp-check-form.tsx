@@ -5,6 +5,7 @@ import { PartSketch, type SketchFace } from "../charts/part-sketch";
 import { RecordRow } from "../forms/recorded";
 import { TextField } from "../forms/text-field";
 import { TypedNumber } from "../forms/typed-number";
+import { useEntryForm } from "../forms/use-entry-form";
 import { useRecorder } from "../forms/use-recorder";
 import { usePreferences } from "../preferences-context";
 import { type LampWhat, lampWhatName, lampWhats } from "../words/coating";
@@ -25,13 +26,21 @@ export function LampCheckForm({
   masks: number;
 }) {
   const { units } = usePreferences();
-  const { send, message, busy } = useRecorder();
-  const [seen, setSeen] = useState<readonly string[]>([]);
-  const [spots, setSpots] = useState<readonly LampSpot[]>([]);
-  const [what, setWhat] = useState<LampWhat>("light-resprayed");
-  const [wiped, setWiped] = useState<boolean | null>(null);
-  const [plugs, setPlugs] = useState("");
-  const [note, setNote] = useState("");
+  const held = useEntryForm(`lamp ${rack} ${coatNo}`, {
+    seen: [] as readonly string[],
+    spots: [] as readonly LampSpot[],
+    what: "light-resprayed" as LampWhat,
+    wiped: null as boolean | null,
+    plugs: "",
+    note: "",
+  });
+  const [seen, setSeen] = held.field("seen");
+  const [spots, setSpots] = held.field("spots");
+  const [what, setWhat] = held.field("what");
+  const [wiped, setWiped] = held.field("wiped");
+  const [plugs, setPlugs] = held.field("plugs");
+  const [note, setNote] = held.field("note");
+  const { send, message, busy } = useRecorder(held);
   const [problem, setProblem] = useState<string | null>(null);
   const bumped = spots.some((s) => s.what === "bumped");
   const clear = () => {
@@ -70,6 +79,7 @@ export function LampCheckForm({
   };
   return (
     <form onSubmit={submit} noValidate className="grid grid-cols-[auto_minmax(0,1fr)] gap-7 max-[820px]:grid-cols-1">
+      {held.said}
       <div>
         <PartSketch
           faces={faces}

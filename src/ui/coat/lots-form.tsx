@@ -1,15 +1,17 @@
 "use client";
-import { type FormEvent, useState } from "react";
+import type { FormEvent } from "react";
 import { readLotLines } from "@/core/powder";
 import { RecordRow } from "../forms/recorded";
+import { useEntryForm } from "../forms/use-entry-form";
 import { failureText } from "../words/failures";
 import { NotReadable } from "./setup-texts";
 import { type SaveSetup, useSetupSave } from "./use-setup-save";
 
 /** Lots taken into stock, as a table pasted or a file: read as it stands, then all or none. */
 export function LotsForm({ today, receive }: { today: string; receive: SaveSetup }) {
-  const [text, setText] = useState("");
-  const { busy, message, send } = useSetupSave(receive);
+  const held = useEntryForm("powder lots", { text: "" });
+  const [text, setText] = held.field("text");
+  const { busy, message, send } = useSetupSave(receive, held);
   const read = text.trim() === "" ? null : readLotLines(text, today);
   const submit = async (e: FormEvent) => {
     e.preventDefault();
@@ -22,6 +24,7 @@ export function LotsForm({ today, receive }: { today: string; receive: SaveSetup
   };
   return (
     <form onSubmit={submit} noValidate className="grid gap-2">
+      {held.said}
       <div className="field">
         <label htmlFor="lots-text">Lots, a line each</label>
         <textarea

@@ -1,10 +1,11 @@
 "use client";
-import { type FormEvent, useState } from "react";
+import type { FormEvent } from "react";
 import { families } from "@/core/plan";
 import { Choice } from "../fields/choice";
 import { Tick } from "../fields/tick";
 import { RecordRow } from "../forms/recorded";
 import { TextField } from "../forms/text-field";
+import { useEntryForm } from "../forms/use-entry-form";
 import { familyName } from "../words/plan";
 import {
   maybeGel,
@@ -63,33 +64,39 @@ export function PowderForm({
   save: SaveSetup;
 }) {
   const text = (value: number | null) => (value === null ? "" : String(value));
-  const [t, setT] = useState({
-    code: code ?? "",
-    name: powder.name,
-    chemistry: powder.chemistry,
-    film: code ? rangeText([powder.minUm, powder.maxUm]) : "",
-    sg: text(powder.specificGravity),
-    schedule: pointsText(powder.schedule),
-    overbake: pointsText(powder.overbake),
-    onset: text(powder.onsetC),
-    gel: powder.gel ? `${powder.gel.metalC} ${powder.gel.leastMin}–${powder.gel.mostMin}` : "",
-    climb: rangeText(powder.climbCPerMin),
-    shelf: text(powder.shelfLifeDays),
-    store: text(powder.storeMostC),
-    price: text(powder.pricePerKg),
-    gloss: powder.glossGu ? `${powder.glossGu[0]}` : "",
-    glossOff: powder.glossGu ? `${powder.glossGu[1]}` : "",
-    swatch: powder.swatch?.code ?? "",
-    deltaE: text(powder.swatch?.deltaE ?? null),
-    perCoat: text(powder.mostPerCoatUm),
-    inAll: text(powder.mostInAllUm),
-    hazards: powder.hazards,
-    reason: "",
+  const held = useEntryForm(`powder ${code ?? "new"}`, {
+    t: {
+      code: code ?? "",
+      name: powder.name,
+      chemistry: powder.chemistry,
+      film: code ? rangeText([powder.minUm, powder.maxUm]) : "",
+      sg: text(powder.specificGravity),
+      schedule: pointsText(powder.schedule),
+      overbake: pointsText(powder.overbake),
+      onset: text(powder.onsetC),
+      gel: powder.gel ? `${powder.gel.metalC} ${powder.gel.leastMin}–${powder.gel.mostMin}` : "",
+      climb: rangeText(powder.climbCPerMin),
+      shelf: text(powder.shelfLifeDays),
+      store: text(powder.storeMostC),
+      price: text(powder.pricePerKg),
+      gloss: powder.glossGu ? `${powder.glossGu[0]}` : "",
+      glossOff: powder.glossGu ? `${powder.glossGu[1]}` : "",
+      swatch: powder.swatch?.code ?? "",
+      deltaE: text(powder.swatch?.deltaE ?? null),
+      perCoat: text(powder.mostPerCoatUm),
+      inAll: text(powder.mostInAllUm),
+      hazards: powder.hazards,
+      reason: "",
+    },
+    traits: powder.traits,
+    weathering: powder.weathering,
+    family: powder.family,
   });
-  const [traits, setTraits] = useState(powder.traits);
-  const [weathering, setWeathering] = useState(powder.weathering);
-  const [family, setFamily] = useState(powder.family);
-  const { busy, message, send } = useSetupSave(save);
+  const [t, setT] = held.field("t");
+  const [traits, setTraits] = held.field("traits");
+  const [weathering, setWeathering] = held.field("weathering");
+  const [family, setFamily] = held.field("family");
+  const { busy, message, send } = useSetupSave(save, held);
   const put = (key: keyof typeof t) => (value: string) => setT((before) => ({ ...before, [key]: value }));
   const submit = async (e: FormEvent) => {
     e.preventDefault();
@@ -143,6 +150,7 @@ export function PowderForm({
   const four = "grid grid-cols-4 gap-3 max-[900px]:grid-cols-2";
   return (
     <form onSubmit={submit} noValidate className="grid max-w-[860px] gap-3 pb-4">
+      {held.said}
       <div className={four}>
         {code === null && field("code", "Code")}
         {field("name", "Name")}

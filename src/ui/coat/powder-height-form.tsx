@@ -6,6 +6,7 @@ import { Choice } from "../fields/choice";
 import { withUnit } from "../format";
 import { RecordRow } from "../forms/recorded";
 import { TypedNumber } from "../forms/typed-number";
+import { useEntryForm } from "../forms/use-entry-form";
 import { useRecorder } from "../forms/use-recorder";
 import { Grade, Verdict } from "../marks/verdict";
 import { usePreferences } from "../preferences-context";
@@ -24,9 +25,10 @@ export function PowderHeightForm({
   film: { readonly minUm: number; readonly maxUm: number | null };
 }) {
   const { units } = usePreferences();
-  const { send, message, busy } = useRecorder();
-  const [spot, setSpot] = useState(spots[0]?.spot ?? "");
-  const [text, setText] = useState("");
+  const held = useEntryForm(`powder height ${rack}`, { spot: spots[0]?.spot ?? "", text: "" });
+  const [spot, setSpot] = held.field("spot");
+  const [text, setText] = held.field("text");
+  const { send, message, busy } = useRecorder(held);
   const [problem, setProblem] = useState<string | null>(null);
   const read = text.trim() === "" ? null : parseNumber(text);
   const heightUm = read?.ok ? (units === "us" ? milToUm(read.value) : read.value) : null;
@@ -44,6 +46,7 @@ export function PowderHeightForm({
     cured?.ok && cured.value.curedUm >= film.minUm && (film.maxUm === null || cured.value.curedUm <= film.maxUm);
   return (
     <form onSubmit={submit} noValidate className="flex flex-wrap items-end gap-3">
+      {held.said}
       <div className="field w-[110px]">
         <label htmlFor="height-spot">Spot</label>
         <Choice id="height-spot" className="input" value={spot} onChange={setSpot}>

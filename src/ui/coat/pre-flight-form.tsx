@@ -14,6 +14,7 @@ import {
 import { parseNumber } from "@/core/units";
 import { Choice } from "../fields/choice";
 import { RecordRow } from "../forms/recorded";
+import { useEntryForm } from "../forms/use-entry-form";
 import { useRecorder } from "../forms/use-recorder";
 import { Shape, Verdict } from "../marks/verdict";
 import { usePreferences } from "../preferences-context";
@@ -41,9 +42,13 @@ export function PreFlightForm({
   last: Readonly<Partial<Record<PreFlightItem, number>>>;
 }) {
   const { units } = usePreferences();
-  const { send, message, busy } = useRecorder();
-  const [situation, setSituation] = useState<CoatSituation>(recoat ? "recoat" : "first-coat");
-  const [drafts, setDrafts] = useState<Partial<Record<PreFlightItem, Draft>>>({});
+  const held = useEntryForm(`pre-flight ${rack}`, {
+    situation: (recoat ? "recoat" : "first-coat") as CoatSituation,
+    drafts: {} as Partial<Record<PreFlightItem, Draft>>,
+  });
+  const [situation, setSituation] = held.field("situation");
+  const [drafts, setDrafts] = held.field("drafts");
+  const { send, message, busy } = useRecorder(held);
   const [problem, setProblem] = useState<string | null>(null);
   const asked = preFlightAsked(situation === "recoat");
   const of = (item: PreFlightItem) => drafts[item] ?? blank;
@@ -84,6 +89,7 @@ export function PreFlightForm({
   };
   return (
     <form onSubmit={submit} noValidate className="grid gap-3">
+      {held.said}
       <div className="flex flex-wrap items-end gap-3">
         <div className="field w-[230px]">
           <label htmlFor="flight-situation">Sprayed as</label>

@@ -1,8 +1,9 @@
 "use client";
-import { type FormEvent, useState } from "react";
+import type { FormEvent } from "react";
 import { Choice } from "../fields/choice";
 import { RecordRow } from "../forms/recorded";
 import { TextField } from "../forms/text-field";
+import { useEntryForm } from "../forms/use-entry-form";
 import { maybeNumber, maybeRange, numberIn, rangeIn, rangeText } from "./setup-texts";
 import { type SaveSetup, useSetupSave } from "./use-setup-save";
 
@@ -52,31 +53,38 @@ export function SheetForm({
   save: SaveSetup;
 }) {
   const text = (value: number | null) => (value === null ? "" : String(value));
-  const [t, setT] = useState({
-    code: code ?? "",
-    gun: sheet.gun ?? "",
-    tip: sheet.tip,
-    kv: rangeText(sheet.kv),
-    recessKv: text(sheet.recessKv),
-    recoatKv: rangeText(sheet.recoatKv),
-    current: text(sheet.currentMostUa),
-    distance: rangeText(sheet.distanceMm),
-    passes: rangeText(sheet.passes),
-    conveying: rangeText(sheet.conveyingAirKPa),
-    pitch: rangeText(sheet.hookPitchMm),
-    fill: rangeText(sheet.hopperFillPercent),
-    gunAir: rangeText(sheet.gunAirKPa),
-    earth: text(sheet.earthLimitMohm),
-    boothAir: rangeText(sheet.boothAirMPerS),
-    hooks: text(sheet.hookCyclesLimit),
-    reclaim: text(sheet.reclaimLimitPercent),
-    reason: "",
+  const held = useEntryForm(`sheet ${code ?? "new"}`, {
+    t: {
+      code: code ?? "",
+      gun: sheet.gun ?? "",
+      tip: sheet.tip,
+      kv: rangeText(sheet.kv),
+      recessKv: text(sheet.recessKv),
+      recoatKv: rangeText(sheet.recoatKv),
+      current: text(sheet.currentMostUa),
+      distance: rangeText(sheet.distanceMm),
+      passes: rangeText(sheet.passes),
+      conveying: rangeText(sheet.conveyingAirKPa),
+      pitch: rangeText(sheet.hookPitchMm),
+      fill: rangeText(sheet.hopperFillPercent),
+      gunAir: rangeText(sheet.gunAirKPa),
+      earth: text(sheet.earthLimitMohm),
+      boothAir: rangeText(sheet.boothAirMPerS),
+      hooks: text(sheet.hookCyclesLimit),
+      reclaim: text(sheet.reclaimLimitPercent),
+      reason: "",
+    },
+    powder: sheet.powderCode || (powders[0] ?? ""),
+    part: sheet.partCode ?? "",
+    gunType: sheet.gunType,
+    airReadAt: sheet.airReadAt,
   });
-  const [powder, setPowder] = useState(sheet.powderCode || (powders[0] ?? ""));
-  const [part, setPart] = useState(sheet.partCode ?? "");
-  const [gunType, setGunType] = useState(sheet.gunType);
-  const [airReadAt, setAirReadAt] = useState(sheet.airReadAt);
-  const { busy, message, send } = useSetupSave(save);
+  const [t, setT] = held.field("t");
+  const [powder, setPowder] = held.field("powder");
+  const [part, setPart] = held.field("part");
+  const [gunType, setGunType] = held.field("gunType");
+  const [airReadAt, setAirReadAt] = held.field("airReadAt");
+  const { busy, message, send } = useSetupSave(save, held);
   const put = (key: keyof typeof t) => (value: string) => setT((before) => ({ ...before, [key]: value }));
   const submit = async (e: FormEvent) => {
     e.preventDefault();
@@ -144,6 +152,7 @@ export function SheetForm({
   const four = "grid grid-cols-4 gap-3 max-[900px]:grid-cols-2";
   return (
     <form onSubmit={submit} noValidate className="grid max-w-[860px] gap-3 pb-4">
+      {held.said}
       <div className={four}>
         {code === null && field("code", "Name of the sheet", "GR-210 posts, gun 2")}
         {choose(

@@ -10,7 +10,7 @@ type Outcome =
 export type SaveSetup = (input: unknown) => Promise<Outcome>;
 
 /** Saves a form of set-up: what cannot be read is said before anything is sent. */
-export function useSetupSave(save: SaveSetup) {
+export function useSetupSave(save: SaveSetup, form: { readonly done: () => void }) {
   const router = useRouter();
   const [state, setState] = useState<{ busy: boolean; message: { good: boolean; text: string } | null }>({
     busy: false,
@@ -32,6 +32,7 @@ export function useSetupSave(save: SaveSetup) {
       refuse(failureText(outcome.failure));
       return false;
     }
+    form.done();
     setState({ busy: false, message: { good: true, text: done } });
     router.refresh();
     return true;

@@ -13,6 +13,7 @@ import { fahrenheitToC, parseNumber } from "@/core/units";
 import { Choice } from "../fields/choice";
 import { Recorded } from "../forms/recorded";
 import { TypedNumber } from "../forms/typed-number";
+import { useEntryForm } from "../forms/use-entry-form";
 import { useRecorder } from "../forms/use-recorder";
 import { usePreferences } from "../preferences-context";
 import { aimName, bakeEventName, coolingName, doubtWords } from "../words/cure";
@@ -37,14 +38,23 @@ export function BakeEventForm({
   racks?: readonly string[];
 }) {
   const { units } = usePreferences();
-  const { send, message, busy } = useRecorder();
-  const [value, setValue] = useState("");
-  const [emissivity, setEmissivity] = useState("0.95");
-  const [aim, setAim] = useState<InfraredAim>("coated-part");
-  const [plugs, setPlugs] = useState("");
-  const [setTo, setSetTo] = useState("");
-  const [onRack, setOnRack] = useState(racks[0] ?? "");
-  const [how, setHow] = useState<CoolingMethod>("still-air");
+  const held = useEntryForm(`bake event ${oven} ${load}`, {
+    value: "",
+    emissivity: "0.95",
+    aim: "coated-part" as InfraredAim,
+    plugs: "",
+    setTo: "",
+    onRack: racks[0] ?? "",
+    how: "still-air" as CoolingMethod,
+  });
+  const [value, setValue] = held.field("value");
+  const [emissivity, setEmissivity] = held.field("emissivity");
+  const [aim, setAim] = held.field("aim");
+  const [plugs, setPlugs] = held.field("plugs");
+  const [setTo, setSetTo] = held.field("setTo");
+  const [onRack, setOnRack] = held.field("onRack");
+  const [how, setHow] = held.field("how");
+  const { send, message, busy } = useRecorder(held);
   const [problem, setProblem] = useState<string | null>(null);
   const us = units === "us";
   const number = (text: string) => {
@@ -102,6 +112,7 @@ export function BakeEventForm({
         </div>
       )}
       <form onSubmit={reading} noValidate className="grid gap-2">
+        {held.said}
         <div className="flex flex-wrap items-end gap-3">
           <div className="w-[120px]">
             <TypedNumber

@@ -6,6 +6,7 @@ import { Tick } from "../fields/tick";
 import { kept, stillSaid } from "../forms/still-said";
 import { TextField } from "../forms/text-field";
 import { TypedNumber } from "../forms/typed-number";
+import { useEntryForm } from "../forms/use-entry-form";
 import { usePreferences } from "../preferences-context";
 import { failureText } from "../words/failures";
 
@@ -34,13 +35,17 @@ export function CurePlanForm({
   const router = useRouter();
   const { units } = usePreferences();
   const us = units === "us";
-  const [t, setT] = useState({
-    index: String(plannedIndex),
-    every: String(proofEveryLoads),
-    handle: String(Math.round(us ? cToFahrenheit(handleBelowC) : handleBelowC)),
-    reason: "",
+  const held = useEntryForm("cure plan", {
+    t: {
+      index: String(plannedIndex),
+      every: String(proofEveryLoads),
+      handle: String(Math.round(us ? cToFahrenheit(handleBelowC) : handleBelowC)),
+      reason: "",
+    },
+    hold: planHoldToo,
   });
-  const [hold, setHold] = useState(planHoldToo);
+  const [t, setT] = held.field("t");
+  const [hold, setHold] = held.field("hold");
   const [busy, setBusy] = useState(false);
   const [message, setMessage] = useState<{ good: boolean; text: string } | null>(() =>
     stillSaid("cure plan") ? KEPT : null,
@@ -64,12 +69,14 @@ export function CurePlanForm({
     }).catch((): Outcome => ({ ok: false, failure: { kind: "not-saved" } }));
     setBusy(false);
     if (!outcome.ok) return setMessage({ good: false, text: failureText(outcome.failure) });
+    held.done();
     kept("cure plan");
     setMessage(KEPT);
     router.refresh();
   };
   return (
     <form onSubmit={submit} noValidate className="grid max-w-[720px] gap-3 pb-4">
+      {held.said}
       <div className="grid grid-cols-3 gap-3 max-[700px]:grid-cols-1">
         <TypedNumber id="plan-index" label="Loads are planned to index" text={t.index} change={put("index")} />
         <TypedNumber id="plan-every" label="A test on one load in" text={t.every} change={put("every")} />

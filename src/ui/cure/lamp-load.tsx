@@ -15,6 +15,7 @@ import { Dot, Group } from "../fields/one-of";
 import { minutesSeconds, withUnit } from "../format";
 import { Recorded } from "../forms/recorded";
 import { TypedNumber } from "../forms/typed-number";
+import { useEntryForm } from "../forms/use-entry-form";
 import { useRecorder } from "../forms/use-recorder";
 import { Grade, Verdict } from "../marks/verdict";
 import { aimName, doubtWords } from "../words/cure";
@@ -191,10 +192,15 @@ function ReadingForm({
   section: string;
   units: UnitSystem;
 }) {
-  const { send, message, busy } = useRecorder();
-  const [value, setValue] = useState("");
-  const [emissivity, setEmissivity] = useState("0.95");
-  const [aim, setAim] = useState<InfraredAim>("coated-part");
+  const held = useEntryForm(`lamp reading ${oven} ${load} ${section}`, {
+    value: "",
+    emissivity: "0.95",
+    aim: "coated-part" as InfraredAim,
+  });
+  const [value, setValue] = held.field("value");
+  const [emissivity, setEmissivity] = held.field("emissivity");
+  const [aim, setAim] = held.field("aim");
+  const { send, message, busy } = useRecorder(held);
   const [problem, setProblem] = useState<string | null>(null);
   const us = units === "us";
   const number = (text: string) => {
@@ -223,6 +229,7 @@ function ReadingForm({
   };
   return (
     <form onSubmit={submit} noValidate className="no-print mt-4 grid gap-2">
+      {held.said}
       <div className="flex flex-wrap items-end gap-3">
         <div className="w-[150px]">
           <TypedNumber id="section-value" label={`${section}, ${us ? "°F" : "°C"}`} text={value} change={setValue} />

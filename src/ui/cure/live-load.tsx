@@ -18,7 +18,7 @@ import { SoundChoice } from "../thickness/sound-choice";
 import { filmStateWords, traceFaultWords } from "../words/cure";
 import { failureText } from "../words/failures";
 import { AdviceLine } from "./advice-line";
-import { BakeEventForm } from "./bake-event-form";
+import { BakeEventForm } from "./later";
 import { type LiveRack, standingOf } from "./load-standing";
 import { useOvenRecorder } from "./use-oven-recorder";
 import { usePull } from "./use-pull";

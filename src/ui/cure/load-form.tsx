@@ -16,6 +16,7 @@ import { Tick } from "../fields/tick";
 import { withUnit } from "../format";
 import { RecordRow } from "../forms/recorded";
 import { SetAside } from "../forms/set-aside";
+import { useEntryForm } from "../forms/use-entry-form";
 import { useRecorder } from "../forms/use-recorder";
 import { usePreferences } from "../preferences-context";
 import { sectionWords } from "../words/cure";
@@ -56,12 +57,22 @@ export function LoadForm({
   start: PlannedStart;
 }) {
   const { units } = usePreferences();
-  const { send, message, busy, setAside } = useRecorder();
   const planned = start.racks.filter((n) => racks.some((r) => r.number === n));
-  const [hanging, setHanging] = useState<Hanging>(() => Object.fromEntries(planned.map((n) => [n, NOT_HUNG])));
+  const held = useEntryForm("load", {
+    hanging: Object.fromEntries(planned.map((n) => [n, NOT_HUNG])) as Hanging,
+    ovenCode: start.oven ?? ovens[0]?.code ?? "",
+    sectionText: null as string | null,
+    other: "",
+    load: nextLoad,
+    timing: timings[0]?.[0] ?? "",
+    air: "",
+    setpoint: start.setPointC === null ? "" : (withUnit(start.setPointC, "temperature", units).split(" ")[0] ?? ""),
+  });
+  const [hanging, setHanging] = held.field("hanging");
   const [inHand, setInHand] = useState<string | null>(planned[0] ?? null);
-  const [ovenCode, setOvenCode] = useState(start.oven ?? ovens[0]?.code ?? "");
-  const [sectionText, setSectionText] = useState<string | null>(null);
+  const [ovenCode, setOvenCode] = held.field("ovenCode");
+  const [sectionText, setSectionText] = held.field("sectionText");
+  const { send, message, busy, setAside } = useRecorder(held);
   const [problem, setProblem] = useState<string | null>(null);
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: 6 } }),
@@ -144,6 +155,7 @@ export function LoadForm({
   };
   return (
     <form onSubmit={submit} className="ruled mt-6 grid gap-3">
+      {held.said}
       <h2>{oven?.lamps ? "Light the lamps on a piece" : "Close the door on a load"}</h2>
       <DndContext sensors={sensors} collisionDetection={underPointer} onDragEnd={dropped}>
         <div className="flex flex-wrap items-start gap-6">
@@ -215,7 +227,7 @@ export function LoadForm({
       <div className="grid max-w-[900px] grid-cols-[110px_120px_100px_minmax(0,1fr)_120px_120px] gap-3 max-[760px]:grid-cols-2">
         <div className="field">
           <label htmlFor="other">Other racks</label>
-          <input id="other" name="other" className="input" maxLength={120} placeholder="1046 1047" />
+          <input id="other" {...held.register("other")} className="input" maxLength={120} placeholder="1046 1047" />
         </div>
         <div className="field">
           <label htmlFor="oven">Oven</label>
@@ -237,11 +249,11 @@ export function LoadForm({
         </div>
         <div className="field">
           <label htmlFor="load">Load</label>
-          <input id="load" name="load" className="input" defaultValue={nextLoad} maxLength={40} required />
+          <input id="load" {...held.register("load")} className="input" maxLength={40} required />
         </div>
         <div className="field" hidden={oven?.lamps}>
           <label htmlFor="timing">Timed</label>
-          <Choice id="timing" name="timing" className="input">
+          <Choice id="timing" {...held.choice("timing")} className="input">
             {timings.map(([value, label]) => (
               <option key={value} value={value}>
                 {label}
@@ -251,17 +263,11 @@ export function LoadForm({
         </div>
         <div className="field" hidden={oven?.lamps}>
           <label htmlFor="air">Oven reads, {units === "us" ? "°F" : "°C"}</label>
-          <input id="air" name="air" className="input num" inputMode="decimal" />
+          <input id="air" {...held.register("air")} className="input num" inputMode="decimal" />
         </div>
         <div className="field" hidden={oven?.lamps}>
           <label htmlFor="setpoint">Set point, {units === "us" ? "°F" : "°C"}</label>
-          <input
-            id="setpoint"
-            name="setpoint"
-            className="input num"
-            inputMode="decimal"
-            defaultValue={start.setPointC === null ? "" : withUnit(start.setPointC, "temperature", units).split(" ")[0]}
-          />
+          <input id="setpoint" {...held.register("setpoint")} className="input num" inputMode="decimal" />
         </div>
       </div>
       {problem && (

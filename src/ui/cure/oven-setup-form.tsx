@@ -7,6 +7,7 @@ import { Choice } from "../fields/choice";
 import { Tick } from "../fields/tick";
 import { TextField } from "../forms/text-field";
 import { TypedNumber } from "../forms/typed-number";
+import { useEntryForm } from "../forms/use-entry-form";
 import { heatName } from "../words/cure";
 import { failureText } from "../words/failures";
 
@@ -59,24 +60,30 @@ export function OvenSetupForm({
   keep: (input: unknown) => Promise<Outcome>;
 }) {
   const router = useRouter();
-  const [t, setT] = useState(() => ({
-    code,
-    name: data.name,
-    habits: data.habits,
-    reason: "",
-    places: placeLines(data.places),
-    zones: zoneLines(data.zones),
-    length: data.insideMm ? String(data.insideMm.lengthMm) : "",
-    width: data.insideMm ? String(data.insideMm.widthMm) : "",
-    height: data.insideMm ? String(data.insideMm.heightMm) : "",
-    ...(Object.fromEntries(figures.map(([key]) => [key, String(data[key])])) as Record<
-      (typeof figures)[number][0],
-      string
-    >),
-  }));
-  const [type, setType] = useState(data.type);
-  const [heat, setHeat] = useState(data.heat);
-  const [dedicated, setDedicated] = useState(data.dedicated);
+  const held = useEntryForm(`oven ${code ?? "new"}`, {
+    t: {
+      code,
+      name: data.name,
+      habits: data.habits,
+      reason: "",
+      places: placeLines(data.places),
+      zones: zoneLines(data.zones),
+      length: data.insideMm ? String(data.insideMm.lengthMm) : "",
+      width: data.insideMm ? String(data.insideMm.widthMm) : "",
+      height: data.insideMm ? String(data.insideMm.heightMm) : "",
+      ...(Object.fromEntries(figures.map(([key]) => [key, String(data[key])])) as Record<
+        (typeof figures)[number][0],
+        string
+      >),
+    },
+    type: data.type,
+    heat: data.heat,
+    dedicated: data.dedicated,
+  });
+  const [t, setT] = held.field("t");
+  const [type, setType] = held.field("type");
+  const [heat, setHeat] = held.field("heat");
+  const [dedicated, setDedicated] = held.field("dedicated");
   const [busy, setBusy] = useState(false);
   const [message, setMessage] = useState<{ good: boolean; text: string } | null>(null);
   const put = (key: keyof typeof t) => (text: string) => setT((b) => ({ ...b, [key]: text }));
@@ -116,10 +123,13 @@ export function OvenSetupForm({
     setMessage(
       outcome.ok ? { good: true, text: "Kept, from now on." } : { good: false, text: failureText(outcome.failure) },
     );
-    if (outcome.ok) router.push(`/cure/ovens/${ovenSlug(t.code)}`);
+    if (!outcome.ok) return;
+    held.done();
+    router.push(`/cure/ovens/${ovenSlug(t.code)}`);
   };
   return (
     <form onSubmit={submit} noValidate className="ruled mt-3 grid max-w-[860px] gap-4">
+      {held.said}
       <div className="grid grid-cols-3 gap-3 max-[760px]:grid-cols-1">
         {seen === null && (
           <TextField id="oven-code" label="Called on the line" text={t.code} change={put("code")} most={20} />

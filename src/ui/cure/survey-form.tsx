@@ -6,6 +6,7 @@ import { fahrenheitToC, parseNumber } from "@/core/units";
 import { withUnit } from "../format";
 import { RecordRow } from "../forms/recorded";
 import { TypedNumber } from "../forms/typed-number";
+import { useEntryForm } from "../forms/use-entry-form";
 import { useRecorder } from "../forms/use-recorder";
 import { usePreferences } from "../preferences-context";
 import { failureText } from "../words/failures";
@@ -14,15 +15,19 @@ import { failureText } from "../words/failures";
 export function SurveyForm({ oven, setPointC }: { oven: string; setPointC: number }) {
   const { units } = usePreferences();
   const us = units === "us";
-  const { send, message, busy } = useRecorder();
-  const [places, setPlaces] = useState<readonly SurveyPlace[]>([]);
-  const [t, setT] = useState({
-    set: withUnit(setPointC, "temperature", units).split(" ")[0] ?? "",
-    from: "",
-    to: "",
-    door: "",
-    note: "",
+  const held = useEntryForm(`survey ${oven}`, {
+    places: [] as readonly SurveyPlace[],
+    t: {
+      set: withUnit(setPointC, "temperature", units).split(" ")[0] ?? "",
+      from: "",
+      to: "",
+      door: "",
+      note: "",
+    },
   });
+  const [places, setPlaces] = held.field("places");
+  const [t, setT] = held.field("t");
+  const { send, message, busy } = useRecorder(held);
   const [problem, setProblem] = useState<string | null>(null);
   const put = (key: keyof typeof t) => (text: string) => setT((b) => ({ ...b, [key]: text }));
   const number = (text: string) => {
@@ -66,6 +71,7 @@ export function SurveyForm({ oven, setPointC }: { oven: string; setPointC: numbe
   };
   return (
     <form onSubmit={submit} noValidate className="grid gap-3">
+      {held.said}
       <div className="flex flex-wrap items-end gap-3">
         <div className="field w-[260px]">
           <label htmlFor="survey-file">Recorder’s file, a channel a place</label>

@@ -4,6 +4,7 @@ import { beforeAfter } from "@/core/coating";
 import { parseNumber } from "@/core/units";
 import { RecordRow } from "../forms/recorded";
 import { TextField } from "../forms/text-field";
+import { useEntryForm } from "../forms/use-entry-form";
 import { useRecorder } from "../forms/use-recorder";
 import { failureText } from "../words/failures";
 
@@ -19,8 +20,11 @@ function numbersIn(text: string): number[] | null {
 
 /** Two programs on the same kind of panel, the same test: the difference with its interval as it is typed. */
 export function TrialForm() {
-  const { send, message, busy } = useRecorder();
-  const [t, setT] = useState({ question: "", test: "", unit: "", a: "", b: "", valuesA: "", valuesB: "", note: "" });
+  const held = useEntryForm("cure trial", {
+    t: { question: "", test: "", unit: "", a: "", b: "", valuesA: "", valuesB: "", note: "" },
+  });
+  const [t, setT] = held.field("t");
+  const { send, message, busy } = useRecorder(held);
   const [problem, setProblem] = useState<string | null>(null);
   const put = (key: keyof typeof t) => (text: string) => setT((b) => ({ ...b, [key]: text }));
   const [valuesA, valuesB] = [numbersIn(t.valuesA), numbersIn(t.valuesB)];
@@ -45,6 +49,7 @@ export function TrialForm() {
   };
   return (
     <form onSubmit={submit} noValidate className="grid gap-3">
+      {held.said}
       <div className="grid grid-cols-3 gap-3 max-[820px]:grid-cols-1">
         <TextField id="trial-question" label="What is asked" text={t.question} change={put("question")} most={200} />
         <TextField id="trial-test" label="Test" text={t.test} change={put("test")} most={80} />

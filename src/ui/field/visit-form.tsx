@@ -1,5 +1,5 @@
 "use client";
-import { type FormEvent, useEffect, useState } from "react";
+import { type FormEvent, useState } from "react";
 import { v7 as uuidv7 } from "uuid";
 import {
   CREEP_LEAST_POINTS,
@@ -13,6 +13,7 @@ import { ok, type Result } from "@/core/result";
 import { parseNumber } from "@/core/units";
 import { Choice } from "../fields/choice";
 import { withUnit } from "../format";
+import { useEntryForm } from "../forms/use-entry-form";
 import { useRecorder } from "../forms/use-recorder";
 import { Verdict } from "../marks/verdict";
 import { usePreferences } from "../preferences-context";
@@ -29,8 +30,8 @@ type Zone = {
   length: string;
   rust: string;
 };
-const empty = (): Zone => ({
-  key: uuidv7(),
+const empty = (key = uuidv7()): Zone => ({
+  key,
   zone: "",
   from: "chip",
   scribe: "0.5",
@@ -79,31 +80,13 @@ function widthsOf(text: string): { ok: true; widths: number[] } | { ok: false; t
 /** A visit: zones with creep widths, mean and rating as they are typed. Kept in the browser until it is recorded. */
 export function VisitForm({ structure }: { structure: string }) {
   const { units } = usePreferences();
-  const key = `visit-draft-${structure}`;
-  const [zones, setZones] = useState<Zone[]>([empty()]);
-  const [weather, setWeather] = useState("");
-  const [note, setNote] = useState("");
+  const held = useEntryForm(`visit ${structure}`, { zones: [empty("first")], weather: "", note: "" });
+  const [zones, setZones] = held.field("zones");
+  const [weather, setWeather] = held.field("weather");
+  const [note, setNote] = held.field("note");
   const [problem, setProblem] = useState<string | null>(null);
-  const { send, message, busy } = useRecorder();
-  useEffect(() => {
-    const kept = localStorage.getItem(key);
-    if (kept) {
-      const d = JSON.parse(kept) as { zones: Zone[]; weather: string; note: string };
-      // What was kept before a zone had all of these.
-      setZones(d.zones.map((z) => ({ ...empty(), ...z })));
-      setWeather(d.weather);
-      setNote(d.note);
-    }
-  }, [key]);
-  const keep = (next: { zones?: Zone[]; weather?: string; note?: string }) => {
-    const d = { zones, weather, note, ...next };
-    setZones(d.zones);
-    setWeather(d.weather);
-    setNote(d.note);
-    localStorage.setItem(key, JSON.stringify(d));
-  };
-  const set = (k: string, change: Partial<Zone>) =>
-    keep({ zones: zones.map((z) => (z.key === k ? { ...z, ...change } : z)) });
+  const { send, message, busy } = useRecorder(held);
+  const set = (k: string, change: Partial<Zone>) => setZones(zones.map((z) => (z.key === k ? { ...z, ...change } : z)));
   const submit = async (e: FormEvent) => {
     e.preventDefault();
     setProblem(null);
@@ -136,8 +119,7 @@ export function VisitForm({ structure }: { structure: string }) {
       });
     }
     if (await send({ kind: "visit", structure, weather, note, creep, rust })) {
-      localStorage.removeItem(key);
-      setZones([empty()]);
+      setZones([empty("first")]);
       setWeather("");
       setNote("");
     }
@@ -145,6 +127,7 @@ export function VisitForm({ structure }: { structure: string }) {
   return (
     <form onSubmit={submit} className="ruled grid max-w-[640px] gap-3">
       <h2>Record a visit</h2>
+      {held.said}
       {zones.map((z, i) => {
         const w = widthsOf(z.widths);
         const creep = creepOf(z);
@@ -229,7 +212,7 @@ export function VisitForm({ structure }: { structure: string }) {
         );
       })}
       <p>
-        <button type="button" className="btn" onClick={() => keep({ zones: [...zones, empty()] })}>
+        <button type="button" className="btn" onClick={() => setZones([...zones, empty()])}>
           Another zone
         </button>
       </p>
@@ -241,7 +224,7 @@ export function VisitForm({ structure }: { structure: string }) {
             className="input"
             maxLength={80}
             value={weather}
-            onChange={(e) => keep({ weather: e.target.value })}
+            onChange={(e) => setWeather(e.target.value)}
           />
         </div>
         <div className="field">
@@ -251,7 +234,7 @@ export function VisitForm({ structure }: { structure: string }) {
             className="input"
             maxLength={800}
             value={note}
-            onChange={(e) => keep({ note: e.target.value })}
+            onChange={(e) => setNote(e.target.value)}
           />
         </div>
       </div>

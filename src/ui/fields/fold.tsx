@@ -1,6 +1,9 @@
 "use client";
 import { Collapsible } from "radix-ui";
-import { type ReactNode, useEffect, useState } from "react";
+import { createContext, type ReactNode, useCallback, useEffect, useState } from "react";
+
+/** Opens the fold that it stands in: something in there wants to be seen. */
+export const FoldContext = createContext<(() => void) | null>(null);
 
 /**
  * What is read or filled in only at times, under a line that says what it is. What was typed in it stays while it is shut.
@@ -29,6 +32,7 @@ export function Fold({
   useEffect(() => {
     if (id && window.location.hash === `#${id}`) setIs(true);
   }, [id]);
+  const show = useCallback(() => setIs(true), []);
   const set = (next: boolean) => {
     setIs(next);
     onToggle?.(next);
@@ -37,7 +41,7 @@ export function Fold({
     <Collapsible.Root open={is} onOpenChange={set} id={id} className={className} data-fold>
       <Collapsible.Trigger className={`fold ${summaryClassName}`}>{summary}</Collapsible.Trigger>
       <Collapsible.Content forceMount hidden={!is}>
-        {children}
+        <FoldContext value={show}>{children}</FoldContext>
       </Collapsible.Content>
     </Collapsible.Root>
   );

@@ -1,14 +1,15 @@
 "use client";
-import { type FormEvent, useState } from "react";
+import type { FormEvent } from "react";
 import { PartSketch, type SketchFace } from "../charts/part-sketch";
 import { Choice } from "../fields/choice";
+import { useEntryForm } from "../forms/use-entry-form";
 import { usePreferences } from "../preferences-context";
 import { RecordRow } from "./recorded";
 import { useRecorder } from "./use-recorder";
 
 type Seen = { readonly rack: string; readonly faces: readonly SketchFace[] } | { readonly structure: string };
 type DefectName = { readonly id: string; readonly label: string; readonly plain: string };
-const number = (value: FormDataEntryValue | null) => (value === null || value === "" ? null : Number(value));
+const number = (text: string) => (text === "" ? null : Number(text));
 
 /**
  * A defect with its extent and how many pieces show it: placed on the sketch of a rack's part, or in a zone of a
@@ -16,30 +17,39 @@ const number = (value: FormDataEntryValue | null) => (value === null || value ==
  */
 export function DefectForm({ on, defects }: { on: Seen; defects: readonly DefectName[] }) {
   const { units } = usePreferences();
-  const [at, setAt] = useState<{ face: string; x: number; y: number } | null>(null);
-  const [kind, setKind] = useState("rack" in on ? "orange-peel" : "rust-creep");
-  const { send, message, busy } = useRecorder();
+  const held = useEntryForm(`defect ${"rack" in on ? on.rack : on.structure}`, {
+    at: null as { face: string; x: number; y: number } | null,
+    kind: "rack" in on ? "orange-peel" : "rust-creep",
+    place: "",
+    extent: "",
+    affected: "",
+    seen: "",
+    note: "",
+  });
+  const [at, setAt] = held.field("at");
+  const [kind, setKind] = held.field("kind");
+  const { send, message, busy } = useRecorder(held);
   const submit = (e: FormEvent<HTMLFormElement>) => {
     e.preventDefault();
-    const form = new FormData(e.currentTarget);
+    const { place, extent, affected, seen, note } = held.values;
     void send({
       kind: "defect",
       rack: "rack" in on ? on.rack : null,
       structure: "rack" in on ? null : on.structure,
       defect: kind,
-      face: String(form.get("face") || "").slice(0, 20) || null,
+      face: ("rack" in on ? at?.face : place)?.slice(0, 20) || null,
       x: at?.x ?? null,
       y: at?.y ?? null,
-      extentPercent: number(form.get("extent")),
-      piecesAffected: number(form.get("affected")),
-      piecesSeen: number(form.get("seen")),
-      note: String(form.get("note") ?? ""),
+      extentPercent: number(extent),
+      piecesAffected: number(affected),
+      piecesSeen: number(seen),
+      note: note,
     });
   };
-  const count = (name: string, label: string, more: object = {}) => (
+  const count = (name: "extent" | "affected" | "seen", label: string, more: object = {}) => (
     <div className="field">
       <label htmlFor={`defect-${name}`}>{label}</label>
-      <input id={`defect-${name}`} name={name} type="number" min="0" className="input num" {...more} />
+      <input id={`defect-${name}`} {...held.register(name)} type="number" min="0" className="input num" {...more} />
     </div>
   );
   return (
@@ -57,6 +67,7 @@ export function DefectForm({ on, defects }: { on: Seen; defects: readonly Defect
       )}
       <div className="grid max-w-[460px] content-start gap-3">
         <h2>Record a defect</h2>
+        {held.said}
         <div className="field">
           <label htmlFor="defect">Defect</label>
           <Choice id="defect" className="input" value={kind} onChange={setKind}>
@@ -74,7 +85,6 @@ export function DefectForm({ on, defects }: { on: Seen; defects: readonly Defect
               <label htmlFor="defect-face">Face</label>
               <Choice
                 id="defect-face"
-                name="face"
                 className="input"
                 value={at?.face ?? ""}
                 onChange={(value) => setAt(value ? { face: value, x: 50, y: 50 } : null)}
@@ -90,7 +100,14 @@ export function DefectForm({ on, defects }: { on: Seen; defects: readonly Defect
           ) : (
             <div className="field">
               <label htmlFor="defect-face">Where it sits</label>
-              <input id="defect-face" name="face" className="input" maxLength={20} placeholder="seam, bay 2" required />
+              <input
+                id="defect-face"
+                {...held.register("place")}
+                className="input"
+                maxLength={20}
+                placeholder="seam, bay 2"
+                required
+              />
             </div>
           )}
           {count("extent", "rack" in on ? "Extent, % of the face" : "Extent, %", { max: 100, step: "any" })}
@@ -99,7 +116,7 @@ export function DefectForm({ on, defects }: { on: Seen; defects: readonly Defect
         </div>
         <div className="field">
           <label htmlFor="defect-note">What you see</label>
-          <input id="defect-note" name="note" className="input" maxLength={400} />
+          <input id="defect-note" {...held.register("note")} className="input" maxLength={400} />
         </div>
         <RecordRow busy={busy} message={message} primary={false}>
           Record defect

@@ -1,17 +1,29 @@
 "use client";
 import { useRouter } from "next/navigation";
-import { type FormEvent, type ReactNode, useState } from "react";
+import { createContext, type FormEvent, type ReactNode, useContext, useState } from "react";
 import { Fold } from "../fields/fold";
 import { failureText } from "../words/failures";
+import { type EntryForm, useEntryForm } from "./use-entry-form";
 
 type Outcome =
   | { readonly ok: true; readonly href?: string }
   | { readonly ok: false; readonly failure: { readonly kind: string; readonly [detail: string]: unknown } };
 
+type Held = EntryForm<Record<string, string | readonly string[]>>;
+const HeldContext = createContext<Held | null>(null);
+/** The form that a field stands in. */
+export function useHeld(): Held {
+  const held = useContext(HeldContext);
+  if (!held) throw new Error("a field outside its form");
+  return held;
+}
+
 /** A form that makes something with a page of its own, and goes there. What was typed stays when it is refused. */
 export function MakeForm({
   title,
   button,
+  about,
+  begun,
   make,
   read,
   anyway,
@@ -19,9 +31,13 @@ export function MakeForm({
 }: {
   title: string;
   button: string;
+  /** Which form it is, and of what: its draft is kept under it. */
+  about: string;
+  /** What stands in its fields at first, by name. */
+  begun: Record<string, string | readonly string[]>;
   make: (input: unknown) => Promise<Outcome>;
   /** What is sent; `sure` once what was asked about is to stand. */
-  read: (form: FormData, sure: boolean) => unknown;
+  read: (values: Record<string, string | readonly string[]>, sure: boolean) => unknown;
   /** What the button says that keeps it as it stands, where a refusal only asks. */
   anyway?: string;
   children: ReactNode;
@@ -32,9 +48,10 @@ export function MakeForm({
     text: "",
     asked: false,
   });
-  const send = async (form: HTMLFormElement, sure: boolean) => {
+  const held = useEntryForm(about, begun);
+  const send = async (sure: boolean) => {
     setState({ busy: true, text: "", asked: false });
-    const outcome = await make(read(new FormData(form), sure)).catch(
+    const outcome = await make(read(held.values, sure)).catch(
       (): Outcome => ({ ok: false, failure: { kind: "not-saved" } }),
     );
     setState({
@@ -42,16 +59,19 @@ export function MakeForm({
       text: outcome.ok ? "" : failureText(outcome.failure),
       asked: !outcome.ok && outcome.failure.kind === "more-than-ordered",
     });
-    if (outcome.ok && outcome.href) router.push(outcome.href);
+    if (!outcome.ok) return;
+    held.done();
+    if (outcome.href) router.push(outcome.href);
   };
-  const submit = (e: FormEvent<HTMLFormElement>) => {
+  const submit = (e: FormEvent) => {
     e.preventDefault();
-    void send(e.currentTarget, false);
+    void send(false);
   };
   return (
     <Fold className="no-print mt-6 max-w-[640px]" summaryClassName="btn list-none" summary={title}>
       <form onSubmit={submit} className="mt-3 grid gap-3">
-        {children}
+        {held.said}
+        <HeldContext value={held}>{children}</HeldContext>
         {state.text && (
           <p role="alert" className="border-l-4 border-out pl-3 text-out">
             {state.text}
@@ -62,14 +82,7 @@ export function MakeForm({
             {state.busy ? "Recording …" : button}
           </button>
           {state.asked && anyway && (
-            <button
-              type="button"
-              className="btn"
-              onClick={(e) => {
-                const { form } = e.currentTarget;
-                if (form) void send(form, true);
-              }}
-            >
+            <button type="button" className="btn" onClick={() => void send(true)}>
               {anyway}
             </button>
           )}
@@ -87,7 +100,6 @@ export function Field({
   name: string;
   label: string;
   type?: string;
-  defaultValue?: string | number;
   required?: boolean;
   min?: number;
   max?: number;
@@ -95,10 +107,11 @@ export function Field({
   step?: string;
   placeholder?: string;
 }) {
+  const held = useHeld();
   return (
     <div className="field">
       <label htmlFor={name}>{label}</label>
-      <input id={name} name={name} className="input" {...input} />
+      <input id={name} {...held.register(name)} className="input" {...input} />
     </div>
   );
 }

@@ -1,17 +1,21 @@
 "use client";
 import { Tick } from "../fields/tick";
-import { Field, MakeForm } from "./make-form";
+import { Field, MakeForm, useHeld } from "./make-form";
 
 type Make = Parameters<typeof MakeForm>[0]["make"];
 const exposures = ["weather", "sun", "salt", "standing-water", "knocks", "indoor"] as const;
 
 function Exposure() {
+  const [chosen, choose] = useHeld().field("exposure");
   return (
     <fieldset className="m-0 flex flex-wrap gap-x-5 border-0 p-0">
       <legend className="small soft">Where it lives</legend>
       {exposures.map((e) => (
         <label key={e} className="flex min-h-11 items-center gap-2">
-          <Tick name="exposure" value={e} />
+          <Tick
+            checked={chosen?.includes(e) ?? false}
+            onChange={(on) => choose(exposures.filter((x) => (x === e ? on : chosen?.includes(x))))}
+          />
           {e.replaceAll("-", " ")}
         </label>
       ))}
@@ -39,20 +43,14 @@ export function RackForm({
       title="Hang a rack"
       button="Record the rack"
       anyway="Hang it all the same"
+      about={`hang ${job}`}
+      begun={{ rack: next ?? "", pieces: String(left && left < 500 ? left : 1) }}
       make={make}
-      read={(f, sure) => ({ job, number: f.get("rack"), pieces: Number(f.get("pieces")), sure })}
+      read={({ rack, pieces }, sure) => ({ job, number: rack, pieces: Number(pieces), sure })}
     >
       <div className="grid grid-cols-2 gap-3">
-        <Field name="rack" label="Number on its tag" required maxLength={20} defaultValue={next ?? ""} />
-        <Field
-          name="pieces"
-          label="Pieces"
-          type="number"
-          min={1}
-          max={500}
-          defaultValue={left && left < 500 ? Math.min(left, 500) : 1}
-          required
-        />
+        <Field name="rack" label="Number on its tag" required maxLength={20} />
+        <Field name="pieces" label="Pieces" type="number" min={1} max={500} required />
       </div>
       {left !== null && (
         <p className="small soft m-0">
@@ -70,16 +68,10 @@ export function StructureForm({ make }: { make: Make }) {
     <MakeForm
       title="Put a structure on record"
       button="Record the structure"
+      about="structure"
+      begun={{ code: "", name: "", site: "", rack: "", place: "", putup: "", exposure: [] }}
       make={make}
-      read={(f) => ({
-        code: f.get("code"),
-        name: f.get("name"),
-        site: f.get("site"),
-        rack: f.get("rack"),
-        place: f.get("place"),
-        putUpOn: f.get("putup") || null,
-        exposure: f.getAll("exposure"),
-      })}
+      read={({ putup, ...rest }) => ({ ...rest, putUpOn: putup || null })}
     >
       <div className="grid grid-cols-2 gap-3 max-[560px]:grid-cols-1">
         <Field name="code" label="Short name (letters, digits, dashes)" required maxLength={24} placeholder="JETTY-B" />

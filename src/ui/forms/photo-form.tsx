@@ -2,6 +2,7 @@
 import { useRouter } from "next/navigation";
 import { type FormEvent, useState } from "react";
 import { v7 as uuidv7 } from "uuid";
+import { useEntryForm } from "../forms/use-entry-form";
 import { failureText } from "../words/failures";
 
 type Attach = (form: FormData) => Promise<{
@@ -25,6 +26,7 @@ export function PhotoForm({
     text: "",
     good: true,
   });
+  const held = useEntryForm(`photo ${Object.values(of).join(" ")}`, { caption: "" });
   const submit = async (e: FormEvent<HTMLFormElement>) => {
     e.preventDefault();
     const form = e.currentTarget;
@@ -41,6 +43,8 @@ export function PhotoForm({
         : failureText(outcome.failure ?? { kind: "not-saved" }),
     });
     if (outcome.ok) {
+      held.done();
+      held.drop();
       form.reset();
       router.refresh();
     }
@@ -48,6 +52,7 @@ export function PhotoForm({
   return (
     <form onSubmit={submit} className="ruled grid max-w-[640px] gap-2">
       <h2>{title}</h2>
+      {held.said}
       <div className="grid grid-cols-2 gap-3 max-[560px]:grid-cols-1">
         <div className="field">
           <label htmlFor="photo">JPEG, PNG or WebP, up to 10 MB</label>
@@ -62,7 +67,7 @@ export function PhotoForm({
         </div>
         <div className="field">
           <label htmlFor="caption">Caption</label>
-          <input id="caption" name="caption" className="input" maxLength={200} />
+          <input id="caption" {...held.register("caption")} className="input" maxLength={200} />
         </div>
       </div>
       <p className="flex items-center gap-3">

@@ -21,8 +21,11 @@ export const ORDER_OF_WORK: ReadonlySet<string> = new Set([
   "recoat-not-ready",
 ]);
 
-/** Sends an entry once: the same form content keeps its id through retries, and changes it when anything is changed. */
-export function useRecorder() {
+/**
+ * Sends an entry once: the same form content keeps its id through retries, and changes it when anything is changed. Once it
+ * is recorded the form's draft is done.
+ */
+export function useRecorder(form?: { readonly done: () => void }) {
   const { actions } = useShell();
   const router = useRouter();
   const { units } = usePreferences();
@@ -56,6 +59,7 @@ export function useRecorder() {
     );
     if (outcome.ok) {
       id.current = null;
+      form?.done();
       router.refresh();
     }
     return outcome.ok;

@@ -7,6 +7,7 @@ import { Choice } from "../fields/choice";
 import { Tick } from "../fields/tick";
 import { RecordRow } from "../forms/recorded";
 import { TextField } from "../forms/text-field";
+import { useEntryForm } from "../forms/use-entry-form";
 import { Verdict } from "../marks/verdict";
 import { failureText } from "../words/failures";
 import { curingName, refusalText } from "../words/plan";
@@ -18,7 +19,7 @@ type Outcome =
 type Change = (input: unknown) => Promise<Outcome>;
 
 /** Sends a change of a plan once, whatever is pressed; what was typed stays when it is refused. */
-export function usePlanChange(job: string, seen: number, change: Change) {
+export function usePlanChange(job: string, seen: number, change: Change, held?: { readonly done: () => void }) {
   const router = useRouter();
   const id = useRef<{ content: string; id: string } | null>(null);
   const [busy, setBusy] = useState(false);
@@ -46,6 +47,7 @@ export function usePlanChange(job: string, seen: number, change: Change) {
     );
     if (outcome.ok) {
       id.current = null;
+      held?.done();
       router.refresh();
     }
     return outcome.ok;
@@ -95,8 +97,9 @@ export function MoveRacks({
   racks: readonly { readonly number: string; readonly version: number }[];
   change: Change;
 }) {
-  const [reason, setReason] = useState("");
-  const { send, busy, message } = usePlanChange(job, seen, change);
+  const held = useEntryForm(`move racks ${job}`, { reason: "" });
+  const [reason, setReason] = held.field("reason");
+  const { send, busy, message } = usePlanChange(job, seen, change, held);
   if (racks.length === 0) return message && <output className="text-in">{message.text}</output>;
   return (
     <form
@@ -106,6 +109,7 @@ export function MoveRacks({
         void send({ move: true, reason });
       }}
     >
+      {held.said}
       <p className="m-0">
         {racks.length === 1 ? "This rack hangs" : "These racks hang"} under an older plan:{" "}
         <b className="fig">
@@ -161,14 +165,19 @@ export function ChangeSystem({
   const same = (a: CoatingSystem | undefined) =>
     JSON.stringify(withoutPowder(a)) === JSON.stringify(withoutPowder(current));
   const standing = (["recommended", "cheaper", "better"] as const).find((key) => same(advice[key]?.system)) ?? null;
-  const [choice, setChoice] = useState(standing);
-  const [reason, setReason] = useState("");
-  const [why, setWhy] = useState("");
-  const { send, busy, message, refused } = usePlanChange(job, seen, change);
-  const [move, setMove] = useState(false);
-  const [schools, setSchools] = useState<
-    Partial<Pick<CoatingSystem, "pretreatment" | "curing" | "sealSeams" | "breakEdges" | "outgas">>
-  >({});
+  const held = useEntryForm(`system ${job}`, {
+    choice: standing,
+    reason: "",
+    why: "",
+    move: false,
+    schools: {} as Partial<Pick<CoatingSystem, "pretreatment" | "curing" | "sealSeams" | "breakEdges" | "outgas">>,
+  });
+  const [choice, setChoice] = held.field("choice");
+  const [reason, setReason] = held.field("reason");
+  const [why, setWhy] = held.field("why");
+  const [move, setMove] = held.field("move");
+  const [schools, setSchools] = held.field("schools");
+  const { send, busy, message, refused } = usePlanChange(job, seen, change, held);
   const picked = choice ? advice[choice] : null;
   const base = picked?.system ?? current;
   const conversion = schools.pretreatment ?? base?.pretreatment;
@@ -189,6 +198,7 @@ export function ChangeSystem({
   };
   return (
     <form onSubmit={submit} className="grid gap-3">
+      {held.said}
       <SystemChoice advice={advice} has={has} chosen={choice} choose={setChoice} />
       {base && (
         <div className="flex flex-wrap gap-3">

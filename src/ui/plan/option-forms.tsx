@@ -6,6 +6,7 @@ import { parseNumber } from "@/core/units";
 import { Choice } from "../fields/choice";
 import { RecordRow } from "../forms/recorded";
 import { TypedNumber } from "../forms/typed-number";
+import { useEntryForm } from "../forms/use-entry-form";
 import { failureText } from "../words/failures";
 import { optionName } from "../words/plan";
 import { GoesOver } from "./change-plan-form";
@@ -59,11 +60,18 @@ export function OfferForm({
   offer: Send;
 }) {
   const first = suggestions[0];
-  const [code, setCode] = useState(first?.code ?? "test-panels");
-  const [what, setWhat] = useState(optionName[first?.code ?? "test-panels"] ?? "");
-  const [risk, setRisk] = useState(first?.risk ?? "");
-  const [quantity, setQuantity] = useState(first?.quantity ? String(first.quantity) : "");
-  const [price, setPrice] = useState(first?.price ? first.price.toFixed(0) : "");
+  const held = useEntryForm(`offer ${job}`, {
+    code: first?.code ?? "test-panels",
+    what: optionName[first?.code ?? "test-panels"] ?? "",
+    risk: first?.risk ?? "",
+    quantity: first?.quantity ? String(first.quantity) : "",
+    price: first?.price ? first.price.toFixed(0) : "",
+  });
+  const [code, setCode] = held.field("code");
+  const [what, setWhat] = held.field("what");
+  const [risk, setRisk] = held.field("risk");
+  const [quantity, setQuantity] = held.field("quantity");
+  const [price, setPrice] = held.field("price");
   const { go, busy, message, setMessage } = useSend(offer);
   const choose = (next: string) => {
     const suggested = suggestions.find((s) => s.code === next);
@@ -89,7 +97,9 @@ export function OfferForm({
       currency,
       risk,
     });
-    if (saved) setPrice("");
+    if (!saved) return;
+    held.done();
+    setPrice("");
   };
   const codes = [
     ...new Set([
@@ -109,6 +119,7 @@ export function OfferForm({
   ];
   return (
     <form onSubmit={submit} className="grid max-w-[760px] gap-3">
+      {held.said}
       <div className="grid grid-cols-[220px_minmax(0,1fr)_110px_120px] gap-3 max-[700px]:grid-cols-2">
         <div className="field">
           <label htmlFor="option">Option</label>
@@ -171,24 +182,24 @@ export function AnswerForm({
   answer: Send;
 }) {
   const { go, busy, message } = useSend(answer);
-  const [move, setMove] = useState(false);
-  const [taken, setTaken] = useState<boolean | null>(null);
+  const held = useEntryForm(`answer ${offerId}`, {
+    move: false,
+    taken: null as boolean | null,
+    who: "",
+    how: "signed",
+    on: today,
+  });
+  const [move, setMove] = held.field("move");
+  const [taken, setTaken] = held.field("taken");
   const submit = (e: FormEvent<HTMLFormElement>) => {
     e.preventDefault();
-    const form = new FormData(e.currentTarget);
+    const { who, how, on } = held.values;
     if (taken === null) return;
-    void go({
-      offer: offerId,
-      taken,
-      who: String(form.get("who") ?? ""),
-      how: String(form.get("how")),
-      on: String(form.get("on")),
-      note: "",
-      move,
-    });
+    void go({ offer: offerId, taken, who, how, on, note: "", move }).then((saved) => saved && held.done());
   };
   return (
     <form onSubmit={submit} className="flex flex-wrap items-end gap-2 pb-1">
+      {held.said}
       {[true, false].map((value) => (
         <button
           key={String(value)}
@@ -203,24 +214,23 @@ export function AnswerForm({
       {taken !== null && (
         <>
           <input
-            name="who"
+            {...held.register("who")}
             className="input max-w-[190px]"
             aria-label="Whose word"
             placeholder="whose word"
             required
             maxLength={80}
           />
-          <Choice name="how" className="input max-w-[150px]" aria-label="How it was said">
+          <Choice {...held.choice("how")} className="input max-w-[150px]" aria-label="How it was said">
             {["signed", "by mail", "by telephone", "in person"].map((h) => (
               <option key={h}>{h}</option>
             ))}
           </Choice>
           <input
-            name="on"
+            {...held.register("on")}
             type="date"
             className="input max-w-[160px]"
             aria-label="On what day"
-            defaultValue={today}
             max={today}
             required
           />

@@ -17,6 +17,7 @@ import { fahrenheitToC, parseNumber } from "@/core/units";
 import { Choice } from "../fields/choice";
 import { Tick } from "../fields/tick";
 import { TypedNumber } from "../forms/typed-number";
+import { useEntryForm } from "../forms/use-entry-form";
 import { usePreferences } from "../preferences-context";
 import { failureText } from "../words/failures";
 import { exposureName, refusalText } from "../words/plan";
@@ -63,14 +64,29 @@ export function ReceiveForm({
   const { units } = usePreferences();
   const router = useRouter();
   const id = useRef<{ content: string; id: string } | null>(null);
-  const [text, setText] = useState("");
-  const [exposure, setExposure] = useState<readonly Exposure[]>(["weather"]);
-  const [life, setLife] = useState("");
-  const [hottest, setHottest] = useState("");
-  const [finish, setFinish] = useState<Service["finish"]>("standard");
-  const [handSteps, setHandSteps] = useState(0);
-  const [powder, setPowder] = useState((powders.find((p) => p.family === "polyester") ?? powders[0])?.id ?? "");
-  const [more, setMore] = useState<Readonly<Record<string, More>>>({});
+  const held = useEntryForm("receive work", {
+    text: "",
+    exposure: ["weather"] as readonly Exposure[],
+    life: "",
+    hottest: "",
+    finish: "standard" as Service["finish"],
+    handSteps: 0,
+    powder: (powders.find((p) => p.family === "polyester") ?? powders[0])?.id ?? "",
+    more: {} as Readonly<Record<string, More>>,
+    customer: customers[0]?.id ?? "",
+    due: "",
+    order: "",
+    note: "",
+    fabrication: true,
+  });
+  const [text, setText] = held.field("text");
+  const [exposure, setExposure] = held.field("exposure");
+  const [life, setLife] = held.field("life");
+  const [hottest, setHottest] = held.field("hottest");
+  const [finish, setFinish] = held.field("finish");
+  const [handSteps, setHandSteps] = held.field("handSteps");
+  const [powder, setPowder] = held.field("powder");
+  const [more, setMore] = held.field("more");
   const [state, setState] = useState<{ busy: boolean; text: string }>({ busy: false, text: "" });
   const linesInput = useRef<HTMLTextAreaElement>(null);
   // Whoever opens this page came to type parts.
@@ -104,7 +120,7 @@ export function ReceiveForm({
   const set = useCallback(
     (name: string, change: Partial<More>) =>
       setMore((before) => ({ ...before, [name]: { ...(before[name] ?? usual), ...change } })),
-    [],
+    [setMore],
   );
   const list = read.ok ? read.value : { parts: [], problems: [] };
   const fits = useFit({ parts: list.parts.map(({ box, massKg }) => ({ box, massKg })), places, rooms });
@@ -112,19 +128,19 @@ export function ReceiveForm({
   const open = described.flatMap((d) => d.against.filter((r) => (d.own.overrule[r.kind] ?? "").trim().length < 3));
   const submit = async (e: FormEvent<HTMLFormElement>) => {
     e.preventDefault();
-    const form = new FormData(e.currentTarget);
+    const { customer, due, order, note, fabrication } = held.values;
     const body = {
-      customer: String(form.get("customer")),
+      customer,
       powder,
-      dueOn: String(form.get("due") ?? "") || null,
-      customerOrder: String(form.get("order") ?? ""),
-      deliveryNote: String(form.get("note") ?? ""),
+      dueOn: due || null,
+      customerOrder: order,
+      deliveryNote: note,
       requirement: required.value,
       exposure: [...exposure],
       lifeYears: service.lifeYears,
       finish,
       handSteps,
-      fabricationComplete: form.get("fabrication") === "on",
+      fabricationComplete: fabrication,
       serviceC: service.serviceC,
       lines: described.map(({ part, own, system }) => ({
         ...part,
@@ -147,14 +163,18 @@ export function ReceiveForm({
         ? ""
         : `${outcome.failure.line ? `Part ${String(outcome.failure.line)}: ` : ""}${outcome.failure.kind === "refused-system" ? (refusalText[String(outcome.failure.refusal)] ?? "") : failureText(outcome.failure)}`,
     });
-    if (outcome.ok) router.push(outcome.href);
+    if (!outcome.ok) return;
+    held.done();
+    requirement.done();
+    router.push(outcome.href);
   };
   return (
     <form onSubmit={submit} className="mt-4 grid gap-5">
+      {held.said}
       <div className="grid grid-cols-[190px_minmax(0,1fr)_150px_120px] gap-3 max-[820px]:grid-cols-2">
         <div className="field">
           <label htmlFor="customer">Customer</label>
-          <Choice id="customer" name="customer" className="input">
+          <Choice id="customer" {...held.choice("customer")} className="input">
             {customers.map((c) => (
               <option key={c.id} value={c.id}>
                 {c.label}
@@ -174,16 +194,16 @@ export function ReceiveForm({
         </div>
         <div className="field">
           <label htmlFor="due">Due</label>
-          <input id="due" name="due" type="date" className="input" />
+          <input id="due" {...held.register("due")} type="date" className="input" />
         </div>
         <TypedNumber id="life" label="Life asked, years" text={life} change={setLife} />
         <div className="field">
           <label htmlFor="order">Customer’s order number</label>
-          <input id="order" name="order" className="input" maxLength={60} />
+          <input id="order" {...held.register("order")} className="input" maxLength={60} />
         </div>
         <div className="field">
           <label htmlFor="note">Delivery note</label>
-          <input id="note" name="note" className="input" maxLength={60} />
+          <input id="note" {...held.register("note")} className="input" maxLength={60} />
         </div>
       </div>
       <div className="flex flex-wrap items-end gap-x-6 gap-y-2">
@@ -304,7 +324,7 @@ export function ReceiveForm({
         <PartPlan key={`${d.part.line}${d.part.name}`} has={has} described={d} fit={fits[i]} set={set} />
       ))}
       <label className="flex min-h-11 items-center gap-2">
-        <Tick name="fabrication" defaultChecked /> welding, plates and grinding are done
+        <Tick {...held.tick("fabrication")} /> welding, plates and grinding are done
       </label>
       {state.text && (
         <p role="alert" className="m-0 border-l-4 border-out pl-3 text-out">

@@ -1,11 +1,11 @@
 "use client";
-import { useState } from "react";
 import { type BenchTest, benchTests, cureTestUnit, pencils } from "@/core/bench";
 import type { FilmRule } from "@/core/thickness";
 import { parseNumber, quantities, type UnitSystem } from "@/core/units";
 import { Choice } from "../fields/choice";
 import { Fold } from "../fields/fold";
 import { TypedNumber } from "../forms/typed-number";
+import { useEntryForm } from "../forms/use-entry-form";
 import { cureTestName } from "../words/bench";
 
 type Limits = { readonly lower: string; readonly upper: string };
@@ -47,8 +47,16 @@ export function useRequirement(
   sheetUm: readonly [number, number] | null,
   site: { worstIso: number; cure: "index" | "hold" },
 ) {
-  const [typed, setTyped] = useState<Typed>({ ...begun, adhesion: String(site.worstIso), cure: site.cure });
-  return { typed, set: (change: Partial<Typed>) => setTyped((was) => ({ ...was, ...change })), sheetUm };
+  const held = useEntryForm("receive work, what is asked", {
+    typed: { ...begun, adhesion: String(site.worstIso), cure: site.cure } as Typed,
+  });
+  const [typed, setTyped] = held.field("typed");
+  return {
+    typed,
+    set: (change: Partial<Typed>) => setTyped((was) => ({ ...was, ...change })),
+    sheetUm,
+    done: held.done,
+  };
 }
 export type RequirementState = ReturnType<typeof useRequirement>;
 

@@ -4,6 +4,7 @@ import { type ConditionQuantity, conditionQuantities, dewPointC } from "@/core/p
 import { fahrenheitToC, parseNumber, type UnitSystem } from "@/core/units";
 import { withUnit } from "../format";
 import { RecordRow } from "../forms/recorded";
+import { useEntryForm } from "../forms/use-entry-form";
 import { useRecorder } from "../forms/use-recorder";
 import { Verdict } from "../marks/verdict";
 import { usePreferences } from "../preferences-context";
@@ -30,9 +31,10 @@ export function AirForm({
   marginC: number;
 }) {
   const { units } = usePreferences();
-  const [texts, setTexts] = useState<Partial<Record<ConditionQuantity, string>>>({});
+  const held = useEntryForm(`air ${place}`, { texts: {} as Partial<Record<ConditionQuantity, string>> });
+  const [texts, setTexts] = held.field("texts");
+  const { send, message, busy } = useRecorder(held);
   const [problem, setProblem] = useState<string | null>(null);
-  const { send, message, busy } = useRecorder();
   const read = (quantity: ConditionQuantity): number | null => {
     const typed = parseNumber(texts[quantity] ?? "");
     return typed.ok ? inMetric(quantity, typed.value, units) : null;
@@ -55,6 +57,7 @@ export function AirForm({
   };
   return (
     <form onSubmit={submit} className="grid max-w-[640px] gap-2">
+      {held.said}
       <div className="flex flex-wrap gap-3">
         {quantities.map((quantity) => {
           const unit = conditionQuantities[quantity].unit;

@@ -5,6 +5,7 @@ import { parseNumber, quantities } from "@/core/units";
 import { RecordRow } from "../forms/recorded";
 import { TextField } from "../forms/text-field";
 import { TypedNumber } from "../forms/typed-number";
+import { useEntryForm } from "../forms/use-entry-form";
 import { useRecorder } from "../forms/use-recorder";
 import { Verdict } from "../marks/verdict";
 import { usePreferences } from "../preferences-context";
@@ -27,12 +28,19 @@ export function DryOffForm({
   boothMetalC: number;
 }) {
   const { units } = usePreferences();
-  const { send, message, busy } = useRecorder();
-  const [dry, setDry] = useState<boolean | null>(null);
-  const [blown, setBlown] = useState<boolean | null>(null);
-  const [air, setAir] = useState("");
-  const [metal, setMetal] = useState("");
-  const [note, setNote] = useState("");
+  const held = useEntryForm(`dry-off ${rack}`, {
+    dry: null as boolean | null,
+    blown: null as boolean | null,
+    air: "",
+    metal: "",
+    note: "",
+  });
+  const [dry, setDry] = held.field("dry");
+  const [blown, setBlown] = held.field("blown");
+  const [air, setAir] = held.field("air");
+  const [metal, setMetal] = held.field("metal");
+  const [note, setNote] = held.field("note");
+  const { send, message, busy } = useRecorder(held);
   const [problem, setProblem] = useState<string | null>(null);
   const degrees = (text: string) => {
     const read = text.trim() === "" ? null : parseNumber(text);
@@ -93,6 +101,7 @@ export function DryOffForm({
   const unit = quantities.temperature[units];
   return (
     <form onSubmit={submit} className="grid gap-2" noValidate>
+      {held.said}
       <div className="flex flex-wrap items-end gap-x-6 gap-y-2">
         {choice("Parts", dry, setDry, ["dry", "damp"])}
         {holdsWater && choice("Tubes and laps", blown, setBlown, ["blown out", "not blown out"])}

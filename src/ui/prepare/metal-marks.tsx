@@ -7,6 +7,7 @@ import { PartSketch, type SketchFace } from "../charts/part-sketch";
 import { Choice } from "../fields/choice";
 import { RecordRow } from "../forms/recorded";
 import { TextField } from "../forms/text-field";
+import { useEntryForm } from "../forms/use-entry-form";
 import { useRecorder } from "../forms/use-recorder";
 import { usePreferences } from "../preferences-context";
 import { failureText } from "../words/failures";
@@ -43,11 +44,17 @@ export function MetalMarks({
 }) {
   const { units } = usePreferences();
   const router = useRouter();
-  const { send, message, busy } = useRecorder();
-  const [at, setAt] = useState<{ face: string; x: number; y: number } | null>(null);
-  const [what, setWhat] = useState<MetalFault>("pits");
-  const [decision, setDecision] = useState<MetalDecision>("go-on");
-  const [reason, setReason] = useState("");
+  const held = useEntryForm(`metal marks ${rack}`, {
+    at: null as { face: string; x: number; y: number } | null,
+    what: "pits" as MetalFault,
+    decision: "go-on" as MetalDecision,
+    reason: "",
+  });
+  const [at, setAt] = held.field("at");
+  const [what, setWhat] = held.field("what");
+  const [decision, setDecision] = held.field("decision");
+  const [reason, setReason] = held.field("reason");
+  const { send, message, busy } = useRecorder(held);
   const [problem, setProblem] = useState<string | null>(null);
   const photo = useRef<HTMLInputElement>(null);
   const submit = async (e: FormEvent) => {
@@ -99,6 +106,7 @@ export function MetalMarks({
         ))}
         {mayLog && (
           <form onSubmit={submit} className="ruled grid gap-2 pt-2" noValidate>
+            {held.said}
             <div className="grid grid-cols-3 gap-2 max-[1000px]:grid-cols-1">
               <div className="field">
                 <label htmlFor="mark-what">What is left</label>

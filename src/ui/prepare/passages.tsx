@@ -1,10 +1,11 @@
 "use client";
-import { type FormEvent, useState } from "react";
+import type { FormEvent } from "react";
 import { passagesFromSpeed } from "@/core/line";
 import { parseNumber, type UnitSystem } from "@/core/units";
 import { Recorded, RecordRow } from "../forms/recorded";
 import { SetAside } from "../forms/set-aside";
 import { TypedNumber } from "../forms/typed-number";
+import { useEntryForm } from "../forms/use-entry-form";
 import { useRecorder } from "../forms/use-recorder";
 import { usePreferences } from "../preferences-context";
 import { passageName } from "../words/preparation";
@@ -64,8 +65,9 @@ const inMetric = (speed: number, units: UnitSystem) => (units === "us" ? speed *
 export function WasherRun({ rack, washer }: { rack: string; washer: Washer }) {
   const { units } = usePreferences();
   const usual = units === "us" ? washer.usualSpeedMPerMin / METRES_PER_FOOT : washer.usualSpeedMPerMin;
-  const [text, setText] = useState(String(Math.round(usual * 100) / 100));
-  const { send, message, busy, setAside } = useRecorder();
+  const held = useEntryForm(`line run ${rack}`, { text: String(Math.round(usual * 100) / 100) });
+  const [text, setText] = held.field("text");
+  const { send, message, busy, setAside } = useRecorder(held);
   const typed = parseNumber(text);
   const speed = typed.ok ? inMetric(typed.value, units) : null;
   const shown = speed === null ? null : passagesFromSpeed(0, speed, washer.stages);
@@ -75,6 +77,7 @@ export function WasherRun({ rack, washer }: { rack: string; washer: Washer }) {
   };
   return (
     <form onSubmit={submit} className="mt-2 grid max-w-[640px] gap-2">
+      {held.said}
       <div className="flex flex-wrap items-end gap-4">
         <div className="w-[150px]">
           <TypedNumber

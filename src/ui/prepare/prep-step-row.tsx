@@ -1,5 +1,5 @@
 "use client";
-import { type FormEvent, useState } from "react";
+import type { FormEvent } from "react";
 import {
   howWarnings,
   judgePrepStep,
@@ -13,6 +13,7 @@ import {
 import { fahrenheitToC, milToUm, parseNumber, type UnitSystem } from "@/core/units";
 import type { EvidenceGrade } from "@/core/verdict";
 import { Recorded } from "../forms/recorded";
+import { useEntryForm } from "../forms/use-entry-form";
 import { useRecorder } from "../forms/use-recorder";
 import { Grade, Verdict } from "../marks/verdict";
 import { usePreferences } from "../preferences-context";
@@ -65,12 +66,19 @@ export function PrepStepRow({
   mayLog: boolean;
 }) {
   const { units } = usePreferences();
-  const [text, setText] = useState("");
-  const [leavingOut, setLeavingOut] = useState(false);
-  const [correcting, setCorrecting] = useState(false);
-  const [reason, setReason] = useState("");
-  const [how, setHow] = useState<Readonly<Record<string, string>> | null>(null);
-  const { send, message, busy } = useRecorder();
+  const held = useEntryForm(`${step} ${rack}`, {
+    text: "",
+    leavingOut: false,
+    correcting: false,
+    reason: "",
+    how: null as Readonly<Record<string, string>> | null,
+  });
+  const [text, setText] = held.field("text");
+  const [leavingOut, setLeavingOut] = held.field("leavingOut");
+  const [correcting, setCorrecting] = held.field("correcting");
+  const [reason, setReason] = held.field("reason");
+  const [how, setHow] = held.field("how");
+  const { send, message, busy } = useRecorder(held);
   const said = how ?? Object.fromEntries(Object.entries(lastHow ?? {}).map(([k, v]) => [k, String(v)]));
   const fields = prepHow[step] ?? [];
   const howNow: PrepHow = Object.fromEntries(
@@ -138,6 +146,7 @@ export function PrepStepRow({
       onSubmit={submit}
       className="row grid-cols-[190px_minmax(0,1fr)_130px_26px] items-center gap-y-1 max-[700px]:grid-cols-[minmax(0,1fr)_120px_26px]"
     >
+      {held.said}
       <span>
         <b>{prepStepName[step]}</b>
         {asked && <span className="small soft block">{asked}</span>}

@@ -1,14 +1,15 @@
 "use client";
-import { useState } from "react";
 import type { OpenItem, OpenKind } from "@/core/line";
+import { useEntryForm } from "../forms/use-entry-form";
 import { useRecorder } from "../forms/use-recorder";
 import { Verdict } from "../marks/verdict";
 import { openRemedy, openSaid } from "../words/open";
 
 /** What is open of a rack, each with what to do, and closed by whoever looked and says how it stands. */
 export function OpenItems({ rack, open, mayLog }: { rack: string; open: readonly OpenItem[]; mayLog: boolean }) {
-  const { send, message, busy } = useRecorder();
-  const [seen, setSeen] = useState<Partial<Record<OpenKind, string>>>({});
+  const held = useEntryForm(`open items ${rack}`, { seen: {} as Partial<Record<OpenKind, string>> });
+  const [seen, setSeen] = held.field("seen");
+  const { send, message, busy } = useRecorder(held);
   if (open.length === 0) return null;
   return (
     <section className="ruled mt-5" aria-label="Open">
@@ -25,6 +26,7 @@ export function OpenItems({ rack, open, mayLog }: { rack: string; open: readonly
                 setSeen((s) => ({ ...s, [item.what]: "" }));
             }}
           >
+            {held.said}
             <span>
               <Verdict result={item.holds === "oven" ? "out" : "watch"}>{openSaid(item)}</Verdict>{" "}
               <span className="small soft">

@@ -3,6 +3,7 @@ import { useRouter } from "next/navigation";
 import { type FormEvent, useRef, useState } from "react";
 import { v7 as uuidv7 } from "uuid";
 import { OneOf } from "../fields/one-of";
+import { useEntryForm } from "../forms/use-entry-form";
 import { decisionWords } from "../words/decisions";
 import { failureText } from "../words/failures";
 
@@ -39,8 +40,9 @@ export function DecideForm({
   }) => Promise<Outcome>;
 }) {
   const router = useRouter();
-  const [decision, setDecision] = useState("");
-  const [note, setNote] = useState("");
+  const held = useEntryForm(`decision ${rack}`, { decision: "", note: "" });
+  const [decision, setDecision] = held.field("decision");
+  const [note, setNote] = held.field("note");
   const [password, setPassword] = useState("");
   const [failure, setFailure] = useState<string | null>(null);
   const [busy, setBusy] = useState(false);
@@ -65,11 +67,13 @@ export function DecideForm({
     setPassword("");
     if (!outcome.ok) return setFailure(failureText(outcome.failure));
     id.current = uuidv7();
+    held.done();
     setNote("");
     router.refresh();
   };
   return (
     <form onSubmit={submit} className="no-print grid max-w-[560px] gap-3">
+      {held.said}
       <OneOf
         label="Decision"
         value={decision}

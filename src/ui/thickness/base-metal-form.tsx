@@ -4,6 +4,7 @@ import { BASE_READINGS } from "@/core/thickness";
 import { milToUm, parseNumber } from "@/core/units";
 import { withUnit } from "../format";
 import { RecordRow } from "../forms/recorded";
+import { useEntryForm } from "../forms/use-entry-form";
 import { useRecorder } from "../forms/use-recorder";
 import { usePreferences } from "../preferences-context";
 import { failureText } from "../words/failures";
@@ -11,8 +12,9 @@ import { failureText } from "../words/failures";
 /** Ten readings on the bare metal of the part, to be taken off its film: profile counts as film otherwise. */
 export function BaseMetalForm({ rack }: { rack: string }) {
   const { units } = usePreferences();
-  const { send, message, busy } = useRecorder();
-  const [text, setText] = useState("");
+  const held = useEntryForm(`base metal ${rack}`, { text: "" });
+  const [text, setText] = held.field("text");
+  const { send, message, busy } = useRecorder(held);
   const [problem, setProblem] = useState<string | null>(null);
   const words = text.split(/[\s;]+/).filter((w) => w !== "");
   const values = words.flatMap((w) => {
@@ -31,6 +33,7 @@ export function BaseMetalForm({ rack }: { rack: string }) {
   };
   return (
     <form onSubmit={submit} noValidate className="grid gap-2">
+      {held.said}
       <div className="field">
         <label htmlFor="base-readings">{`${BASE_READINGS} readings on the bare part, ${units === "us" ? "mil" : "µm"}`}</label>
         <input id="base-readings" className="input fig" value={text} onChange={(e) => setText(e.target.value)} />

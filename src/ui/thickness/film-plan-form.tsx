@@ -8,6 +8,7 @@ import { Tick } from "../fields/tick";
 import { withUnit } from "../format";
 import { RecordRow } from "../forms/recorded";
 import { TypedNumber } from "../forms/typed-number";
+import { useEntryForm } from "../forms/use-entry-form";
 import { useRecorder } from "../forms/use-recorder";
 import { usePreferences } from "../preferences-context";
 import { failureText } from "../words/failures";
@@ -32,18 +33,22 @@ export function FilmPlanForm({
   spotsOnSketch: number;
 }) {
   const { units } = usePreferences();
-  const { send, message, busy } = useRecorder();
   const us = units === "us";
-  const [t, setT] = useState({
-    area: areaM2 === null ? "" : String(Math.round((us ? quantities.area.toUs(areaM2) : areaM2) * 10) / 10),
-    lot: String(pieces),
-    aql: "2.5",
-    rql: "20",
-    producer: "5",
-    consumer: "10",
-    seed: "",
+  const held = useEntryForm(`film plan ${rack}`, {
+    t: {
+      area: areaM2 === null ? "" : String(Math.round((us ? quantities.area.toUs(areaM2) : areaM2) * 10) / 10),
+      lot: String(pieces),
+      aql: "2.5",
+      rql: "20",
+      producer: "5",
+      consumer: "10",
+      seed: "",
+    },
+    bySample: pieces >= 20,
   });
-  const [bySample, setBySample] = useState(pieces >= 20);
+  const [t, setT] = held.field("t");
+  const [bySample, setBySample] = held.field("bySample");
+  const { send, message, busy } = useRecorder(held);
   const [problem, setProblem] = useState<string | null>(null);
   const put = (key: keyof typeof t) => (text: string) => setT((before) => ({ ...before, [key]: text }));
   const number = (text: string): number => {
@@ -77,6 +82,7 @@ export function FilmPlanForm({
     values.length > 24 ? `${values.slice(0, 24).join(", ")} …` : values.join(", ");
   return (
     <form onSubmit={submit} noValidate className="grid gap-3">
+      {held.said}
       <div className="flex flex-wrap items-end gap-3">
         <div className="w-[130px]">
           <TypedNumber id="plan-area" label={`Area, ${quantities.area[units]}`} text={t.area} change={put("area")} />

@@ -6,13 +6,14 @@ import { milToUm, parseNumber } from "@/core/units";
 import { withUnit } from "../format";
 import { RecordRow } from "../forms/recorded";
 import { TextField } from "../forms/text-field";
+import { useEntryForm } from "../forms/use-entry-form";
 import { useRecorder } from "../forms/use-recorder";
 import { Verdict } from "../marks/verdict";
 import { usePreferences } from "../preferences-context";
 import { failureText } from "../words/failures";
 
 type Row = { readonly key: string; readonly shim: string; readonly tolerance: string; readonly readings: string };
-const blank = (): Row => ({ key: uuidv7(), shim: "", tolerance: "", readings: "" });
+const blank = (key = uuidv7()): Row => ({ key, shim: "", tolerance: "", readings: "" });
 
 /** A gauge on its shims: what each should read, what it reads, judged as it is typed. */
 export function GaugeCheckForm({
@@ -26,15 +27,22 @@ export function GaugeCheckForm({
   shims: readonly { readonly certifiedUm: number; readonly toleranceUm: number }[];
 }) {
   const { units } = usePreferences();
-  const { send, message, busy } = useRecorder();
   const us = units === "us";
   const show = (um: number) => String(Math.round((us ? um / 25.4 : um) * 1000) / 1000);
-  const [rows, setRows] = useState<readonly Row[]>(
-    shims.length > 0
-      ? shims.map((s) => ({ key: uuidv7(), shim: show(s.certifiedUm), tolerance: show(s.toleranceUm), readings: "" }))
-      : [blank(), blank()],
-  );
-  const [note, setNote] = useState("");
+  const held = useEntryForm(`gauge ${gauge}`, {
+    rows: (shims.length > 0
+      ? shims.map((s, i) => ({
+          key: String(i),
+          shim: show(s.certifiedUm),
+          tolerance: show(s.toleranceUm),
+          readings: "",
+        }))
+      : [blank("0"), blank("1")]) as readonly Row[],
+    note: "",
+  });
+  const [rows, setRows] = held.field("rows");
+  const [note, setNote] = held.field("note");
+  const { send, message, busy } = useRecorder(held);
   const [problem, setProblem] = useState<string | null>(null);
   const put = (i: number, over: Partial<Row>) => setRows(rows.map((r, n) => (n === i ? { ...r, ...over } : r)));
   const um = (text: string): number | null => {
@@ -66,6 +74,7 @@ export function GaugeCheckForm({
   };
   return (
     <form onSubmit={submit} noValidate className="grid gap-2">
+      {held.said}
       {rows.map((row, i) => {
         const shim = shimOf(row);
         const judged = shim && shim.readingsUm.length > 0 ? checkGauge([shim], tolerance) : null;

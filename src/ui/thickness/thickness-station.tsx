@@ -3,7 +3,7 @@ import { useRouter } from "next/navigation";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { v7 as uuidv7 } from "uuid";
 import { within } from "@/core/limits";
-import { describeValues } from "@/core/statistics";
+import { mean, sampleSd } from "@/core/statistics";
 import {
   adviseFilm,
   type BaseCorrection,
@@ -169,17 +169,16 @@ export function ThicknessStation({
   }
   const spots: Spot[] = places.map((p) => ({ id: p.spot, readings: bySpot.get(p.spot) ?? [] }));
   const kept = all.filter((r) => !r.rejectedReason).map((r) => Math.max(0, r.valueUm - base.um));
-  const stats = describeValues(kept);
+  const meanOfAll = kept.length === 0 ? null : mean(kept);
   const means = spotMeans(spots);
   const meanBySpot = new Map(means.ok ? means.value.means.map((m) => [m.id, m.meanUm]) : []);
-  const overSpots = describeValues([...meanBySpot.values()]);
   const judged = judgeFilm(spots, film, askedReadings);
   const wanted = places.length * readingsPerSpot;
   const overRead = places.filter(
     (p) => (bySpot.get(p.spot) ?? []).filter((r) => !r.rejectedReason).length > readingsPerSpot,
   );
   const byFace = faceFilms(faces, meanBySpot);
-  const meanUm = stats.ok ? stats.value.mean : 0;
+  const meanUm = meanOfAll ?? 0;
   const everyMean = [...meanBySpot.values()];
   const advised = judged.ok
     ? adviseFilm({
@@ -279,8 +278,8 @@ export function ThicknessStation({
       </div>
       <div>
         <FilmFigures
-          meanUm={stats.ok ? stats.value.mean : null}
-          sdUm={overSpots.ok ? overSpots.value.sampleSd : null}
+          meanUm={meanOfAll}
+          sdUm={everyMean.length > 1 ? sampleSd(everyMean) : null}
           lowestUm={lowest?.[1] ?? null}
           limits={{ minUm, lowestUm: limits.lowestUm }}
           read={kept.length}
@@ -293,7 +292,7 @@ export function ThicknessStation({
             minUm={minUm}
             maxUm={maxUm}
             lowestUm={limits.lowestUm}
-            meanUm={stats.ok ? stats.value.mean : null}
+            meanUm={meanOfAll}
             units={units}
           />
         </div>

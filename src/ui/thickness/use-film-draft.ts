@@ -2,6 +2,8 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { v7 as uuidv7 } from "uuid";
 import { type GaugeReading, type StrangeReading, strangeReading } from "@/core/thickness";
+import { keepDraft, keptDraft } from "../forms/draft";
+import { usePreferences } from "../preferences-context";
 
 export type Stored = {
   readonly face: string;
@@ -31,7 +33,8 @@ export function useFilmDraft({
   readingsPerSpot: number;
   onTaken: (reading: GaugeReading, place: Place) => void;
 }) {
-  const storeKey = `film-draft-${rack}`;
+  const { who } = usePreferences();
+  const storeKey = `film ${rack}`;
   const [draft, setDraft] = useState<readonly Draft[]>([]);
   const [chosen, setChosen] = useState<string | null>(null);
   const [asked, setAsked] = useState<Asked | null>(null);
@@ -58,21 +61,20 @@ export function useFilmDraft({
       now.current.draft = next;
       countAll(next);
       setDraft(next);
-      if (next.length > 0) sessionStorage.setItem(storeKey, JSON.stringify(next));
-      else sessionStorage.removeItem(storeKey);
+      keepDraft(who, storeKey, next.length > 0 ? { readings: next } : null, Date.now());
     },
-    [countAll, storeKey],
+    [countAll, storeKey, who],
   );
   const ask = useCallback((question: Asked | null) => {
     now.current.asked = question;
     setAsked(question);
   }, []);
   useEffect(() => {
-    const kept = sessionStorage.getItem(storeKey);
-    const drafts = kept ? (JSON.parse(kept) as Draft[]) : [];
+    const kept = keptDraft(who, storeKey)?.changed.readings;
+    const drafts = Array.isArray(kept) ? (kept as Draft[]) : [];
     now.current.draft = drafts;
     setDraft(drafts);
-  }, [storeKey]);
+  }, [storeKey, who]);
   useEffect(() => countAll(now.current.draft), [countAll]);
 
   const placeFor = useCallback(

@@ -5,6 +5,7 @@ import { measureHolds, type UpkeepHands, type UpkeepMeasure, type UpkeepResult, 
 import { RecordRow } from "../forms/recorded";
 import { TextField } from "../forms/text-field";
 import { TypedNumber } from "../forms/typed-number";
+import { useEntryForm } from "../forms/use-entry-form";
 import { useRecorder } from "../forms/use-recorder";
 import { Verdict } from "../marks/verdict";
 import { failureText } from "../words/failures";
@@ -20,11 +21,12 @@ export function UpkeepForm({
   hands: UpkeepHands;
   measure: UpkeepMeasure | null;
 }) {
-  const { send, message, busy } = useRecorder();
-  const [result, setResult] = useState<UpkeepResult | null>(null);
-  const [value, setValue] = useState("");
-  const [who, setWho] = useState("");
-  const [note, setNote] = useState("");
+  const held = useEntryForm(`upkeep ${code}`, { result: null as UpkeepResult | null, value: "", who: "", note: "" });
+  const [result, setResult] = held.field("result");
+  const [value, setValue] = held.field("value");
+  const [who, setWho] = held.field("who");
+  const [note, setNote] = held.field("note");
+  const { send, message, busy } = useRecorder(held);
   const [problem, setProblem] = useState<string | null>(null);
   const read = value.trim() === "" ? null : parseNumber(value);
   const holds = read?.ok ? measureHolds(measure, read.value) : null;
@@ -42,6 +44,7 @@ export function UpkeepForm({
     hands === "supplier" ? "What was found, and what is to be changed by when" : "What was found and done";
   return (
     <form onSubmit={submit} className="grid max-w-[720px] gap-3 pb-4" noValidate>
+      {held.said}
       {measure && (
         <div className="flex flex-wrap items-end gap-3">
           <div className="w-[200px]">

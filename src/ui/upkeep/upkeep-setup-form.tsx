@@ -9,6 +9,7 @@ import { Tick } from "../fields/tick";
 import { RecordRow } from "../forms/recorded";
 import { TextField } from "../forms/text-field";
 import { TypedNumber } from "../forms/typed-number";
+import { useEntryForm } from "../forms/use-entry-form";
 import { failureText } from "../words/failures";
 import { upkeepHandsName, upkeepStageName } from "../words/upkeep";
 
@@ -31,21 +32,27 @@ export function UpkeepSetupForm({
   const router = useRouter();
   const id = useRef(uuidv7());
   const number = (value: number | null | undefined) => (value === null || value === undefined ? "" : String(value));
-  const [texts, setTexts] = useState({
-    what: plan.what,
-    every: number(plan.everyDays),
-    look: plan.look,
-    leadsTo: plan.leadsTo,
-    caution: plan.caution,
-    measure: plan.measure?.name ?? "",
-    unit: plan.measure?.unit ?? "",
-    lower: number(plan.measure?.lower),
-    upper: number(plan.measure?.upper),
-    reason: "",
+  const held = useEntryForm(`upkeep set-up ${code ?? "new"}`, {
+    texts: {
+      what: plan.what,
+      every: number(plan.everyDays),
+      look: plan.look,
+      leadsTo: plan.leadsTo,
+      caution: plan.caution,
+      measure: plan.measure?.name ?? "",
+      unit: plan.measure?.unit ?? "",
+      lower: number(plan.measure?.lower),
+      upper: number(plan.measure?.upper),
+      reason: "",
+    },
+    stage: plan.stage as UpkeepStage,
+    hands: plan.hands as UpkeepHands,
+    retired: plan.retired,
   });
-  const [stage, setStage] = useState<UpkeepStage>(plan.stage);
-  const [hands, setHands] = useState<UpkeepHands>(plan.hands);
-  const [retired, setRetired] = useState(plan.retired);
+  const [texts, setTexts] = held.field("texts");
+  const [stage, setStage] = held.field("stage");
+  const [hands, setHands] = held.field("hands");
+  const [retired, setRetired] = held.field("retired");
   const [state, setState] = useState<{ busy: boolean; message: { good: boolean; text: string } | null }>({
     busy: false,
     message: null,
@@ -82,12 +89,14 @@ export function UpkeepSetupForm({
     if (!outcome.ok) return refuse(failureText(outcome.failure));
     setState({ busy: false, message: { good: true, text: "Saved, from now on." } });
     id.current = uuidv7();
+    held.done();
     put("reason")("");
     router.refresh();
   };
   const key = code ?? "new";
   return (
     <form onSubmit={submit} className="grid max-w-[720px] gap-3 pb-4" noValidate>
+      {held.said}
       <div className="grid grid-cols-[minmax(0,2fr)_120px_minmax(0,1fr)_minmax(0,1fr)] gap-3 max-[700px]:grid-cols-2">
         <TextField id={`${key}-what`} label="What" text={texts.what} change={put("what")} most={60} />
         <TypedNumber id={`${key}-every`} label="Every, days" text={texts.every} change={put("every")} />

@@ -22,7 +22,7 @@ import Link from "@/ui/link";
 import { Verdict } from "@/ui/marks/verdict";
 import { RackTabs } from "@/ui/rack/rack-tabs";
 import { BaseMetalForm } from "@/ui/thickness/base-metal-form";
-import { FilmPlanForm } from "@/ui/thickness/film-plan-form";
+import { FilmPlanForm } from "@/ui/thickness/later";
 import { ThicknessStation } from "@/ui/thickness/thickness-station";
 import { failureText } from "@/ui/words/failures";
 import { filmRequired } from "@/ui/words/reasons";
