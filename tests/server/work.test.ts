@@ -21,6 +21,7 @@ import { loadRack } from "@/server/rack/load-rack";
 import { certificatePdf } from "@/server/release/certificate";
 import { places } from "@/server/search/places";
 import { recentRecords } from "@/server/search/recent";
+import { siteAt } from "@/server/setup/setup-data";
 import { may, roles } from "@/server/sign-in/roles";
 import { conditionsWhenPassed } from "@/server/trace/conditions";
 import { dueList } from "@/ui/shift/due-list";
@@ -195,6 +196,23 @@ describe("the line", () => {
     expect(
       (await loadLine(t.app, lead, new Date(at.getTime() + 1000))).racks.find((r) => r.number === bare?.number)?.stage,
     ).toBe("coat");
+  });
+  test("the shift before began by the clock on the wall, the night the clocks change too", async () => {
+    const began = async (moment: string) =>
+      (await loadLine(t.app, lead, new Date(moment))).shift.previousBegan.toISOString();
+    const zone = (await siteAt(t.app, at)).timeZone;
+    const said =
+      zone === "Europe/London"
+        ? [
+            ["2027-03-27T09:00:00Z", "2027-03-26T22:00:00.000Z"],
+            ["2027-03-28T09:00:00Z", "2027-03-27T22:00:00.000Z"],
+            ["2027-10-31T09:00:00Z", "2027-10-30T21:00:00.000Z"],
+          ]
+        : [
+            ["2027-03-14T13:00:00Z", "2027-03-14T01:30:00.000Z"],
+            ["2027-11-07T13:00:00Z", "2027-11-07T00:30:00.000Z"],
+          ];
+    for (const [moment, previous] of said) expect(await began(moment as string), moment).toBe(previous);
   });
   test("a long quiet night is an overdue round, not an error", async () => {
     const line = await loadLine(t.app, lead, new Date(at.getTime() + 30 * 3_600_000));

@@ -1,3 +1,4 @@
+import { TZDate } from "@date-fns/tz";
 import { err, ok, type Result } from "../result";
 
 /** When the stages work: from a local time of day, so many hours, on these days (ISO weekdays, Monday is 1). */
@@ -13,39 +14,34 @@ const HOUR = 3_600_000;
 const DAY = 24 * HOUR;
 /** No plan reaches further: a guard against a week that hardly works. */
 const MOST_DAYS = 3660;
-const formats = new Map<string, Intl.DateTimeFormat>();
 
 /** Local calendar fields of a moment, as if they were UTC, ms. */
-function localMs(moment: number, timeZone: string): number {
-  let format = formats.get(timeZone);
-  if (!format) {
-    format = new Intl.DateTimeFormat("en-GB", {
-      timeZone,
-      hourCycle: "h23",
-      year: "numeric",
-      month: "2-digit",
-      day: "2-digit",
-      hour: "2-digit",
-      minute: "2-digit",
-      second: "2-digit",
-    });
-    formats.set(timeZone, format);
-  }
-  const part = Object.fromEntries(format.formatToParts(moment).map((p) => [p.type, Number(p.value)]));
+export function localMs(moment: number, timeZone: string): number {
+  const at = new TZDate(moment, timeZone);
   return Date.UTC(
-    part.year as number,
-    (part.month as number) - 1,
-    part.day as number,
-    part.hour as number,
-    part.minute as number,
-    part.second as number,
+    at.getFullYear(),
+    at.getMonth(),
+    at.getDate(),
+    at.getHours(),
+    at.getMinutes(),
+    at.getSeconds(),
+    at.getMilliseconds(),
   );
 }
 
 /** The moment of a local time given as if it were UTC. In the hour that summer time leaves out it is the hour after. */
-function momentOf(local: number, timeZone: string): number {
-  const guess = local - (localMs(local, timeZone) - local);
-  return guess - (localMs(guess, timeZone) - local);
+export function momentOf(local: number, timeZone: string): number {
+  const at = new Date(local);
+  return new TZDate(
+    at.getUTCFullYear(),
+    at.getUTCMonth(),
+    at.getUTCDate(),
+    at.getUTCHours(),
+    at.getUTCMinutes(),
+    at.getUTCSeconds(),
+    at.getUTCMilliseconds(),
+    timeZone,
+  ).getTime();
 }
 
 function checkWeek(week: WorkWeek): Result<number> {

@@ -5,8 +5,9 @@ import { advisedLitres } from "../baths/additions";
 import { chemicalStock } from "../baths/chemical-stock";
 import { loadBath } from "../baths/load-bath";
 import { standingOf } from "../baths/recent-values";
+import { dayIn } from "../day";
 import { refuse } from "../outcome";
-import { setupAt } from "../setup/setup-data";
+import { setupAt, siteAt } from "../setup/setup-data";
 import type { Made, Makes, Of } from "./made";
 
 export const makes: Makes<"bath-event"> = {
@@ -60,7 +61,7 @@ async function bathEvent(db: Kysely<Database>, entry: Of<"bath-event">): Promise
       percent: newest("concentration"),
       ph: newest("ph"),
       drum: drum ?? null,
-      today: entry.happenedAt.toISOString().slice(0, 10),
+      today: dayIn(entry.happenedAt, (await siteAt(db, entry.happenedAt)).timeZone),
     });
     if (!questions.ok) return refuse(questions.error);
     const [question] = questions.value;

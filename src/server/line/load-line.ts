@@ -2,7 +2,7 @@ import { type Kysely, sql } from "kysely";
 import { fitTimeConstant, heldUntilNow, judgeBake, planLoad, plannedAt } from "@/core/cure";
 import { bareLimitHours } from "@/core/preparation";
 import { valueOrThrow } from "@/core/result";
-import { shiftAt } from "@/core/shifts";
+import { localMs, momentOf, shiftAt } from "@/core/shifts";
 import type { VerdictResult } from "@/core/verdict";
 import { forPerson } from "@/db/queries/for-person";
 import { stands } from "@/db/queries/stands";
@@ -10,7 +10,7 @@ import type { Database } from "@/db/schema";
 import { readSections, sectionsOf } from "../bake/section-readings";
 import { type CoatOnTop, coatOnTop, sheetOf } from "../bake/sheet-of";
 import { type BathFile, loadBath } from "../baths/load-bath";
-import { dayIn } from "../day";
+import { dayAndTimeIn, dayIn } from "../day";
 import { channelsOf } from "../rack/judge-rack";
 import { type ToLookAt, toLookAt } from "../release/look-again";
 import { type SetupData, setupAt, siteAt } from "../setup/setup-data";
@@ -72,16 +72,12 @@ export type Line = {
   readonly shift: { readonly name: string; readonly previousBegan: Date };
 };
 
-/** The shift at a moment. Around a change of the clocks the start of the one before is an hour out. */
-function shiftNow(at: Date, site: SetupData<"site">): Line["shift"] {
-  const local = new Intl.DateTimeFormat("en-GB", {
-    hour: "2-digit",
-    minute: "2-digit",
-    hourCycle: "h23",
-    timeZone: site.timeZone,
-  }).format(at);
-  const shift = valueOrThrow(shiftAt(local, site.shifts));
-  return { name: shift.name, previousBegan: new Date(at.getTime() - shift.minutesSincePreviousBegan * 60_000) };
+/** The shift at a moment, and when the one before began by the clock on the wall, changes of it included. */
+function shiftNow(at: Date, { timeZone, shifts }: SetupData<"site">): Line["shift"] {
+  const local = localMs(at.getTime(), timeZone);
+  const shift = valueOrThrow(shiftAt(dayAndTimeIn(at, timeZone).slice(11), shifts));
+  const began = local - (local % 60_000) - shift.minutesSincePreviousBegan * 60_000;
+  return { name: shift.name, previousBegan: new Date(momentOf(began, timeZone)) };
 }
 
 /** What is running, due, out and waiting at a moment. A fixed handful of queries, each on an index, whatever the history. */

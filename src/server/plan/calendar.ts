@@ -6,6 +6,7 @@ import { hoursWithin, type WorkWeek, workDays } from "@/core/shifts";
 import { forPerson } from "@/db/queries/for-person";
 import { lock } from "@/db/queries/locks";
 import type { Database } from "@/db/schema";
+import { dayAndTimeIn } from "../day";
 import { badEntry, text } from "../input";
 import { type EntryOutcome, refuse } from "../outcome";
 import { storeOne } from "../record/store-record";
@@ -168,13 +169,15 @@ export async function setStart(
   if (!parsed.success) return refuse(badEntry(parsed.issues));
   const { id, job: number, startAt } = parsed.output;
   return write(db, [lock.job(number)], clock, async (trx, at) => {
-    if (startAt && startAt.getTime() < at.getTime() - 5 * 60_000)
+    if (startAt && startAt.getTime() < at.getTime() - 5 * 60_000) {
+      const { timeZone } = await siteAt(trx, at);
       return refuse({
         kind: "in-the-past",
         what: "start",
-        value: startAt.toISOString().slice(0, 16).replace("T", " "),
-        today: at.toISOString().slice(0, 16).replace("T", " "),
+        value: dayAndTimeIn(startAt, timeZone),
+        today: dayAndTimeIn(at, timeZone),
       });
+    }
     const job = await trx
       .selectFrom("job")
       .select("id")

@@ -60,7 +60,7 @@ export default async function PlanPage({ searchParams }: { searchParams: Promise
               ) : (
                 <span className={j.dueOn && j.dueOn < today && j.inHand ? "text-out" : "soft"}>
                   {j.dueOn
-                    ? `${j.dueOn < today && j.inHand ? "late, due" : "due"} ${dayMonth(new Date(j.dueOn), line.timeZone)}`
+                    ? `${j.dueOn < today && j.inHand ? "late, due" : "due"} ${dayMonth(new Date(j.dueOn), "UTC")}`
                     : ""}
                 </span>
               )}

@@ -4,6 +4,7 @@ import { coverageM2PerKg } from "@/core/powder";
 import { powderLots } from "@/server/coat/powder-lots";
 import { POWDER_STORE } from "@/server/coat/powder-store";
 import { database } from "@/server/database";
+import { dayIn } from "@/server/day";
 import { now } from "@/server/now";
 import { preferences } from "@/server/preferences";
 import { setupAt, siteAt } from "@/server/setup/setup-data";
@@ -261,7 +262,7 @@ export default async function PowdersPage() {
       <Margin step="coat">
         {mayLog && (
           <MarginBlock title="Lots came in">
-            <LotsForm today={at.toISOString().slice(0, 10)} receive={takeLots} />
+            <LotsForm today={dayIn(at, site.timeZone)} receive={takeLots} />
           </MarginBlock>
         )}
         {mayLog && (

@@ -2,6 +2,7 @@ import type { Metadata } from "next";
 import { washTemplates } from "@/core/bath";
 import { chemicalStock } from "@/server/baths/chemical-stock";
 import { database } from "@/server/database";
+import { dayIn } from "@/server/day";
 import { now } from "@/server/now";
 import { preferences } from "@/server/preferences";
 import { bathHref } from "@/server/setup/save-bath";
@@ -41,7 +42,7 @@ export default async function WashSetUpPage() {
   const inOrder = [...baths.values()].sort((a, b) => a.code.localeCompare(b.code, "en", { numeric: true }));
   const mayChange = may(person.role, "release");
   const [first] = plainest?.baths ?? [];
-  const today = at.toISOString().slice(0, 10);
+  const today = dayIn(at, site.timeZone);
   const products = [
     ...new Set(
       inOrder.flatMap((b) => [b.data.product, b.data.acidProduct, ...b.data.otherProducts]).filter((p) => p !== ""),

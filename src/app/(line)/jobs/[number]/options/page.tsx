@@ -1,6 +1,7 @@
 import type { Metadata } from "next";
 import { notFound } from "next/navigation";
 import { database } from "@/server/database";
+import { dayIn } from "@/server/day";
 import { now } from "@/server/now";
 import { loadPlanFile } from "@/server/plan/load-plan";
 import { personOnPage } from "@/server/sign-in/person";
@@ -93,7 +94,7 @@ export default async function OptionsPage({ params }: { params: Promise<{ number
                 <div className="col-span-full">
                   <AnswerForm
                     offerId={o.id}
-                    today={at.toISOString().slice(0, 10)}
+                    today={dayIn(at, file.site.timeZone)}
                     hanging={file.racks.map((r) => r.number)}
                     answer={noteAnswer}
                   />
