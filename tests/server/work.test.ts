@@ -26,7 +26,7 @@ import { may, roles } from "@/server/sign-in/roles";
 import { conditionsWhenPassed } from "@/server/trace/conditions";
 import { dueList } from "@/ui/shift/due-list";
 import { person, type TestDatabase, testDatabase } from "../support/database";
-import { ownJob } from "../support/entries";
+import { entityId, ownJob } from "../support/entries";
 
 let t: TestDatabase;
 const at = now();
@@ -422,6 +422,18 @@ describe("leaving", () => {
     expect(await first("case 29")).toBe("/causes/29");
     expect(await first("jetty")).toBe("/field/jetty-a");
     expect(await first("import")).toBe("/records/import");
+    const found = async (word: string, who = lead) => (await places(t.app, who, word)).map((p) => [p.label, p.href]);
+    expect(await found("shelter")).toContainEqual(["Tram shelter post", expect.stringContaining("/plan/parts#")]);
+    expect(await found("gr-505/2611-4")).toEqual([["Lot GR-505/2611-4", "/coat/powders#GR-505/2611-4"]]);
+    expect(await found("saltmarsh")).toContainEqual([
+      "Saltmarsh Ferries",
+      expect.stringMatching(/^\/racks\?customer=/),
+    ]);
+    expect(await found("nandy")).toContainEqual(["Bea Nandy", "/records?by=bea"]);
+    // A customer's person finds none of the shop's own.
+    const otto = { ...person("viewer", "otto"), customerId: await entityId(t, "customer", "C1") };
+    for (const word of ["shelter", "2611-4", "saltmarsh", "nandy"]) expect(await found(word, otto), word).toEqual([]);
+    for (const r of await recentRecords(t.app, lead, at, 30, { by: "bea" })) expect(r.by).toBe("Bea Nandy");
     expect(await places(t.app, lead, "%")).toEqual([]);
     expect(await places(t.app, lead, "'; drop table rack; --")).toEqual([]);
     expect(await places(t.app, lead, "  ")).toEqual([]);

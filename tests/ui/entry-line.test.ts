@@ -6,7 +6,7 @@ import { sayUnderstood } from "@/ui/frame/entry-line";
 const said = (text: string, units: "metric" | "us" = "metric") => {
   const parsed = parseShorthand(text, units);
   if (!parsed.ok) throw new Error(JSON.stringify(parsed.error));
-  return sayUnderstood(parsed.value, units, [], true);
+  return sayUnderstood(parsed.value, units, undefined, true);
 };
 
 describe("what was understood, before it is kept", () => {

@@ -33,12 +33,18 @@ export async function recentRecords(
   person: Person,
   before: Date,
   limit: number,
-  filter: { kind?: string | null; rack?: string | null; changesSince?: Date | null; beforeId?: string | null } = {},
+  filter: {
+    kind?: string | null;
+    rack?: string | null;
+    by?: string | null;
+    changesSince?: Date | null;
+    beforeId?: string | null;
+  } = {},
 ): Promise<RecordLine[]> {
   const { rows } = await sql<Row>`
     select r.id, r.kind, r.happened_at as at, r.stored_at as "storedAt", ${personName("r.by_user")} as by, k.number as rack, coalesce(e.code, s.name) as place, r.grade, case when ${corrects("r")} then r.reason end as corrects
     from record r left join rack k on k.id = r.rack_id left join job j on j.id = r.job_id left join setup_entity e on e.id = r.bath_id left join structure s on s.id = r.structure_id
-    where r.stored_at <= ${before} and ${filter.beforeId ? sql`(r.stored_at < ${before} or r.id < ${filter.beforeId}::uuid)` : sql`true`} and ${filter.kind ? sql`r.kind = ${filter.kind}` : sql`true`} and ${filter.rack ? sql`k.number = ${filter.rack}` : sql`true`}
+    where r.stored_at <= ${before} and ${filter.beforeId ? sql`(r.stored_at < ${before} or r.id < ${filter.beforeId}::uuid)` : sql`true`} and ${filter.kind ? sql`r.kind = ${filter.kind}` : sql`true`} and ${filter.rack ? sql`k.number = ${filter.rack}` : sql`true`} and ${filter.by ? sql`r.by_user = ${filter.by}` : sql`true`}
       and ${filter.changesSince ? sql`r.stored_at >= ${filter.changesSince} and (r.kind = any(${changes()}) or ${corrects("r")})` : sql`true`}
       and ${forPerson(person, "j.customer_id", "s.customer_id")}
     order by r.stored_at desc, r.id desc limit ${limit}`.execute(db);

@@ -1,8 +1,8 @@
 "use client";
 import { Collapsible } from "radix-ui";
-import { createContext, type ReactNode, useCallback, useEffect, useState } from "react";
+import { createContext, type ReactNode, useCallback, useContext, useEffect, useState } from "react";
 
-/** Opens the fold that it stands in: something in there wants to be seen. */
+/** Opens the fold that it stands in, and those around it: something in there wants to be seen. */
 export const FoldContext = createContext<(() => void) | null>(null);
 
 /**
@@ -30,9 +30,13 @@ export function Fold({
   const [is, setIs] = useState(open);
   useEffect(() => setIs(open), [open]);
   useEffect(() => {
-    if (id && window.location.hash === `#${id}`) setIs(true);
+    if (id && decodeURIComponent(window.location.hash) === `#${id}`) setIs(true);
   }, [id]);
-  const show = useCallback(() => setIs(true), []);
+  const around = useContext(FoldContext);
+  const show = useCallback(() => {
+    setIs(true);
+    around?.();
+  }, [around]);
   const set = (next: boolean) => {
     setIs(next);
     onToggle?.(next);

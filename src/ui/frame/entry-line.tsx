@@ -1,6 +1,6 @@
 "use client";
 import { useRouter } from "next/navigation";
-import { useEffect, useRef, useState } from "react";
+import { type ComponentType, useEffect, useRef, useState } from "react";
 import { v7 as uuidv7 } from "uuid";
 import { type OvenWord, parseShorthand, type Understood } from "@/core/shorthand";
 import type { VerdictResult } from "@/core/verdict";
@@ -10,6 +10,7 @@ import { bathValue, parameterName } from "../words/baths";
 import { failureText } from "../words/failures";
 import { conditionFigure, passageName, prepFigure, prepStepName } from "../words/preparation";
 import { isQuestion, type LineActions, type Place } from "./line-actions";
+import type { PlaceListProps } from "./place-list";
 
 export type EntryContext = {
   /** How a line is understood here, or null to leave it to the frame. */
@@ -38,9 +39,22 @@ export function EntryLine({ context, actions }: { context: EntryContext | null; 
   const goingTo = parsed?.ok && parsed.value.kind === "go-to" ? parsed.value.word : tag;
   const looked = found !== null && found.word === goingTo;
   const places = looked ? found.places : [];
+  /** The place that Enter goes to, of those found. */
+  const [pick, setPick] = useState(0);
+  const chosen = places[pick] ?? places[0];
+  const [PlaceList, setPlaceList] = useState<ComponentType<PlaceListProps> | null>(null);
+  const several = places.length > 1;
+  useEffect(() => {
+    if (several)
+      void import("./place-list").then(
+        (loaded) => setPlaceList(() => loaded.PlaceList),
+        () => {},
+      );
+  }, [several]);
   const tagged = tag !== null && places[0]?.label === `Rack ${tag}`;
 
   useEffect(() => {
+    setPick(0);
     if (!goingTo) return setFound(null);
     let live = true;
     const timer = setTimeout(async () => {
@@ -62,7 +76,7 @@ export function EntryLine({ context, actions }: { context: EntryContext | null; 
             good: true,
             text:
               context?.say(parsed.value) ??
-              sayUnderstood(tagged ? { kind: "go-to", word: tag } : parsed.value, units, places, looked),
+              sayUnderstood(tagged ? { kind: "go-to", word: tag } : parsed.value, units, chosen, looked),
           };
 
   async function enter() {
@@ -76,11 +90,11 @@ export function EntryLine({ context, actions }: { context: EntryContext | null; 
     };
     if (context?.take(understood)) return done("");
     if (understood.kind === "go-to" || tagged) {
-      const place = places[0];
+      const place = chosen;
       if (!place)
         return setMessage({
           good: false,
-          text: `Nothing by that name: “${understood.kind === "go-to" ? understood.word : tag}”. Try a rack, job, tank, case or structure.`,
+          text: `Nothing by that name: “${understood.kind === "go-to" ? understood.word : tag}”. Try a rack, job, tank, case, structure, part, lot, customer or person.`,
         });
       done("");
       return router.push(place.href);
@@ -114,7 +128,17 @@ export function EntryLine({ context, actions }: { context: EntryContext | null; 
   }
 
   return (
-    <footer className="entry grid grid-cols-[auto_minmax(0,1fr)_auto] items-center gap-3.5 px-5 max-[1000px]:px-3">
+    <footer className="entry relative grid grid-cols-[auto_minmax(0,1fr)_auto] items-center gap-3.5 px-5 max-[1000px]:px-3">
+      {PlaceList && several && chosen && (
+        <PlaceList
+          places={places}
+          chosen={chosen.href}
+          go={(place) => {
+            setText("");
+            router.push(place.href);
+          }}
+        />
+      )}
       <label htmlFor="entry-line" className="font-bold text-[#e58a60]">
         <span aria-hidden="true">›</span>
         <span className="sr-only">Entry line</span>
@@ -142,6 +166,10 @@ export function EntryLine({ context, actions }: { context: EntryContext | null; 
               setText("");
               setMessage(null);
               (e.target as HTMLInputElement).blur();
+            }
+            if (several && (e.key === "ArrowDown" || e.key === "ArrowUp")) {
+              e.preventDefault();
+              return setPick((pick + (e.key === "ArrowDown" ? 1 : places.length - 1)) % places.length);
             }
             if (e.key === "ArrowUp" && history.length > 0) {
               e.preventDefault();
@@ -181,20 +209,13 @@ export function EntryLine({ context, actions }: { context: EntryContext | null; 
 export function sayUnderstood(
   u: Understood,
   units: "metric" | "us",
-  places: readonly Place[],
+  place: Place | undefined,
   looked: boolean,
 ): string {
   switch (u.kind) {
     case "go-to":
-      return places.length
-        ? `${places[0]?.label} · ${places[0]?.what}${
-            places.length > 1
-              ? `, or ${places
-                  .slice(1, 3)
-                  .map((p) => p.label)
-                  .join(", ")}`
-              : ""
-          }`
+      return place
+        ? [place.label, place.what].filter(Boolean).join(" · ")
         : looked
           ? `nothing by that name: “${u.word}”`
           : `looking for “${u.word}”`;

@@ -21,20 +21,21 @@ const recordId = v.pipe(v.string(), v.uuid());
 export default async function RecordsPage({
   searchParams,
 }: {
-  searchParams: Promise<{ kind?: string; rack?: string; before?: string; id?: string }>;
+  searchParams: Promise<{ kind?: string; rack?: string; by?: string; before?: string; id?: string }>;
 }) {
   const person = await personOnPage();
   const [line, { units }] = await Promise.all([currentLine(person), preferences()]);
   const all = kinds().map((k) => k.kind);
-  const { kind, rack, before, id } = await searchParams;
+  const { kind, rack, by, before, id } = await searchParams;
   const from = before && !Number.isNaN(Date.parse(before)) ? new Date(before) : line.at;
   const records = await recentRecords(database(), person, from, PAGE, {
     kind: all.includes(kind ?? "") ? (kind ?? null) : null,
     rack: rack ?? null,
+    by: by ?? null,
     beforeId: v.is(recordId, id) ? id : null,
   });
   const last = records.at(-1);
-  const query = new URLSearchParams({ ...(kind ? { kind } : {}), ...(rack ? { rack } : {}) });
+  const query = new URLSearchParams({ ...(kind ? { kind } : {}), ...(rack ? { rack } : {}), ...(by ? { by } : {}) });
   return (
     <>
       <section className="bench">
@@ -59,12 +60,18 @@ export default async function RecordsPage({
             <label htmlFor="rack">Rack</label>
             <input id="rack" name="rack" className="input" defaultValue={rack ?? ""} />
           </div>
+          <div className="field w-32">
+            <label htmlFor="by">By, sign-in name</label>
+            <input id="by" name="by" className="input" defaultValue={by ?? ""} />
+          </div>
           <button type="submit" className="btn">
             Show
           </button>
         </form>
         <div className="ruled mt-4">
-          {records.length === 0 && <p className="py-3">Nothing on record fits that. Try another kind or rack.</p>}
+          {records.length === 0 && (
+            <p className="py-3">Nothing on record fits that. Try another kind, rack or person.</p>
+          )}
           {records.map((r) => (
             <div
               key={r.id}

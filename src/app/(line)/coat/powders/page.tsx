@@ -99,6 +99,7 @@ export default async function PowdersPage() {
             return (
               <Fold
                 key={lot.id}
+                id={lot.code}
                 className="border-rule border-b"
                 summaryClassName="row min-h-[46px] list-none grid-cols-[minmax(0,1fr)_150px_120px_150px] items-center border-0 hover:bg-sorrel-tint max-[700px]:grid-cols-[minmax(0,1fr)_130px] w-full"
                 summary={

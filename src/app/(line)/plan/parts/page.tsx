@@ -36,6 +36,7 @@ export default async function PartsPage() {
           {parts.map((p) => (
             <Fold
               key={p.id}
+              id={p.id}
               className="border-b border-rule"
               summaryClassName="list-none grid min-h-[52px] grid-cols-[minmax(0,1fr)_minmax(0,330px)_90px] items-center gap-3 max-[700px]:grid-cols-1 w-full"
               summary={
