@@ -134,6 +134,29 @@ for (const half of [0, 1])
     await expect(dropped).toHaveCount(before);
   });
 
+test("what was typed under a fold opens it, and those around it", async ({ page }) => {
+  await signIn(page, "ines");
+  await page.goto("/coat/powders");
+  const named = page
+    .locator("[data-fold]")
+    .filter({ hasText: "GR-340" })
+    .filter({ has: page.getByText("Change the sheet") })
+    .first();
+  await named.locator("> button").click();
+  await named.getByRole("button", { name: "Change the sheet" }).click();
+  const why = named.getByLabel("Why it changes");
+  await why.fill("a new sheet came");
+  await page.getByRole("button", { name: "Put a new powder on record" }).click();
+  await page.getByRole("textbox", { name: "Chemistry" }).last().fill("super-durable");
+  await page.reload();
+  await expect(why).toBeVisible();
+  await expect(why).toHaveValue("a new sheet came");
+  await expect(page.getByRole("textbox", { name: "Chemistry" }).last()).toBeVisible();
+  await expect(page.getByText(/is here again, not recorded yet/)).toHaveCount(2);
+  await page.getByRole("button", { name: "Start anew" }).first().click();
+  await expect(why).toHaveValue("");
+});
+
 test("nobody sees what another person typed", async ({ page, context }) => {
   await signIn(page, "ines");
   await page.goto("/field/jetty-a");

@@ -1,11 +1,16 @@
 import { afterAll, beforeAll, describe, expect, test } from "vitest";
+import { nothingDone } from "@/core/plan";
 import { entryFromShorthand } from "@/server/entries/from-shorthand";
 import { storeEntry } from "@/server/entries/store-entry";
 import { newId, now } from "@/server/now";
+import { askedSteps } from "@/server/rack/asked-steps";
+import { baseOf } from "@/server/rack/base-of";
 import { judgeRack } from "@/server/rack/judge-rack";
 import { lastHow } from "@/server/rack/last-how";
 import { loadRack } from "@/server/rack/load-rack";
+import { placesNoted } from "@/server/rack/places-noted";
 import { dispose } from "@/server/release/dispose";
+import { siteAt } from "@/server/setup/setup-data";
 import { conditionsWhenPassed } from "@/server/trace/conditions";
 import { person, type TestDatabase, testDatabase } from "../support/database";
 import { aCoat, coatedRack, entryAt, freshRack, stored } from "../support/entries";
@@ -114,6 +119,94 @@ describe("entries at the edge of what they take", () => {
           at.toISOString(),
         ),
       ).toMatchObject({ ok: true, value: { kind: "solvent-rub", doubleRubs, limit } });
+  });
+});
+
+describe("what is asked, seen and taken off", () => {
+  test("a plug to go in is asked for as a mask is; a hanging point is neither", async () => {
+    const part = { name: "Lamp ring", substrate: "aluminium", thickestMm: 3, features: [], faces: [] };
+    const asks = (kind: string) =>
+      askedSteps({
+        part: { data: { ...part, marks: [{ kind, face: "F", at: [1, 1], note: "" }], measures: null } },
+        job: { plan: { system: nothingDone, condition: null, stages: [] } },
+        passes: [{}],
+        pass: 0,
+        powder: { data: { schedule: [{ metalC: 190, minutes: 15 }] } },
+        limits: { blastProfileUm: [35, 60] },
+      } as unknown as Parameters<typeof askedSteps>[0]).includes("masks-in");
+    expect(["mask", "plug", "hang", "rest"].map(asks)).toEqual([true, true, false, false]);
+  });
+  test("only what the door asks for holds it; a light place does not", async () => {
+    await coatedRack(t, "X6", { at: ago(300) });
+    const lamp = { kind: "lamp-check", rack: "X6", coatNo: 1, faces: ["S", "L"], plugsIn: null, note: "" };
+    const spots = [{ face: "S", x: 20, y: 30, what: "light-left" }];
+    await stored(t, inspector, ago(100), { ...lamp, spots, wiped: true, bumped: false });
+    const load = { kind: "load", oven: "Oven 1", timing: "door-close", setPointC: 200 };
+    const into = (loadNo: string, minutes: number) =>
+      tried({ ...load, loadNo, places: [{ rack: "X6", place: "A1" }] }, ago(minutes));
+    await stored(t, inspector, ago(90), { ...lamp, spots: [], wiped: true, bumped: true });
+    const held = await into("X6-1", 80);
+    expect(held).toMatchObject({ failure: { kind: "open-before-oven" } });
+    expect(JSON.stringify(held)).toContain("bump");
+    const closed = (what: string) =>
+      tried({ kind: "item-closed", rack: "X6", what, seen: "whole, looked at" }, ago(70));
+    // One that is not open is refused beside another that is.
+    expect(await closed("seal-in")).toMatchObject({ failure: { kind: "not-open", what: "seal-in" } });
+    expect(await closed("bump")).toMatchObject({ ok: true });
+  });
+  test("places noted stand once each, what was only wiped is none", () => {
+    const spot = (x: number, what: string) => ({ face: "S", x, y: 1, what });
+    const rack = {
+      latest: [
+        { details: {} },
+        { details: { light_spot: [spot(1, "light-left"), spot(2, "wiped")] } },
+        { details: { light_spot: [spot(1, "light-resprayed"), spot(3, "bump")] } },
+      ],
+    } as unknown as Parameters<typeof placesNoted>[0];
+    expect(placesNoted(rack).map((p) => [p.x, p.what])).toEqual([
+      [1, "light-resprayed"],
+      [3, "bump"],
+    ]);
+  });
+  test("a blast that was left out roughens nothing, nor does another step", async () => {
+    const site = { ...(await siteAt(t.app, at)), gaugeSetOnSmooth: true };
+    const of = (step: string, done: boolean) =>
+      baseOf(
+        [{ base: { kind: "prep-step" }, details: { prep_step: [{ step, done, value: 60 }] } }] as unknown as Parameters<
+          typeof baseOf
+        >[0],
+        site,
+      ).um;
+    const plain = baseOf([], site).um;
+    expect(of("blast", true)).toBeGreaterThan(plain);
+    expect([of("blast", false), of("sand", true)]).toEqual([plain, plain]);
+  });
+  test("a lot and a set-up sheet are found however they are written, another's never", async () => {
+    await freshRack(t, "X7", { at: ago(300) });
+    const coat = (over: object) => tried({ ...aCoat(), rack: "X7", ...over }, ago(200));
+    expect(await coat({ sheet: "GR-505 BOOTH 9" })).toMatchObject({
+      failure: { kind: "unknown-set-up", what: "set-up sheet", name: "GR-505 BOOTH 9" },
+    });
+    expect(await coat({ lot: "gr-505/2611-9" })).toMatchObject({ failure: { what: "lot", name: "gr-505/2611-9" } });
+    const made = await coat({ sheet: "gr-505 Booth 1", lot: "gr-505/2611-4" });
+    expect(made).toMatchObject({ ok: true });
+    const rack = await loadRack(t.app, lead, "X7");
+    const { id } = await t.app
+      .selectFrom("setup_entity")
+      .select("id")
+      .where("code", "=", "GR-505 booth 1")
+      .executeTakeFirstOrThrow();
+    expect(rack?.latest.findLast((r) => r.base.kind === "coat")?.details.coat?.[0]?.sheet_id).toBe(id);
+  });
+  test("a figure that nobody set a limit for is told and keeps nothing back; with one limit it is held to it", async () => {
+    await coatedRack(t, "X8", { at: ago(300) });
+    const item = async () => (await judged("X8")).verdict.items.find((i) => i.item === "test" && i.test === "gloss-60");
+    const gloss = { kind: "cure-test", rack: "X8", test: "gloss-60", readings: [61, 62, 61], onPanel: true };
+    await stored(t, inspector, ago(60), { ...gloss, lower: null, upper: null });
+    const free = await item();
+    expect(free === undefined || free.result === "in").toBe(true);
+    await stored(t, inspector, ago(50), { ...gloss, lower: 70, upper: null });
+    expect((await item())?.result).toBe("out");
   });
 });
 

@@ -1,6 +1,6 @@
 "use client";
 import { Collapsible } from "radix-ui";
-import { createContext, type ReactNode, useCallback, useContext, useEffect, useState } from "react";
+import { createContext, type ReactNode, useCallback, useContext, useEffect, useRef, useState } from "react";
 
 /** Opens the fold that it stands in, and those around it: something in there wants to be seen. */
 export const FoldContext = createContext<(() => void) | null>(null);
@@ -28,7 +28,12 @@ export function Fold({
   children: ReactNode;
 }) {
   const [is, setIs] = useState(open);
-  useEffect(() => setIs(open), [open]);
+  const was = useRef(open);
+  useEffect(() => {
+    // Not at first: what stands in it may have opened it by then.
+    if (was.current !== open) setIs(open);
+    was.current = open;
+  }, [open]);
   useEffect(() => {
     if (id && decodeURIComponent(window.location.hash) === `#${id}`) setIs(true);
   }, [id]);
