@@ -58,6 +58,7 @@ const views = [
 
 const DESK = { width: 1280, height: 800 };
 const TABLET = { width: 820, height: 1180 };
+const PHONE = { width: 390, height: 844 };
 const ruleTags = ["wcag2a", "wcag2aa", "wcag21aa", "wcag22aa"];
 
 /** What axe finds on a page as it stands, in a line each. */
@@ -112,7 +113,9 @@ for (let from = 0; from < views.length; from += PART) {
       await page.setViewportSize(TABLET);
       expect(await page.evaluate(() => document.documentElement.scrollWidth), path).toBeLessThanOrEqual(820);
       const small = await page
-        .locator("main .btn, main .input")
+        .locator(
+          "main .btn, main .input, main nav a, main .fold, main label:has(.tick), main button:not(.tick, .dot, [aria-roledescription])",
+        )
         .evaluateAll((els) =>
           els
             .filter((e) => e.getClientRects().length > 0 && e.getBoundingClientRect().height < 43.5)
@@ -120,6 +123,10 @@ for (let from = 0; from < views.length; from += PART) {
         );
       expect(small, path).toEqual([]);
       await expect(page.locator(".margin-handle"), path).toBeInViewport({ ratio: 1 });
+      await page.setViewportSize(PHONE);
+      expect
+        .soft(await page.evaluate(() => document.documentElement.scrollWidth), `${path}, phone`)
+        .toBeLessThanOrEqual(390);
     }
     expect(found).toEqual([]);
   });

@@ -210,7 +210,7 @@ export function BathCheckForm({
       {last && (
         <button
           type="button"
-          className="link mt-1 min-h-9 text-left"
+          className="link mt-1 min-h-11 text-left"
           onClick={() => {
             setCorrecting(!correcting);
             setTyped(correcting ? {} : last.typed);
@@ -220,7 +220,7 @@ export function BathCheckForm({
           {correcting ? "Leave it as it was" : `Correct the round of ${last.label}`}
         </button>
       )}
-      <Fold className="mt-2" summaryClassName="min-h-9" summary="Log an addition, dump or recharge">
+      <Fold className="mt-2" summaryClassName="min-h-11" summary="Log an addition, dump or recharge">
         <form onSubmit={submitEvent} className="mt-1 grid gap-2">
           {heldChange.said}
           <div className="grid grid-cols-[1fr_92px] gap-2">

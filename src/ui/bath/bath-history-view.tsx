@@ -104,11 +104,11 @@ export function BathHistoryView({
         {data.older > 0 && <span className="soft">{data.older.toLocaleString("en-GB")} older ones are on record</span>}
         <label className="flex min-h-11 items-center gap-2">
           <Tick checked={smoothed} onChange={setSmoothed} />
-          smoothed (EWMA, λ 0.2)
+          smoothed, each check a fifth of it
         </label>
         <label className="flex min-h-11 items-center gap-2">
           <Tick checked={byDays} onChange={setByDays} />
-          by days (x̄ and R)
+          by days: means and ranges
         </label>
       </p>
       <HistoryChart

@@ -190,12 +190,12 @@ export function RoundForm({ baths }: { baths: readonly RoundBath[] }) {
               <b className="text-[17px]">{bath.name}</b>
               <Verdict result={bath.dueResult}>{bath.due}</Verdict>
               <span className="ml-auto flex gap-4">
-                <button type="button" className="link min-h-9" onClick={() => void fromMeter(bath)}>
+                <button type="button" className="link min-h-11" onClick={() => void fromMeter(bath)}>
                   from the meter
                 </button>
                 <button
                   type="button"
-                  className="link min-h-9"
+                  className="link min-h-11"
                   onClick={() => setSkips({ ...skips, [bath.code]: skipping ? undefined : "" })}
                 >
                   {skipping ? "measure it" : "leave out"}
@@ -290,7 +290,7 @@ function RoundRow({
   const last = points.at(-1);
   const id = `round-${bath.code}-${parameter}`;
   return (
-    <div className="row clear-both grid-cols-[128px_104px_minmax(0,1fr)_210px_132px] items-center gap-3 max-[820px]:grid-cols-[112px_104px_minmax(0,1fr)]">
+    <div className="row clear-both grid-cols-[128px_104px_minmax(0,1fr)_210px_132px] items-center gap-3 max-[900px]:grid-cols-[112px_104px_minmax(0,1fr)]">
       <label htmlFor={id}>
         {titrates
           ? parameter === "concentration"
@@ -341,7 +341,7 @@ function RoundRow({
           />
         )}
       </span>
-      <span className="num max-[820px]:hidden">
+      <span className="num max-[900px]:hidden">
         {last ? (
           <>
             <b className="fig">{bathValue(parameter, last.value, units)}</b>{" "}
@@ -351,7 +351,7 @@ function RoundRow({
           <span className="small faint">never checked</span>
         )}
       </span>
-      <span className="max-[820px]:hidden">
+      <span className="max-[900px]:hidden">
         <Spark points={points} window={window} label={`${parameterName[parameter]}, last ${points.length} checks`} />
       </span>
     </div>

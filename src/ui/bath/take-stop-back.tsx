@@ -11,7 +11,7 @@ export function TakeStopBack({ stop }: { stop: string }) {
   const [reason, setReason] = held.field("reason");
   const { send, message, busy } = useRecorder(held);
   return (
-    <Fold summaryClassName="link min-h-9 small" summary="It did not stand: take it back">
+    <Fold summaryClassName="link min-h-11 small" summary="It did not stand: take it back">
       <form
         className="grid max-w-[520px] gap-2 pb-2"
         noValidate

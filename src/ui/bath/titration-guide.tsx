@@ -64,7 +64,7 @@ export function TitrationGuide({
   return (
     <Dialog.Root open={open} onOpenChange={(next) => (next ? setOpen(true) : close())}>
       <Dialog.Trigger asChild>
-        <button type="button" className="link min-h-9">
+        <button type="button" className="link min-h-11">
           step by step
         </button>
       </Dialog.Trigger>

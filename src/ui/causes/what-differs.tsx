@@ -78,7 +78,7 @@ export function WhatDiffersTable({
       {out.length > SHOWN || rest.length > 0 ? (
         <Fold
           className="mt-1"
-          summaryClassName="min-h-9 soft"
+          summaryClassName="min-h-11 soft"
           summary={countOf(Math.max(0, out.length - SHOWN) + rest.length, "other comparison")}
         >
           {[...out.slice(SHOWN), ...rest].slice(0, 40).map(row)}

@@ -17,7 +17,7 @@ export function CureTabs({ here }: { here: (typeof tabs)[number][0] }) {
           key={slug}
           href={slug === "" ? "/cure" : `/cure/${slug}`}
           aria-current={here === slug ? "page" : undefined}
-          className={`inline-flex min-h-10 items-center whitespace-nowrap border-b-[3px] no-underline ${here === slug ? "border-sorrel font-bold text-sorrel" : "border-transparent text-ink hover:border-rule-strong"}`}
+          className={`inline-flex min-h-11 items-center whitespace-nowrap border-b-[3px] no-underline ${here === slug ? "border-sorrel font-bold text-sorrel" : "border-transparent text-ink hover:border-rule-strong"}`}
         >
           {name}
         </Link>

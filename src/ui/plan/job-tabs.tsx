@@ -20,7 +20,7 @@ export function JobTabs({ number, here, cost }: { number: string; here: string; 
             key={path}
             href={`/jobs/${number}${path ? `/${path}` : ""}`}
             aria-current={here === path ? "page" : undefined}
-            className={`inline-flex min-h-10 items-center whitespace-nowrap border-b-[3px] no-underline ${here === path ? "border-sorrel font-bold text-sorrel" : "border-transparent text-ink hover:border-rule-strong"}`}
+            className={`inline-flex min-h-11 items-center whitespace-nowrap border-b-[3px] no-underline ${here === path ? "border-sorrel font-bold text-sorrel" : "border-transparent text-ink hover:border-rule-strong"}`}
           >
             {name}
           </Link>

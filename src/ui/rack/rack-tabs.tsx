@@ -33,7 +33,7 @@ export function RackTabs({
             key={path}
             href={`/racks/${number}${path ? `/${path}` : ""}`}
             aria-current={here === path ? "page" : undefined}
-            className={`inline-flex min-h-10 items-center border-b-[3px] no-underline ${here === path ? "border-sorrel font-bold text-sorrel" : "border-transparent text-ink hover:border-rule-strong"}`}
+            className={`inline-flex min-h-11 items-center border-b-[3px] no-underline ${here === path ? "border-sorrel font-bold text-sorrel" : "border-transparent text-ink hover:border-rule-strong"}`}
           >
             {name}
           </Link>
@@ -41,7 +41,7 @@ export function RackTabs({
       </nav>
       {next && there && standing && (
         <Link
-          className={`inline-flex min-h-10 items-center gap-2 no-underline ${there.endsWith(`/${here}`) ? "text-ink-2" : "font-bold text-sorrel"}`}
+          className={`inline-flex min-h-11 items-center gap-2 no-underline ${there.endsWith(`/${here}`) ? "text-ink-2" : "font-bold text-sorrel"}`}
           href={there}
           aria-current={there.endsWith(`/${here}`) ? "step" : undefined}
         >

@@ -4,6 +4,7 @@ import { type FormEvent, useState } from "react";
 import { filmPlan, operatingCurve } from "@/core/sampling";
 import type { FilmRule } from "@/core/thickness";
 import { parseNumber, quantities } from "@/core/units";
+import { Fold } from "../fields/fold";
 import { Tick } from "../fields/tick";
 import { withUnit } from "../format";
 import { RecordRow } from "../forms/recorded";
@@ -90,28 +91,6 @@ export function FilmPlanForm({
         <label className="flex min-h-11 items-center gap-2">
           <Tick checked={bySample} onChange={setBySample} /> pull pieces by risk
         </label>
-        {bySample && (
-          <>
-            <div className="w-[90px]">
-              <TypedNumber id="plan-lot" label="Pieces" text={t.lot} change={put("lot")} />
-            </div>
-            <div className="w-[110px]">
-              <TypedNumber id="plan-aql" label="Still good, % off" text={t.aql} change={put("aql")} />
-            </div>
-            <div className="w-[130px]">
-              <TypedNumber id="plan-rql" label="Not let through, %" text={t.rql} change={put("rql")} />
-            </div>
-            <div className="w-[120px]">
-              <TypedNumber id="plan-alpha" label="Risk: good refused" text={t.producer} change={put("producer")} />
-            </div>
-            <div className="w-[120px]">
-              <TypedNumber id="plan-beta" label="Risk: bad let by" text={t.consumer} change={put("consumer")} />
-            </div>
-          </>
-        )}
-        <div className="w-[130px]">
-          <TypedNumber id="plan-seed" label="Seed, empty: drawn" text={t.seed} change={put("seed")} />
-        </div>
       </div>
       {!plan.ok && <p className="m-0 text-watch">{failureText(plan.error)}</p>}
       {plan.ok && (
@@ -132,10 +111,8 @@ export function FilmPlanForm({
             )}
             {plan.value.pieces && (
               <p className="m-0 mt-1">
-                Pull <b className="fig">{plan.value.pieces.n}</b> of {plan.value.pieces.lot}; up to{" "}
-                <b className="fig">{plan.value.pieces.c}</b> may be off. A lot at {t.aql} % passes{" "}
-                {(100 * plan.value.pieces.pAcceptAql).toFixed(1)} %, one at {t.rql} %{" "}
-                {(100 * plan.value.pieces.pAcceptRql).toFixed(1)} % of the time. Which:{" "}
+                Pull <b className="fig">{plan.value.pieces.n}</b> of the {plan.value.pieces.lot} pieces; the lot passes
+                with up to <b className="fig">{plan.value.pieces.c}</b> of them off. Which:{" "}
                 <b className="fig">
                   {plan.value.pieces.lot === serials.length && serials.length <= 40
                     ? plan.value.pieces.pull.map((i) => serials[i - 1]).join(", ")
@@ -144,42 +121,87 @@ export function FilmPlanForm({
               </p>
             )}
           </div>
-          {curve.length > 1 && (
-            <svg
-              viewBox={`0 0 ${W} ${H}`}
-              width={W}
-              height={H}
-              role="img"
-              aria-label="Operating curve: how often a lot passes, by its share off"
-            >
-              {[0, 0.5, 1].map((p) => (
-                <g key={p}>
-                  <line x1="30" x2={W - 8} y1={y(p)} y2={y(p)} stroke="var(--rule)" />
-                  <text x="26" y={y(p) + 4} textAnchor="end" style={{ fontSize: 11 }}>
-                    {100 * p} %
-                  </text>
-                </g>
-              ))}
-              {[0, 0.1, 0.2, 0.3].map((share) => (
-                <text key={share} x={x(share)} y={H - 5} textAnchor="middle" style={{ fontSize: 11 }}>
-                  {Math.round(100 * share)} % off
-                </text>
-              ))}
-              <path
-                d={
-                  line<(typeof curve)[number]>(
-                    (p) => x(Math.min(0.3, p.share)),
-                    (p) => y(p.pAccept),
-                  )(curve) ?? ""
-                }
-                fill="none"
-                stroke="var(--sorrel)"
-                strokeWidth="2"
-              />
-            </svg>
-          )}
         </div>
       )}
+      <Fold summary={bySample ? "How many pieces, and what is risked" : "How the places are drawn"}>
+        <div className="flex flex-wrap items-end gap-3 pb-2">
+          {bySample && (
+            <>
+              <div className="w-[90px]">
+                <TypedNumber id="plan-lot" label="Pieces" text={t.lot} change={put("lot")} />
+              </div>
+              <div className="w-[190px]">
+                <TypedNumber id="plan-aql" label="A good lot: off at most, %" text={t.aql} change={put("aql")} />
+              </div>
+              <div className="w-[190px]">
+                <TypedNumber id="plan-rql" label="A bad lot: off at least, %" text={t.rql} change={put("rql")} />
+              </div>
+              <div className="w-[210px]">
+                <TypedNumber
+                  id="plan-alpha"
+                  label="Good lots sent back at most, %"
+                  text={t.producer}
+                  change={put("producer")}
+                />
+              </div>
+              <div className="w-[210px]">
+                <TypedNumber
+                  id="plan-beta"
+                  label="Bad lots let by at most, %"
+                  text={t.consumer}
+                  change={put("consumer")}
+                />
+              </div>
+            </>
+          )}
+          <div className="w-[250px]">
+            <TypedNumber id="plan-seed" label="Number the places are drawn by" text={t.seed} change={put("seed")} />
+          </div>
+        </div>
+        <p className="small soft m-0">
+          Left empty it is drawn for you and kept with the plan, so that nobody chooses the places.
+        </p>
+        {plan.ok && plan.value.pieces && (
+          <p className="m-0">
+            A lot with {t.aql} % off passes {(100 * plan.value.pieces.pAcceptAql).toFixed(1)} times in a hundred, one
+            with {t.rql} % {(100 * plan.value.pieces.pAcceptRql).toFixed(1)} times.
+          </p>
+        )}
+        {curve.length > 1 && (
+          <svg
+            viewBox={`0 0 ${W} ${H}`}
+            width={W}
+            height={H}
+            role="img"
+            aria-label="Operating curve: how often a lot passes, by its share off"
+          >
+            {[0, 0.5, 1].map((p) => (
+              <g key={p}>
+                <line x1="30" x2={W - 8} y1={y(p)} y2={y(p)} stroke="var(--rule)" />
+                <text x="26" y={y(p) + 4} textAnchor="end" style={{ fontSize: 11 }}>
+                  {100 * p} %
+                </text>
+              </g>
+            ))}
+            {[0, 0.1, 0.2, 0.3].map((share) => (
+              <text key={share} x={x(share)} y={H - 5} textAnchor="middle" style={{ fontSize: 11 }}>
+                {Math.round(100 * share)} % off
+              </text>
+            ))}
+            <path
+              d={
+                line<(typeof curve)[number]>(
+                  (p) => x(Math.min(0.3, p.share)),
+                  (p) => y(p.pAccept),
+                )(curve) ?? ""
+              }
+              fill="none"
+              stroke="var(--sorrel)"
+              strokeWidth="2"
+            />
+          </svg>
+        )}
+      </Fold>
       {problem && (
         <p role="alert" className="m-0 text-out">
           {problem}

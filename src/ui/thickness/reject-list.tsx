@@ -21,7 +21,7 @@ export function RejectList({
   onReject: (key: string, reason: string | null) => void;
 }) {
   return (
-    <Fold className="mt-3" summaryClassName="min-h-8 soft" summary="Readings not yet recorded: leave one out">
+    <Fold className="mt-3" summaryClassName="min-h-11 soft" summary="Readings not yet recorded: leave one out">
       <div className="mt-1 max-h-56 overflow-auto">
         {draft.length > SHOWN && (
           <p className="small soft m-0">

@@ -109,7 +109,7 @@ export default async function CasePage({ params }: { params: Promise<{ number: s
           <CauseRow key={c.cause} cause={c} leading={i === 0 && diagnosis.enoughToTell} labels={labels} />
         ))}
         {open.length > 6 && (
-          <Fold className="mt-1" summaryClassName="min-h-9 soft" summary={<>{open.length - 6} weaker causes</>}>
+          <Fold className="mt-1" summaryClassName="min-h-11 soft" summary={<>{open.length - 6} weaker causes</>}>
             {open.slice(6).map((c) => (
               <CauseRow key={c.cause} cause={c} leading={false} labels={labels} />
             ))}
@@ -118,7 +118,7 @@ export default async function CasePage({ params }: { params: Promise<{ number: s
         {ruledOut.length > 0 && (
           <Fold
             className="mt-1"
-            summaryClassName="min-h-9 soft"
+            summaryClassName="min-h-11 soft"
             summary={<>{ruledOut.length} ruled out by the record</>}
           >
             {ruledOut.map((c) => (

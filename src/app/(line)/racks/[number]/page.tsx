@@ -174,16 +174,16 @@ export default async function TravellerPage({ params }: { params: Promise<{ numb
           <p className="flex flex-wrap gap-x-4">
             {rack.job.plan.system && (
               <a
-                className="link inline-flex min-h-9 items-center"
+                className="link inline-flex min-h-11 items-center"
                 href={`/api/jobs/${rack.job.number}/route-card.pdf?rack=${rack.number}`}
               >
                 Route card, PDF
               </a>
             )}
-            <a className="link inline-flex min-h-9 items-center" href={`/api/jobs/${rack.job.number}/export.json`}>
+            <a className="link inline-flex min-h-11 items-center" href={`/api/jobs/${rack.job.number}/export.json`}>
               Whole job, JSON
             </a>
-            <a className="link inline-flex min-h-9 items-center" href={`/api/jobs/${rack.job.number}/readings.csv`}>
+            <a className="link inline-flex min-h-11 items-center" href={`/api/jobs/${rack.job.number}/readings.csv`}>
               Readings, CSV
             </a>
           </p>
