@@ -118,8 +118,22 @@ test("a recorder's file completes the load it is of, not another; each rack by i
   await page.getByRole("link", { name: /V142/ }).first().click();
   await expect(page.getByText("decided by cure index")).toBeVisible();
   await expect(page.getByRole("link", { name: /All of load V14/ })).toBeVisible();
+  // Looked closer at by its buttons, moved by hand, and all of it again by key.
   await page.getByRole("button", { name: "Closer" }).press("Enter");
   await expect(page.getByRole("button", { name: "All of it" })).toBeVisible();
+  const trace = page.getByRole("group", { name: "Oven trace" });
+  const axis = () => trace.locator("text").allTextContents();
+  const looked = await axis();
+  const box = await trace.boundingBox();
+  if (!box) throw new Error("no trace");
+  await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
+  await page.mouse.down();
+  await page.mouse.move(box.x + box.width / 2 + 120, box.y + box.height / 2, { steps: 4 });
+  await page.mouse.up();
+  await expect.poll(axis).not.toEqual(looked);
+  await trace.getByRole("slider").first().press("Escape");
+  await expect(page.getByRole("button", { name: "All of it" })).toHaveCount(0);
+  await expect(page.getByRole("button", { name: "Wider" })).toBeDisabled();
 });
 
 test("the conveyor: the heaviest decides how fast; what a stop does; a plate too heavy is said", async ({ page }) => {

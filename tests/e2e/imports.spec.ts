@@ -11,12 +11,14 @@ const read = async (page: Page, name: string) => {
 };
 const row = (page: Page, name: string) =>
   page.locator(".row", { has: page.getByText(name, { exact: true }) }).locator(".fig");
+/** A rack that was decided, whatever the hour: it has been through the line. */
 const anyRack = async (page: Page, part: RegExp) => {
   const response = await page.request.get("/plan");
   expect(response.ok()).toBe(true);
   await page.goto("/plan");
   await page.getByRole("link", { name: part }).first().click();
-  return ((await page.locator("#racks .fig").nth(6).textContent()) ?? "").trim();
+  const decided = page.locator("#racks .row").filter({ hasText: /decided/ });
+  return ((await decided.first().locator(".fig").first().textContent()) ?? "").trim();
 };
 
 test.beforeEach(async ({ page }) => signIn(page, "tomasz"));

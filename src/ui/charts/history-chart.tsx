@@ -1,8 +1,8 @@
 "use client";
-import { scaleLinear, select, type ZoomBehavior, type ZoomTransform, zoom, zoomIdentity } from "d3";
-import { type KeyboardEvent, useEffect, useId, useMemo, useRef, useState } from "react";
+import { type KeyboardEvent, useEffect, useId, useMemo, useRef } from "react";
 import { firstFrom } from "@/core/control-charts";
 import { HEIGHT, type HistoryData, HistoryPicture, historyView, PLOT, WIDTH } from "./history-picture";
+import { useTimeZoom } from "./use-time-zoom";
 
 /** The closest look: two hours across. */
 const CLOSEST_MS = 2 * 3_600_000;
@@ -41,51 +41,23 @@ export function HistoryChart({
 }) {
   const { atMs } = data;
   const svg = useRef<SVGSVGElement>(null);
-  const behaviour = useRef<ZoomBehavior<SVGSVGElement, unknown>>(null);
   const clip = useId();
-  const [look, setLook] = useState<ZoomTransform>(zoomIdentity);
   const [first, last] = [atMs[0] ?? 0, Math.max(atMs.at(-1) ?? 1, (atMs[0] ?? 0) + CLOSEST_MS)];
-  useEffect(() => {
-    const node = svg.current;
-    if (!node) return;
-    const made = zoom<SVGSVGElement, unknown>()
-      .filter((e: Event) => e.type !== "wheel" || (e as WheelEvent).ctrlKey)
-      .scaleExtent([1, Math.max(1, (last - first) / CLOSEST_MS)])
-      .extent([
-        [0, 0],
-        [PLOT, HEIGHT],
-      ])
-      .translateExtent([
-        [0, 0],
-        [PLOT, HEIGHT],
-      ])
-      .on("zoom", (e: { transform: ZoomTransform }) => setLook(e.transform));
-    behaviour.current = made;
-    select(node).call(made).on("dblclick.zoom", null);
-    // Begins with the newest weeks: what is asked about is mostly there.
-    const across = Math.min(1, FIRST_LOOK_MS / (last - first));
-    if (across < 1)
-      select(node).call(made.transform, zoomIdentity.scale(1 / across).translate(-PLOT * (1 - across), 0));
-    return () => void select(node).on(".zoom", null);
-  }, [first, last]);
-  const [from, to] = look.rescaleX(scaleLinear([first, last], [0, PLOT])).domain() as [number, number];
+  // Begins with the newest weeks: what is asked about is mostly there.
+  const { from, to, times, move, closer, all } = useTimeZoom(svg, {
+    from: first,
+    to: last,
+    width: PLOT,
+    closest: CLOSEST_MS,
+    first: FIRST_LOOK_MS,
+  });
   useEffect(() => seen?.(from, to), [seen, from, to]);
   const breaks = useMemo(() => breaksOf(data), [data]);
   // Drawn a width to either side of where one looks, and only moved until one looks beyond that: a step of panning then
   // costs a transform, however many checks there are.
-  const spanMs = (last - first) / look.k;
+  const spanMs = (last - first) / times;
   const page = Math.round((from - first) / spanMs);
   const view = useMemo(() => historyView(data, first + page * spanMs, spanMs), [data, first, page, spanMs]);
-  const move = (share: number) => {
-    if (svg.current && behaviour.current)
-      behaviour.current.translateBy(select(svg.current), (-share * PLOT) / look.k, 0);
-  };
-  const closer = (times: number) => {
-    if (svg.current && behaviour.current) behaviour.current.scaleBy(select(svg.current), times);
-  };
-  const all = () => {
-    if (svg.current && behaviour.current) behaviour.current.transform(select(svg.current), zoomIdentity);
-  };
   const keys = (e: KeyboardEvent) => {
     if (e.key === "ArrowLeft") move(-0.25);
     else if (e.key === "ArrowRight") move(0.25);

@@ -1,70 +1,49 @@
 "use client";
-import { type ComponentProps, useRef, useState } from "react";
+import { type ComponentProps, type KeyboardEvent, useEffect, useRef, useState } from "react";
 import { TraceChart } from "./trace-chart";
+import { useTimeZoom } from "./use-time-zoom";
 
 const LEAST_S = 60;
 
-/** An oven trace to look closer at: by its buttons, by key (+, −, arrows on the chart's frame), by wheel and by drag. */
+/** An oven trace to look closer at: by its buttons, by key (+, −, arrows with Alt, Escape for all of it), by drag and by the wheel with Ctrl. */
 export function TraceView(props: Omit<ComponentProps<typeof TraceChart>, "fromS" | "toS">) {
-  const lastS = Math.max(60, ...props.channels.map((c) => c.timeS.at(-1) ?? 0));
-  const [span, setSpan] = useState<readonly [number, number]>([0, lastS]);
-  const drag = useRef<{ x: number; span: readonly [number, number] } | null>(null);
+  const lastS = Math.max(LEAST_S, ...props.channels.map((c) => c.timeS.at(-1) ?? 0));
   const frame = useRef<HTMLDivElement>(null);
-  const show = (from: number, length: number) => {
-    const long = Math.min(lastS, Math.max(LEAST_S, length));
-    const start = Math.min(Math.max(0, from), lastS - long);
-    setSpan([start, start + long]);
+  const [width, setWidth] = useState(1);
+  useEffect(() => setWidth(Math.max(1, frame.current?.clientWidth ?? 1)), []);
+  const { from, to, times, move, closer, all } = useTimeZoom(frame, { from: 0, to: lastS, width, closest: LEAST_S });
+  const whole = times <= 1;
+  const keys = (e: KeyboardEvent) => {
+    if (e.key === "+") closer(2);
+    else if (e.key === "-") closer(0.5);
+    else if (e.altKey && e.key === "ArrowLeft") move(-0.5);
+    else if (e.altKey && e.key === "ArrowRight") move(0.5);
+    else if (e.key === "Escape" && !whole) all();
+    else return;
+    e.preventDefault();
+    e.stopPropagation();
   };
-  const [from, to] = span;
-  const long = to - from;
-  const zoom = (by: number, atShare = 0.5) => {
-    const length = Math.min(lastS, Math.max(LEAST_S, long * by));
-    show(from + (long - length) * atShare, length);
-  };
-  const whole = from <= 0 && to >= lastS;
   return (
-    <div>
-      <div
-        ref={frame}
-        className={whole ? "" : "cursor-grab"}
-        onWheel={(e) => {
-          if (!e.ctrlKey && whole && e.deltaY > 0) return;
-          const box = e.currentTarget.getBoundingClientRect();
-          zoom(e.deltaY > 0 ? 1.25 : 0.8, (e.clientX - box.left) / box.width);
-        }}
-        onPointerDown={(e) => {
-          if (!whole) drag.current = { x: e.clientX, span };
-        }}
-        onPointerMove={(e) => {
-          const held = drag.current;
-          const box = frame.current?.getBoundingClientRect();
-          if (!held || !box) return;
-          show(held.span[0] - ((e.clientX - held.x) / box.width) * (held.span[1] - held.span[0]), long);
-        }}
-        onPointerUp={() => {
-          drag.current = null;
-        }}
-        onPointerLeave={() => {
-          drag.current = null;
-        }}
-      >
+    // biome-ignore lint/a11y/noStaticElementInteractions: the keys are those of the chart within, which takes the focus.
+    <div onKeyDown={keys}>
+      <div ref={frame} className={`touch-pan-y ${whole ? "" : "cursor-grab active:cursor-grabbing"}`}>
         <TraceChart {...props} fromS={from} toS={to} />
       </div>
       <p className="no-print m-0 flex flex-wrap gap-2">
-        <button type="button" className="btn" onClick={() => zoom(0.5)} disabled={long <= LEAST_S}>
+        <button type="button" className="btn" onClick={() => closer(2)} disabled={to - from <= LEAST_S * 1.001}>
           Closer
         </button>
-        <button type="button" className="btn" onClick={() => zoom(2)} disabled={whole}>
+        <button type="button" className="btn" onClick={() => closer(0.5)} disabled={whole}>
           Wider
         </button>
-        <button type="button" className="btn" onClick={() => show(from - long / 2, long)} disabled={from <= 0}>
+        <button type="button" className="btn" onClick={() => move(-0.5)} disabled={from <= lastS * 1e-9}>
           Earlier
         </button>
-        <button type="button" className="btn" onClick={() => show(from + long / 2, long)} disabled={to >= lastS}>
+        <button type="button" className="btn" onClick={() => move(0.5)} disabled={to >= lastS * (1 - 1e-9)}>
           Later
         </button>
         {!whole && (
-          <button type="button" className="btn" onClick={() => show(0, lastS)}>
+          <button type="button" className="btn" onClick={all}>
             All of it
           </button>
         )}
