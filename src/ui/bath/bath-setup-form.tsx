@@ -191,7 +191,7 @@ export function BathSetupForm({
   const grid = "mt-2 grid grid-cols-[repeat(auto-fill,minmax(150px,1fr))] gap-3";
   return (
     <form onSubmit={submit} className="grid gap-5" noValidate>
-      {held.said}
+      {held.said ?? version.said}
       <section className="ruled mt-3">
         <h2>The tank</h2>
         <div className={grid}>

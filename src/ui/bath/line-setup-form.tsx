@@ -64,7 +64,7 @@ export function LineSetupForm({
   };
   return (
     <form onSubmit={submit} className="grid gap-2" noValidate>
-      {held.said}
+      {held.said ?? version.said}
       <div className="grid max-w-[560px] grid-cols-[minmax(0,1fr)_150px] gap-3">
         <TextField id="line-name" label="Name" text={name} change={setName} most={60} />
         <TypedNumber id="line-speed" label="Usual speed, m/min" text={speed} change={setSpeed} />

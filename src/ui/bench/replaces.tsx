@@ -24,6 +24,7 @@ export function useReplaces(earlier: readonly Earlier[], name: string, rack: str
     fields:
       earlier.length === 0 ? null : (
         <div className="flex flex-wrap items-end gap-3">
+          {held.said}
           <div className="field w-[340px] max-w-full">
             <label htmlFor={`${name}-replaces`}>Beside, or instead of</label>
             <Choice id={`${name}-replaces`} className="input" value={chosen} onChange={setRecordId}>

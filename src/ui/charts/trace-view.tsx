@@ -24,8 +24,7 @@ export function TraceView(props: Omit<ComponentProps<typeof TraceChart>, "fromS"
     e.stopPropagation();
   };
   return (
-    // biome-ignore lint/a11y/noStaticElementInteractions: the keys are those of the chart within, which takes the focus.
-    <div onKeyDown={keys}>
+    <div role="group" aria-label="A closer look at the trace" onKeyDown={keys}>
       <div ref={frame} className={`touch-pan-y ${whole ? "" : "cursor-grab active:cursor-grabbing"}`}>
         <TraceChart {...props} fromS={from} toS={to} />
       </div>

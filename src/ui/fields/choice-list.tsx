@@ -32,7 +32,7 @@ export function ChoiceList({ options, chosen, choose, disabled, trigger }: Choic
     >
       <Select.Trigger {...trigger}>
         <span className="min-w-0 truncate">
-          <Select.Value>{chosen?.label ?? ""}</Select.Value>
+          <Select.Value>{chosen?.label ?? "choose one"}</Select.Value>
         </span>
         <ChevronDown className="size-4 flex-none" aria-hidden />
       </Select.Trigger>

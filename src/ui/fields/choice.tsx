@@ -67,7 +67,8 @@ export function Choice({
   const [missed, setMissed] = useState(false);
   const [own, setOwn] = useState(defaultValue === undefined ? undefined : String(defaultValue));
   const wanted = value === undefined ? own : String(value);
-  const chosen = options.find((o) => o.value === wanted) ?? options[0];
+  // What a form holds and the list has no longer (a lot used up meanwhile) is shown as nothing chosen, never as another.
+  const chosen = options.find((o) => o.value === wanted) ?? (value === undefined ? options[0] : undefined);
   useEffect(() => {
     // Behind the page: it must open where there is no network later.
     const timer = setTimeout(() => void load().catch(() => {}), 500);
@@ -117,7 +118,7 @@ export function Choice({
           onKeyDown={onKeyDown}
           {...trigger}
         >
-          <span className="min-w-0 truncate">{chosen?.label ?? ""}</span>
+          <span className="min-w-0 truncate">{chosen?.label ?? "choose one"}</span>
           <ChevronDown className="size-4 flex-none" aria-hidden />
         </button>
       )}

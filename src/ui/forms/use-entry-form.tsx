@@ -2,9 +2,9 @@
 import { type ReactNode, useContext, useEffect, useRef, useState } from "react";
 import { type DefaultValues, type Path, type PathValue, type UseFormRegisterReturn, useForm } from "react-hook-form";
 import { FoldContext } from "../fields/fold";
-import { clock } from "../format";
 import { usePreferences } from "../preferences-context";
 import { changedOf, encode, keepDraft, keptDraft, type Values, withChanged } from "./draft";
+import { DraftSaid } from "./draft-said";
 
 type Next<T> = T | ((before: T) => T);
 export type EntryForm<T extends Values> = {
@@ -34,7 +34,7 @@ export type EntryForm<T extends Values> = {
  * session, a lost network or a deploy. `begun` is how it begins.
  */
 export function useEntryForm<T extends Values>(name: string, begun: T): EntryForm<T> {
-  const { who, timeZone } = usePreferences();
+  const { who } = usePreferences();
   const fold = useContext(FoldContext);
   const first = useRef(begun);
   const recorded = useRef<Values | null>(null);
@@ -55,13 +55,12 @@ export function useEntryForm<T extends Values>(name: string, begun: T): EntryFor
   }, [who, name, form, fold]);
   const content = encode(values);
   const before = useRef(content);
-  // biome-ignore lint/correctness/useExhaustiveDependencies: what is kept is the content, whatever else is made anew.
   useEffect(() => {
     if (!looked.current || before.current === content) return;
     before.current = content;
     const beginnings = recorded.current ? [first.current, recorded.current] : [first.current];
     keepDraft(who, name, changedOf(values, beginnings), Date.now());
-  }, [content]);
+  }, [content, values, who, name]);
 
   const put = (field: string, value: unknown) =>
     form.setValue(field as Path<T>, value as PathValue<T, Path<T>>, { shouldDirty: true });
@@ -93,14 +92,6 @@ export function useEntryForm<T extends Values>(name: string, begun: T): EntryFor
     tick: (field) => ({ name: field, checked: values[field] === true, onChange: (on) => put(field, on) }),
     done,
     drop,
-    said:
-      foundMs === null ? null : (
-        <p role="status" className="draft-said">
-          What you typed at {clock(new Date(foundMs), timeZone)} is here again, not recorded yet.{" "}
-          <button type="button" className="link min-h-11 px-1" onClick={drop}>
-            Start anew
-          </button>
-        </p>
-      ),
+    said: foundMs === null ? null : <DraftSaid atMs={foundMs} drop={drop} />,
   };
 }

@@ -44,5 +44,5 @@ export function useVersion(
     router.refresh();
     return outcome;
   };
-  return { reason, setReason, busy, message, refuse, keep };
+  return { reason, setReason, busy, message, refuse, keep, said: why.said };
 }

@@ -56,6 +56,7 @@ export function useRequirement(
     set: (change: Partial<Typed>) => setTyped((was) => ({ ...was, ...change })),
     sheetUm,
     done: held.done,
+    said: held.said,
   };
 }
 export type RequirementState = ReturnType<typeof useRequirement>;
@@ -147,97 +148,105 @@ export function RequirementFields({ state, units }: { state: RequirementState; u
     );
   };
   return (
-    <Fold
-      className="border-t border-rule pt-1"
-      summaryClassName="min-h-11"
-      summary={
-        <>
-          <b>What is asked of it</b> <span className="soft">{inShort(state, units)}</span>
-        </>
-      }
-    >
-      <div className="mt-2 grid grid-cols-[150px_150px_130px_130px_minmax(0,1fr)] gap-3 max-[1000px]:grid-cols-3 max-[560px]:grid-cols-2">
-        {choose("rule", "Film rule", [
-          ["spot-area", "spot and area"],
-          ["nominal", "nominal"],
-          ["measuring-areas", "measuring areas"],
-        ])}
-        {typed.rule === "spot-area"
-          ? choose(
-              "level",
-              "Restriction level",
-              ["1", "2", "3", "4", "5"].map((n) => [n, n] as const),
-            )
-          : null}
-        <TypedNumber
-          id="asked-least"
-          label={`${typed.rule === "nominal" ? "Nominal" : "Least"}, ${unit}`}
-          text={typed.least ?? shownUm(sheetUm?.[0], units)}
-          change={(least) => set({ least })}
-          required
-        />
-        <TypedNumber
-          id="asked-most"
-          label={`Most, ${unit}`}
-          text={typed.most ?? shownUm(sheetUm?.[1], units)}
-          change={(most) => set({ most })}
-        />
-        <p className="small soft m-0 self-end pb-3">
-          {typed.least === null && typed.most === null && sheetUm ? "Film as the powder’s sheet has it." : ""}
-        </p>
-      </div>
-      <div className="mt-3 grid grid-cols-[150px_150px_170px_120px_120px_minmax(0,1fr)] gap-3 max-[1000px]:grid-cols-3 max-[560px]:grid-cols-2">
-        {choose(
-          "adhesion",
-          "Cross-cut, worst",
-          ["0", "1", "2", "3"].map((n) => [n, `grade ${n}`] as const),
-        )}
-        {choose("cure", "Cure judged by", [
-          ["index", "cure index"],
-          ["hold", "hold of the metal"],
-        ])}
-        {choose("rubGrade", "Solvent rub, at least", [
-          ["", "not asked"],
-          ...["5", "4", "3", "2"].map((n) => [n, `grade ${n}`] as const),
-        ])}
-        <TypedNumber
-          id="asked-distance"
-          label="Looked at from, m"
-          text={typed.distance}
-          change={(distance) => set({ distance })}
-        />
-        <TypedNumber id="asked-light" label="In light of, lux" text={typed.light} change={(light) => set({ light })} />
-        <div className="field">
-          <label htmlFor="asked-look">Look asked for</label>
-          <input
-            id="asked-look"
-            className="input"
-            maxLength={200}
-            value={typed.look}
-            placeholder="no runs on the face"
-            onChange={(e) => set({ look: e.target.value })}
-          />
-        </div>
-      </div>
+    <>
+      {state.said}
       <Fold
-        className="mt-2"
+        className="border-t border-rule pt-1"
+        summaryClassName="min-h-11"
         summary={
           <>
-            Hardness, impact, bend, gloss, colour, pull-off
-            {Object.values(typed.tests).some((l) => l && (l.lower || l.upper)) ? "" : ": not asked"}
+            <b>What is asked of it</b> <span className="soft">{inShort(state, units)}</span>
           </>
         }
       >
-        <div className="grid grid-cols-2 gap-x-6 gap-y-3 min-[1000px]:grid-cols-4">
-          {benchTests.map((test) => (
-            <div key={test} className="contents">
-              {test !== "bend" && test !== "colour" ? limit(test, "lower") : null}
-              {test !== "impact" && test !== "pull-off" ? limit(test, "upper") : null}
-            </div>
-          ))}
+        <div className="mt-2 grid grid-cols-[150px_150px_130px_130px_minmax(0,1fr)] gap-3 max-[1000px]:grid-cols-3 max-[560px]:grid-cols-2">
+          {choose("rule", "Film rule", [
+            ["spot-area", "spot and area"],
+            ["nominal", "nominal"],
+            ["measuring-areas", "measuring areas"],
+          ])}
+          {typed.rule === "spot-area"
+            ? choose(
+                "level",
+                "Restriction level",
+                ["1", "2", "3", "4", "5"].map((n) => [n, n] as const),
+              )
+            : null}
+          <TypedNumber
+            id="asked-least"
+            label={`${typed.rule === "nominal" ? "Nominal" : "Least"}, ${unit}`}
+            text={typed.least ?? shownUm(sheetUm?.[0], units)}
+            change={(least) => set({ least })}
+            required
+          />
+          <TypedNumber
+            id="asked-most"
+            label={`Most, ${unit}`}
+            text={typed.most ?? shownUm(sheetUm?.[1], units)}
+            change={(most) => set({ most })}
+          />
+          <p className="small soft m-0 self-end pb-3">
+            {typed.least === null && typed.most === null && sheetUm ? "Film as the powder’s sheet has it." : ""}
+          </p>
         </div>
+        <div className="mt-3 grid grid-cols-[150px_150px_170px_120px_120px_minmax(0,1fr)] gap-3 max-[1000px]:grid-cols-3 max-[560px]:grid-cols-2">
+          {choose(
+            "adhesion",
+            "Cross-cut, worst",
+            ["0", "1", "2", "3"].map((n) => [n, `grade ${n}`] as const),
+          )}
+          {choose("cure", "Cure judged by", [
+            ["index", "cure index"],
+            ["hold", "hold of the metal"],
+          ])}
+          {choose("rubGrade", "Solvent rub, at least", [
+            ["", "not asked"],
+            ...["5", "4", "3", "2"].map((n) => [n, `grade ${n}`] as const),
+          ])}
+          <TypedNumber
+            id="asked-distance"
+            label="Looked at from, m"
+            text={typed.distance}
+            change={(distance) => set({ distance })}
+          />
+          <TypedNumber
+            id="asked-light"
+            label="In light of, lux"
+            text={typed.light}
+            change={(light) => set({ light })}
+          />
+          <div className="field">
+            <label htmlFor="asked-look">Look asked for</label>
+            <input
+              id="asked-look"
+              className="input"
+              maxLength={200}
+              value={typed.look}
+              placeholder="no runs on the face"
+              onChange={(e) => set({ look: e.target.value })}
+            />
+          </div>
+        </div>
+        <Fold
+          className="mt-2"
+          summary={
+            <>
+              Hardness, impact, bend, gloss, colour, pull-off
+              {Object.values(typed.tests).some((l) => l && (l.lower || l.upper)) ? "" : ": not asked"}
+            </>
+          }
+        >
+          <div className="grid grid-cols-2 gap-x-6 gap-y-3 min-[1000px]:grid-cols-4">
+            {benchTests.map((test) => (
+              <div key={test} className="contents">
+                {test !== "bend" && test !== "colour" ? limit(test, "lower") : null}
+                {test !== "impact" && test !== "pull-off" ? limit(test, "upper") : null}
+              </div>
+            ))}
+          </div>
+        </Fold>
       </Fold>
-    </Fold>
+    </>
   );
 }
 

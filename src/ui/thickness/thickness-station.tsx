@@ -19,6 +19,7 @@ import {
 import { FilmHistogram } from "../charts/film-histogram";
 import { PartSketch, type SketchFace, THICK_COLOUR, THIN_COLOUR } from "../charts/part-sketch";
 import { withUnit } from "../format";
+import { DraftSaid } from "../forms/draft-said";
 import { type EntryContext, useEntryContext, useShell } from "../frame/shell";
 import Link from "../link";
 import { usePreferences } from "../preferences-context";
@@ -116,7 +117,7 @@ export function ThicknessStation({
     },
     [base, limits, minUm, sound],
   );
-  const { draft, change, add, asked, answer, nextSpot, choose, full, waiting } = useFilmDraft({
+  const { draft, change, add, asked, answer, nextSpot, choose, full, foundMs, waiting } = useFilmDraft({
     rack,
     places,
     stored,
@@ -343,6 +344,7 @@ export function ThicknessStation({
             answer={answer}
           />
         )}
+        {foundMs !== null && <DraftSaid atMs={foundMs} drop={() => change(() => [])} what="What you read" />}
         {(said || full > 0) && (
           <output className="mt-2 block text-watch">
             {said} {full > 0 && `${full} readings more than the spots want were not taken.`}{" "}

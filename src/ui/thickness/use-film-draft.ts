@@ -39,6 +39,8 @@ export function useFilmDraft({
   const [chosen, setChosen] = useState<string | null>(null);
   const [asked, setAsked] = useState<Asked | null>(null);
   const [full, setFull] = useState(0);
+  /** When what was found again had been read; null where nothing was. */
+  const [foundMs, setFoundMs] = useState<number | null>(null);
   const now = useRef<{ draft: readonly Draft[]; asked: Asked | null; chosen: string | null }>({
     draft: [],
     asked: null,
@@ -70,10 +72,12 @@ export function useFilmDraft({
     setAsked(question);
   }, []);
   useEffect(() => {
-    const kept = keptDraft(who, storeKey)?.changed.readings;
-    const drafts = Array.isArray(kept) ? (kept as Draft[]) : [];
+    const kept = keptDraft(who, storeKey);
+    const readings = kept?.changed.readings;
+    const drafts = Array.isArray(readings) ? (readings as Draft[]) : [];
     now.current.draft = drafts;
     setDraft(drafts);
+    setFoundMs(kept && drafts.length > 0 ? kept.atMs : null);
   }, [storeKey, who]);
   useEffect(() => countAll(now.current.draft), [countAll]);
 
@@ -150,6 +154,7 @@ export function useFilmDraft({
     (next: (d: readonly Draft[]) => readonly Draft[]) => {
       setFull(0);
       put(next(now.current.draft));
+      if (now.current.draft.length === 0) setFoundMs(null);
     },
     [put],
   );
@@ -160,5 +165,5 @@ export function useFilmDraft({
     const open = (p: Place) => (count.get(p.spot) ?? 0) < readingsPerSpot;
     return places.find((p) => p.spot === chosen && open(p)) ?? places.find(open) ?? null;
   }, [stored, draft, places, chosen, readingsPerSpot]);
-  return { draft, change, add, asked, answer, nextSpot, choose, full, waiting: () => waiting.current.length };
+  return { draft, change, add, asked, answer, nextSpot, choose, full, foundMs, waiting: () => waiting.current.length };
 }
