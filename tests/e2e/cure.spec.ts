@@ -1,3 +1,4 @@
+import { readFile } from "node:fs/promises";
 import { expect, type Page } from "@playwright/test";
 import { now } from "../../src/server/now";
 import { choose, coated, localInput, signIn, test } from "../support/browser";
@@ -134,6 +135,29 @@ test("a recorder's file completes the load it is of, not another; each rack by i
   await trace.getByRole("slider").first().press("Escape");
   await expect(page.getByRole("button", { name: "All of it" })).toHaveCount(0);
   await expect(page.getByRole("button", { name: "Wider" })).toBeDisabled();
+});
+
+test("a chart is saved as SVG that stands alone and as PNG, by key", async ({ page }) => {
+  await signIn(page, "tomasz");
+  await page.goto("/racks/0869/cure");
+  for (const [kind, looks] of [
+    [
+      "SVG",
+      (bytes: Buffer) =>
+        expect(bytes.toString()).toMatch(/^<svg [^>]*viewBox[\s\S]*fill:\s*rgb[\s\S]*Leg[\s\S]*<\/svg>$/),
+    ],
+    ["PNG", (bytes: Buffer) => expect(bytes.subarray(1, 4).toString()).toBe("PNG")],
+  ] as const) {
+    await page.getByRole("button", { name: "Save the picture: Oven trace" }).press("Enter");
+    const saved = page.waitForEvent("download");
+    await page.getByRole("menuitem", { name: `As ${kind}` }).press("Enter");
+    const file = await saved;
+    expect(file.suggestedFilename()).toBe(`oven-trace.${kind.toLowerCase()}`);
+    const bytes = await readFile(await file.path());
+    looks(bytes);
+    expect(bytes.length).toBeGreaterThan(5_000);
+    expect(bytes.toString()).not.toContain("var(--");
+  }
 });
 
 test("the conveyor: the heaviest decides how fast; what a stop does; a plate too heavy is said", async ({ page }) => {
@@ -377,7 +401,7 @@ test("a piece under lamps: its sections named, each read by infrared, off with o
 test("a rack’s cure: its bake over others of its part, each layer by its own sheet", async ({ page }) => {
   await signIn(page, "tomasz");
   await page.goto("/racks/0869/cure");
-  await expect(page.getByRole("img", { name: /Metal of this bake over that of others/ })).toBeVisible();
+  await expect(page.getByRole("group", { name: /Metal of this bake over that of others/ })).toBeVisible();
   await expect(page.getByText(/Climb as it melts within the sheet’s/)).toBeVisible();
   await page.goto("/jobs/J-419");
   const rack = page.getByRole("link", { name: /^07\d\d/ }).first();

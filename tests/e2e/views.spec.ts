@@ -1,6 +1,7 @@
 import AxeBuilder from "@axe-core/playwright";
 import { expect, type Page } from "@playwright/test";
 import { signIn, test } from "../support/browser";
+import { unreadable } from "../support/charts";
 
 /** A load of the line’s own, whatever number it has: the one that rack 0869 rode in. */
 const LOAD_OF_LINE = "the load of rack 0869";
@@ -106,6 +107,7 @@ for (let from = 0; from < views.length; from += PART) {
       }
       await page.goto(path);
       await expect(page.locator("h1").first()).toBeVisible();
+      expect.soft(await unreadable(page), path).toEqual([]);
       await wear(page, "light");
       found.push(...(await violationsOn(page, path, "light")));
       await wear(page, "dark");
@@ -127,6 +129,7 @@ for (let from = 0; from < views.length; from += PART) {
       expect
         .soft(await page.evaluate(() => document.documentElement.scrollWidth), `${path}, phone`)
         .toBeLessThanOrEqual(390);
+      expect.soft(await unreadable(page), `${path}, phone`).toEqual([]);
     }
     expect(found).toEqual([]);
   });

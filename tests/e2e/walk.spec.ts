@@ -91,7 +91,7 @@ test("one inspector walks the whole line: bath, film, cure, bench, release, fiel
   await expect(page).toHaveURL(/thickness/);
   await page.goto(`/racks/${number}/cure`);
   await expect(page.getByText(/Lowest index, on Post foot/)).toBeVisible();
-  const slider = page.getByRole("slider", { name: /values/ });
+  const slider = page.getByRole("slider", { name: "Oven trace: values" });
   await slider.focus();
   await page.keyboard.press("End");
   await expect(slider).toHaveAttribute("aria-valuetext", /°C/);

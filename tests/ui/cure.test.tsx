@@ -229,6 +229,7 @@ describe("what cure shows", () => {
             ]}
             lengthM={2}
             zones={[{ name: "gel", lengthM: 2, airC: 280, hWPerM2K: 40 }]}
+            units={units}
           />
           <ForetoldChart points={[{ foretoldS: 600, measuredS: 630, label: "load 1" }]} />
           <ProofChart points={[{ rack: "1", index: 120, grade: 5, passed: true }]} safeIndex={112} />

@@ -5,7 +5,8 @@ import { valueOrThrow } from "@/core/result";
 import type { DryOffSeen, DryOffs } from "@/server/line/dry-offs";
 import { DryOffsSection } from "@/ui/bath/dry-offs";
 import { readRecipes, recipeTexts } from "@/ui/bath/recipe-fields";
-import { HEIGHT, type HistoryData, HistoryPicture, historyView, PLOT } from "@/ui/charts/history-picture";
+import { type HistoryData, historyLayers, historyView } from "@/ui/charts/history-view";
+import { Plot } from "@/ui/charts/plot/plot";
 import { OutgasWords } from "@/ui/prepare/outgas-form";
 import { PrepHowFields } from "@/ui/prepare/prep-how";
 import { dryOffReason, howWords, metalDecisionName, metalFaultName } from "@/ui/words/preparation";
@@ -25,18 +26,16 @@ const checks = (count: number, over: Partial<HistoryData> = {}): HistoryData => 
   events: [],
   ...over,
 });
-const picture = (data: HistoryData, look: number, span: number, breaks = new Set<number>()) =>
-  html(
-    <svg aria-label="chart">
-      <title>chart</title>
-      <HistoryPicture
-        data={data}
-        breaks={breaks}
-        view={historyView(data, look, span)}
-        day={(ms) => `day ${Math.floor(ms / DAY)}`}
-      />
-    </svg>,
+const picture = (data: HistoryData, look: number, span: number, breaks = new Set<number>()) => {
+  const view = historyView(data, look, span);
+  const layers = historyLayers(data, view, breaks, (ms) => `day ${Math.floor(ms / DAY)}`);
+  return html(
+    <Plot
+      label="chart"
+      spec={{ x: { domain: [view.fromMs, view.toMs], ticks: [] }, y: { domain: view.y, ticks: [] }, layers }}
+    />,
   );
+};
 /** The path of the checks: the longest one drawn. */
 const pathOf = (out: string): string =>
   [...out.matchAll(/ d="(M[^"]*L[^"]*)"/g)].map((m) => m[1] ?? "").sort((a, b) => b.length - a.length)[0] ?? "";
@@ -45,15 +44,13 @@ describe("a long chart", () => {
   test("draws the width looked at and one to either side, each check at its moment", () => {
     const data = checks(90);
     const view = historyView(data, 5 * DAY, 5 * DAY);
-    expect(view.x(5 * DAY)).toBeCloseTo(PLOT, 6);
-    expect(view.x(10 * DAY)).toBeCloseTo(2 * PLOT, 6);
+    expect([view.fromMs, view.toMs]).toEqual([0, 15 * DAY]);
     expect(view.shown[0]).toBe(0);
     expect(view.shown.length).toBe(90);
     expect(view.out).toEqual([20]);
     for (const i of view.shown) {
-      const y = view.y(data.values[i] as number);
-      expect(y).toBeGreaterThan(0);
-      expect(y).toBeLessThan(HEIGHT);
+      expect(data.values[i]).toBeGreaterThan(view.y[0]);
+      expect(data.values[i]).toBeLessThan(view.y[1]);
     }
   });
   test("a week outside what is looked at is not searched, its neighbours are there for the line to run on", () => {

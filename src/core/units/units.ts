@@ -90,6 +90,40 @@ export const quantities = {
     digits: 1,
     usDigits: 3,
   },
+  /** Of a part or an oven. */
+  length: {
+    metric: "m",
+    us: "ft",
+    toUs: (m: number) => m / METRES_PER_FOOT,
+    fromUs: (ft: number) => ft * METRES_PER_FOOT,
+    digits: 1,
+    usDigits: 1,
+  },
+  /** Of a section, a hole, a gap. */
+  size: {
+    metric: "mm",
+    us: "in",
+    toUs: (mm: number) => mm / 25.4,
+    fromUs: (inch: number) => inch * 25.4,
+    digits: 1,
+    usDigits: 3,
+  },
+  lineSpeed: {
+    metric: "m/min",
+    us: "ft/min",
+    toUs: (m: number) => m / METRES_PER_FOOT,
+    fromUs: (ft: number) => ft * METRES_PER_FOOT,
+    digits: 2,
+    usDigits: 1,
+  },
+  airSpeed: {
+    metric: "m/s",
+    us: "ft/min",
+    toUs: (mPerS: number) => (mPerS * 60) / METRES_PER_FOOT,
+    fromUs: (ftPerMin: number) => (ftPerMin * METRES_PER_FOOT) / 60,
+    digits: 2,
+    usDigits: 0,
+  },
   conductivity: {
     metric: "µS/cm",
     us: "µS/cm",

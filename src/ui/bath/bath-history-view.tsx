@@ -5,11 +5,14 @@ import { type BathParameter, bathParameterUnits } from "@/core/bath";
 import { ewmaChart, firstFrom, individualsChart, xbarRChart } from "@/core/control-charts";
 import { quantileType7 } from "@/core/statistics";
 import type { BathHistory } from "@/server/baths/bath-history";
+import { ControlPanels } from "../charts/control-panels";
 import { HistoryChart } from "../charts/history-chart";
+import { Plot } from "../charts/plot/plot";
+import { type Axis, domainOf, ticksOf } from "../charts/plot/spec";
 import { Tick } from "../fields/tick";
-import { dayMonth } from "../format";
+import { dateAndTime, dayMonth } from "../format";
 import { usePreferences } from "../preferences-context";
-import { bathValue, inUnits, parameterDigits, parameterLabel, parameterName } from "../words/baths";
+import { bathValue, inUnits, parameterDigits, parameterLabel, parameterName, parameterUnit } from "../words/baths";
 import { failureText } from "../words/failures";
 
 type State<T> = { readonly data: T } | { readonly problem: string } | null;
@@ -84,6 +87,11 @@ export function BathHistoryView({
     [data, own, smooth],
   );
   const day = useCallback((ms: number) => dayMonth(new Date(ms), timeZone), [timeZone]);
+  const says = useCallback(
+    (ms: number, value: number) =>
+      `${dateAndTime(new Date(ms), timeZone)}: ${value.toFixed(parameterDigits(parameter))} ${parameterUnit(parameter, units)}`.trim(),
+    [timeZone, parameter, units],
+  );
   if (!found)
     return (
       <p className="mt-6" aria-live="polite">
@@ -116,6 +124,7 @@ export function BathHistoryView({
         data={drawn}
         digits={parameterDigits(parameter)}
         day={day}
+        says={says}
         {...(byDays ? { seen: look } : {})}
       />
       {own.windows.length > 1 && (
@@ -195,59 +204,7 @@ function DayChart({
     );
   const { means, spreads } = all.value;
   const { centre, lower, upper, meanSpread, spreadUpper, spreadLower } = chart.value;
-  const digits = parameterDigits(parameter) + 1;
-  const panel = (
-    label: string,
-    points: readonly number[],
-    limits: readonly [lower: number, centre: number, upper: number],
-    top: number,
-    height: number,
-  ) => {
-    const y = scaleLinear(
-      [Math.min(...points, limits[0]), Math.max(...points, limits[2])],
-      [top + height - 8, top + 8],
-    );
-    const x = scaleLinear([0, Math.max(1, points.length - 1)], [8, 790]);
-    return (
-      <g>
-        <text x="0" y={top + 2} style={{ fontWeight: 600, fill: "var(--ink)" }}>
-          {label}
-        </text>
-        {limits.map((v, i) => (
-          <g key={`${label}${v}`}>
-            <line
-              x1="0"
-              x2="800"
-              y1={y(v)}
-              y2={y(v)}
-              stroke="var(--ink-3)"
-              strokeDasharray={i === 1 ? undefined : "1 4"}
-            />
-            <text x="804" y={y(v) + 4}>
-              {v.toFixed(digits)}
-            </text>
-          </g>
-        ))}
-        <path
-          d={points.map((p, i) => `${i ? "L" : "M"}${x(i)},${y(p)}`).join("")}
-          fill="none"
-          stroke="var(--ink)"
-          strokeWidth="1.4"
-        />
-        {points.map((p, i) => (
-          <circle
-            key={days[i]?.[0]}
-            cx={x(i)}
-            cy={y(p)}
-            r={p < limits[0] || p > limits[2] ? 4 : 2.4}
-            fill={p < limits[0] || p > limits[2] ? "var(--out)" : "var(--ink)"}
-          >
-            <title>{`${day((days[i]?.[0] ?? 0) * DAY)}: ${p.toFixed(digits)}`}</title>
-          </circle>
-        ))}
-      </g>
-    );
-  };
+  const name = (i: number) => day((days[i]?.[0] ?? 0) * DAY);
   return (
     <div className="mt-4">
       <h2>
@@ -256,16 +213,15 @@ function DayChart({
           ? `; limits without the ${days.length - kept.length} out of the window`
           : ""}
       </h2>
-      <svg
-        viewBox="0 0 860 250"
-        width={860}
-        className="h-auto max-w-full overflow-visible"
-        role="img"
-        aria-label="Means and ranges by days"
-      >
-        {panel("mean", means, [lower, centre, upper], 12, 130)}
-        {panel("range", spreads, [spreadLower, meanSpread, spreadUpper], 160, 84)}
-      </svg>
+      <ControlPanels
+        panels={[
+          { title: "Means by days", values: means, limits: [lower, centre, upper] },
+          { title: "Ranges by days", values: spreads, limits: [spreadLower, meanSpread, spreadUpper] },
+        ]}
+        format={(v) => v.toFixed(parameterDigits(parameter) + 1)}
+        names={days.map((_, i) => name(i))}
+        ends={[name(0), name(days.length - 1)]}
+      />
     </div>
   );
 }
@@ -292,29 +248,17 @@ function Against({
   if (!last) return <p className="soft mt-4">The two were never taken in one round.</p>;
   const windowOf = (h: BathHistory) => h.windows.at(-1) ?? { lower: null, upper: null };
   const [wx, wy] = [windowOf(x.history), windowOf(y.history)];
-  const scale = (values: readonly number[], w: typeof wx, range: [number, number]) =>
-    scaleLinear(
-      [
-        Math.min(...values, w.lower ?? Number.POSITIVE_INFINITY),
-        Math.max(...values, w.upper ?? Number.NEGATIVE_INFINITY),
-      ],
-      range,
-    ).nice();
-  const sx = scale(
-    pairs.map((p) => p.x),
-    wx,
-    [52, 520],
-  );
-  const sy = scale(
-    pairs.map((p) => p.y),
-    wy,
-    [290, 14],
-  );
-  const [left, right] = [wx.lower === null ? 52 : sx(wx.lower), wx.upper === null ? 520 : sx(wx.upper)];
-  const [top, bottom] = [wy.upper === null ? 14 : sy(wy.upper), wy.lower === null ? 290 : sy(wy.lower)];
+  const axis = (parameter: BathParameter, values: readonly number[], w: typeof wx): Axis => {
+    const [low, high] = domainOf([...values, w.lower, w.upper]);
+    const own = scaleLinear([inUnits(parameter, low, units), inUnits(parameter, high, units)], [low, high]);
+    const ticks = ticksOf(own.ticks(5), (v) => v.toFixed(parameterDigits(parameter)));
+    return {
+      domain: [low, high],
+      ticks: ticks.map((t) => ({ ...t, at: own(t.at) })),
+      title: parameterLabel(parameter, units),
+    };
+  };
   const ratios = pairs.flatMap((p) => (p.x > 0 ? [p.y / p.x] : [])).sort((a, b) => a - b);
-  const tick = (parameter: BathParameter, v: number) =>
-    inUnits(parameter, v, units).toFixed(parameterDigits(parameter));
   return (
     <div className="mt-5">
       <h2>
@@ -332,50 +276,40 @@ function Against({
           </>
         )}
       </p>
-      <svg
-        viewBox="0 0 540 330"
-        width={540}
-        className="h-auto max-w-full overflow-visible"
-        role="img"
-        aria-label={`${parameterName[y.parameter]} against ${parameterName[x.parameter]}`}
-      >
-        <rect
-          x={left}
-          y={top}
-          width={Math.max(0, right - left)}
-          height={Math.max(0, bottom - top)}
-          fill="var(--band)"
-        />
-        {sx.ticks(5).map((v) => (
-          <text key={v} x={sx(v)} y="306" textAnchor="middle">
-            {tick(x.parameter, v)}
-          </text>
-        ))}
-        {sy.ticks(5).map((v) => (
-          <text key={v} x="46" y={sy(v) + 4} textAnchor="end">
-            {tick(y.parameter, v)}
-          </text>
-        ))}
-        <text x="520" y="324" textAnchor="end">
-          {parameterLabel(x.parameter, units)}
-        </text>
-        <text x="0" y="8">
-          {parameterLabel(y.parameter, units)}
-        </text>
-        <path d="M52 14V290H520" fill="none" stroke="var(--rule-strong)" />
-        {pairs.map((p, i) => (
-          <circle
-            key={p.ms}
-            cx={sx(p.x)}
-            cy={sy(p.y)}
-            r={i === pairs.length - 1 ? 6 : 2.2}
-            fill={i === pairs.length - 1 ? "var(--sorrel)" : "var(--ink-2)"}
-            opacity={i === pairs.length - 1 ? 1 : 0.5}
-          >
-            <title>{`${day(p.ms)}: ${bathValue(x.parameter, p.x, units)}, ${bathValue(y.parameter, p.y, units)}`}</title>
-          </circle>
-        ))}
-      </svg>
+      <Plot
+        label={`${parameterName[y.parameter]} against ${parameterName[x.parameter]}`}
+        width={560}
+        height={340}
+        scatter
+        spec={{
+          x: axis(
+            x.parameter,
+            pairs.map((p) => p.x),
+            wx,
+          ),
+          y: axis(
+            y.parameter,
+            pairs.map((p) => p.y),
+            wy,
+          ),
+          layers: [
+            { kind: "band", x: [wx.lower, wx.upper], y: [wy.lower, wy.upper] },
+            {
+              kind: "marks",
+              marks: pairs.map((p, i) => ({
+                x: p.x,
+                y: p.y,
+                ...(i === pairs.length - 1 ? { tone: "sorrel", r: 6 } : { tone: "soft", r: 2.2, opacity: 0.5 }),
+              })),
+            },
+          ],
+        }}
+        readings={pairs.map((p) => ({
+          x: p.x,
+          y: p.y,
+          says: `${day(p.ms)}: ${bathValue(x.parameter, p.x, units)}, ${bathValue(y.parameter, p.y, units)}`,
+        }))}
+      />
     </div>
   );
 }

@@ -1,13 +1,11 @@
-import { line, scaleLinear } from "d3";
+import { scaleLinear } from "d3";
 import type { DryOffs } from "@/server/line/dry-offs";
+import { Plot } from "../charts/plot/plot";
+import { type Layer, ticksOf } from "../charts/plot/spec";
 import { dayMonth, when } from "../format";
 import Link from "../link";
 import { Verdict } from "../marks/verdict";
 
-const WIDTH = 820;
-const PLOT = WIDTH - 46;
-const HEIGHT = 118;
-const LANE = HEIGHT - 22;
 /** Racks listed; the rest are on the chart. */
 const MOST_LISTED = 8;
 
@@ -15,63 +13,46 @@ const MOST_LISTED = 8;
 export function DryOffsSection({ dryOffs, now, timeZone }: { dryOffs: DryOffs; now: Date; timeZone: string }) {
   const { seen, humidity, from } = dryOffs;
   if (seen.length === 0) return <p className="soft m-0">No rack was looked at out of the dry-off yet.</p>;
-  const x = scaleLinear([from.getTime(), now.getTime()], [4, PLOT]);
   const values = humidity.map((h) => h.percent);
-  const y = scaleLinear([Math.min(40, ...values), Math.max(90, ...values)], [LANE - 12, 10]);
-  const path = line<(typeof humidity)[number]>(
-    (h) => x(h.at.getTime()),
-    (h) => y(h.percent),
-  );
+  const [low, high] = [Math.min(40, ...values), Math.max(90, ...values)];
+  const days = scaleLinear([from.getTime(), now.getTime()], [0, 1])
+    .ticks(6)
+    .map((ms) => ({ at: ms, label: dayMonth(new Date(ms), timeZone) }));
   const out = seen.filter((s) => s.result === "out").reverse();
+  const racks = seen.map((s) => ({
+    x: s.at.getTime(),
+    y: low - 4,
+    says: `Rack ${s.rack}, ${when(s.at, now, timeZone)}: ${s.result === "in" ? "dry" : s.result === "out" ? "damp or not blown out" : "not known"}`,
+    ...(s.result === "out"
+      ? ({ tone: "out", shape: "square", r: 4 } as const)
+      : ({ tone: s.result === "in" ? "in" : "watch", r: 2 } as const)),
+  }));
   return (
     <>
-      <svg
-        viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
-        width={WIDTH}
-        className="h-auto max-w-full overflow-visible"
-        role="img"
-        aria-label={`Humidity of the hall, and ${out.length} of ${seen.length} racks that came out damp or not blown out`}
-      >
-        {[50, 70, 90].map((v) => (
-          <g key={v}>
-            <line x1="0" x2={PLOT} y1={y(v)} y2={y(v)} stroke="var(--rule)" />
-            <text x={PLOT + 4} y={y(v) + 4}>
-              {v} %
-            </text>
-          </g>
-        ))}
-        <path d={path(humidity) ?? ""} fill="none" stroke="var(--ink)" strokeWidth="1.5" />
-        {seen.map((s) =>
-          s.result === "out" ? (
-            <g key={`${s.rack}${s.at.getTime()}`}>
-              <line
-                x1={x(s.at.getTime())}
-                x2={x(s.at.getTime())}
-                y1={10}
-                y2={LANE}
-                stroke="var(--out)"
-                strokeDasharray="2 3"
-              />
-              <rect x={x(s.at.getTime()) - 4} y={LANE - 4} width="8" height="8" fill="var(--out)">
-                <title>{`Rack ${s.rack}, ${dayMonth(s.at, timeZone)}`}</title>
-              </rect>
-            </g>
-          ) : (
-            <circle
-              key={`${s.rack}${s.at.getTime()}`}
-              cx={x(s.at.getTime())}
-              cy={LANE}
-              r="2"
-              fill={s.result === "in" ? "var(--in)" : "var(--watch)"}
-            />
-          ),
-        )}
-        {x.ticks(6).map((ms) => (
-          <text key={ms} x={x(ms)} y={HEIGHT - 2} textAnchor="middle">
-            {dayMonth(new Date(ms), timeZone)}
-          </text>
-        ))}
-      </svg>
+      <Plot
+        label={`Humidity of the hall, and ${out.length} of ${seen.length} racks that came out damp or not blown out`}
+        width={820}
+        height={124}
+        spec={{
+          x: { domain: [from.getTime(), now.getTime()], ticks: days },
+          y: { domain: [low - 6, high + 2], ticks: ticksOf([50, 70, 90], (v) => `${v} %`), lines: true },
+          layers: [
+            {
+              kind: "curve",
+              points: humidity.map((h) => [h.at.getTime(), h.percent]),
+              tone: "ink",
+              width: 1.5,
+              label: "humidity",
+            },
+            ...out.map((s): Layer => ({ kind: "moment", x: s.at.getTime(), tone: "out", dash: "2 3" })),
+            {
+              kind: "marks",
+              marks: racks.map(({ says, ...r }) => r),
+            },
+          ],
+        }}
+        readings={racks}
+      />
       {out.length === 0 && <p className="soft m-0">All {seen.length} racks came out dry.</p>}
       {out.slice(0, MOST_LISTED).map((s) => (
         <div

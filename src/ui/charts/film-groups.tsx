@@ -1,6 +1,8 @@
-import { scaleLinear } from "d3";
 import type { UnitSystem } from "@/core/units";
-import { countOf, withUnit } from "../format";
+import { countOf, figure, withUnit } from "../format";
+import { Plot } from "./plot/plot";
+import { ticksOf } from "./plot/spec";
+import { axisOf } from "./ticks";
 
 export type FilmGroupRow = {
   readonly name: string;
@@ -9,73 +11,86 @@ export type FilmGroupRow = {
   readonly sdUm: number | null;
   readonly interval: readonly [number, number] | null;
 };
-const W = 360;
-const H = 26;
+const ROW = 26;
+const ROOM = { left: 120, right: 216 };
+/** Longer names are cut: the reading says them whole. */
+const MOST_NAME = 24;
 
 /** Groups under one another on one scale: the mean with its 95 % interval, the spread of the spots behind it, the range asked. */
 export function FilmGroups({
+  label,
   rows,
   domain,
   limits,
   units,
 }: {
+  label: string;
   rows: readonly FilmGroupRow[];
   domain: readonly [number, number];
   limits: { readonly minUm: number; readonly maxUm: number } | null;
   units: UnitSystem;
 }) {
-  const x = scaleLinear()
-    .domain(domain)
-    .range([4, W - 4]);
-  return rows.map((r) => (
-    <div
-      key={r.name}
-      className="row grid-cols-[140px_minmax(0,1fr)_84px_96px_84px] items-center py-0 max-[700px]:grid-cols-[110px_minmax(0,1fr)_84px]"
-    >
-      <span className="truncate">{r.name}</span>
-      <svg
-        viewBox={`0 0 ${W} ${H}`}
-        preserveAspectRatio="none"
-        className="h-[26px] w-full"
-        role="img"
-        aria-label={`${r.name}: mean ${withUnit(r.meanUm, "thickness", units)}`}
-      >
-        {limits && (
-          <rect
-            x={x(limits.minUm)}
-            width={Math.max(0, x(limits.maxUm) - x(limits.minUm))}
-            y="0"
-            height={H}
-            fill="var(--in-tint)"
-          />
-        )}
-        {r.sdUm !== null && (
-          <line
-            x1={x(r.meanUm - r.sdUm)}
-            x2={x(r.meanUm + r.sdUm)}
-            y1={H / 2}
-            y2={H / 2}
-            stroke="var(--rule-strong)"
-            strokeWidth="2"
-          />
-        )}
-        {r.interval && (
-          <rect
-            x={x(r.interval[0])}
-            width={Math.max(2, x(r.interval[1]) - x(r.interval[0]))}
-            y={H / 2 - 5}
-            height="10"
-            fill="var(--sorrel)"
-            opacity="0.45"
-          />
-        )}
-        <rect x={x(r.meanUm) - 1.5} width="3" y={H / 2 - 8} height="16" fill="var(--ink)" />
-      </svg>
-      <b className="fig num">{withUnit(r.meanUm, "thickness", units)}</b>
-      <span className="num soft max-[700px]:hidden">
-        {r.sdUm === null ? "" : `s ${withUnit(r.sdUm, "thickness", units)}`}
-      </span>
-      <span className="num soft max-[700px]:hidden">{countOf(r.racks, "rack")}</span>
-    </div>
-  ));
+  const film = (um: number) => withUnit(um, "thickness", units);
+  const said = (r: FilmGroupRow) =>
+    `${film(r.meanUm)}${r.sdUm === null ? "" : `, s ${figure(r.sdUm, "thickness", units).text}`}, ${countOf(r.racks, "rack")}`;
+  const row = (i: number) => -i;
+  return (
+    <Plot
+      label={label}
+      width={860}
+      height={rows.length * ROW + 30}
+      spec={{
+        // Groups stand under one another on one scale.
+        room: ROOM,
+        x: axisOf("thickness", domain, units),
+        y: {
+          domain: [0.5 - rows.length, 0.5],
+          ticks: ticksOf(
+            rows.map((_, i) => row(i)),
+            (at) => {
+              const name = rows[Math.abs(at)]?.name ?? "";
+              return name.length > MOST_NAME ? `${name.slice(0, MOST_NAME - 1)}…` : name;
+            },
+          ),
+        },
+        layers: [
+          ...(limits ? [{ kind: "band" as const, x: [limits.minUm, limits.maxUm] as const }] : []),
+          ...rows.flatMap((r, i) => [
+            ...(r.sdUm === null
+              ? []
+              : [
+                  {
+                    kind: "level" as const,
+                    y: row(i),
+                    x: [r.meanUm - r.sdUm, r.meanUm + r.sdUm] as const,
+                    tone: "rule" as const,
+                    width: 2,
+                  },
+                ]),
+            ...(r.interval
+              ? [
+                  {
+                    kind: "curve" as const,
+                    points: r.interval.map((um) => [um, row(i)] as const),
+                    tone: "sorrel" as const,
+                    width: 10,
+                    opacity: 0.45,
+                  },
+                ]
+              : []),
+            {
+              kind: "moment" as const,
+              x: r.meanUm,
+              y: [row(i) - 0.3, row(i) + 0.3] as const,
+              tone: "ink" as const,
+              width: 3,
+            },
+            { kind: "beside" as const, y: row(i), text: said(r), short: film(r.meanUm), tone: "ink" as const },
+          ]),
+        ],
+      }}
+      scatter
+      readings={rows.map((r, i) => ({ x: r.meanUm, y: row(i), says: `${r.name}: ${said(r)}` }))}
+    />
+  );
 }

@@ -1,7 +1,9 @@
-import { line, scaleLinear } from "d3";
+import { traceColumns } from "@/core/cure";
 import type { UnitSystem } from "@/core/units";
 import { withUnit } from "../format";
-import { BETWEEN_LINES, OVER_LINES } from "./over-lines";
+import { Plot } from "./plot/plot";
+import type { Layer, Reading, Spec } from "./plot/spec";
+import { axisOf, minuteTicks } from "./ticks";
 
 export type HeatSeries = {
   readonly name: string;
@@ -10,33 +12,20 @@ export type HeatSeries = {
   /** `other` is a bake drawn beside the one that is looked at. */
   readonly kind: "air" | "foretold" | "measured" | "other" | "band";
 };
-/** Points drawn of one series at most: a planned row has far more than the picture has pixels. */
-const MOST_POINTS = 240;
+/** Columns a series is drawn in, each with its extremes: about three px each. */
+const COLUMNS = 240;
+/** Air beside a burner: what is hotter than this would press the metal to the foot of the chart. */
+const MOST_C = 400;
 
-function thinned(series: HeatSeries, lastS: number): [number, number][] {
-  const rows: [number, number][] = [];
-  for (let i = 0; i < series.timeS.length; i++) {
-    const [s, c] = [series.timeS[i] as number, series.tempC[i]];
-    if (s > lastS) break;
-    if (typeof c === "number") rows.push([s, c]);
-  }
-  const every = Math.max(1, Math.ceil(rows.length / MOST_POINTS));
-  return rows.filter((_, i) => i % every === 0 || i === rows.length - 1);
+/** Where a series goes, up to a moment: broken where nothing was read, each of its extremes kept. O(samples) */
+export function seenOf(series: Pick<HeatSeries, "timeS" | "tempC">, fromS: number, toS: number, columns = COLUMNS) {
+  return traceColumns(series, fromS, toS, columns).flatMap((stretch, i) => [
+    ...(i > 0 ? [null] : []),
+    ...stretch.map((at) => [series.timeS[at] as number, series.tempC[at] as number] as const),
+  ]);
 }
 
-/** Metal and air over the minutes since the door: foretold dashed, measured whole, the good pulls as a band, now and the sheet's temperatures marked. */
-export function HeatChart({
-  series,
-  sheetC,
-  windowS,
-  nowS = null,
-  marks = [],
-  lastS,
-  units,
-  label,
-  width = 760,
-  height = 260,
-}: {
+type HeatChartProps = {
   series: readonly HeatSeries[];
   sheetC: readonly number[];
   windowS: readonly [number, number | null] | null;
@@ -44,127 +33,86 @@ export function HeatChart({
   marks?: readonly { readonly s: number; readonly text: string }[];
   lastS: number;
   units: UnitSystem;
-  label: string;
-  width?: number;
-  height?: number;
-}) {
-  const plot = width - 116;
-  const hottest =
-    Math.max(
-      ...series.flatMap((s) => s.tempC.filter((t): t is number => typeof t === "number").map((t) => Math.min(t, 400))),
-      ...sheetC,
-      100,
-    ) + 10;
-  const x = scaleLinear([0, lastS], [40, plot]);
-  const y = scaleLinear([0, hottest], [height - 24, 14]);
-  const path = line<[number, number]>(
-    (p) => x(p[0]),
-    (p) => y(p[1]),
-  );
-  const drawn = series.filter((s) => s.kind !== "band").map((s) => ({ s, points: thinned(s, lastS) }));
-  const band = series.filter((s) => s.kind === "band");
-  let lastY = -20;
-  const ends = drawn
-    .flatMap(({ s, points }) => {
-      const end = points.at(-1);
-      return end ? [{ name: s.name, kind: s.kind, y: y(end[1]), x: x(end[0]) }] : [];
-    })
-    .sort((a, b) => a.y - b.y)
-    .map((e) => {
-      lastY = Math.max(e.y, lastY + 14);
-      return { ...e, labelY: lastY };
-    });
-  const stroke = (kind: HeatSeries["kind"]) => (kind === "air" || kind === "other" ? "var(--ink-3)" : "var(--ink)");
-  const minuteStep = lastS > 7200 ? 30 : lastS > 3000 ? 10 : 5;
-  const minutes = Array.from({ length: Math.floor(lastS / 60 / minuteStep) + 1 }, (_, i) => i * minuteStep);
-  const clampedEnd = windowS ? Math.min(windowS[1] ?? lastS, lastS) : 0;
-  return (
-    <svg
-      viewBox={`0 0 ${width} ${height}`}
-      width={width}
-      className="h-auto max-w-full overflow-visible"
-      role="img"
-      aria-label={label}
-    >
-      {windowS && windowS[0] <= lastS && (
-        <g>
-          <rect
-            x={x(Math.max(0, windowS[0]))}
-            width={Math.max(2, x(clampedEnd) - x(Math.max(0, windowS[0])))}
-            y="14"
-            height={height - 38}
-            fill="var(--band)"
-          />
-          <text x={x(Math.max(0, windowS[0])) + 4} y={height - 30} style={{ fill: "var(--in)" }}>
-            pull here
-          </text>
-        </g>
-      )}
-      {sheetC.map((c) => (
-        <line key={c} x1="40" x2={plot} y1={y(c)} y2={y(c)} stroke="var(--in)" strokeWidth="1" strokeDasharray="2 3" />
-      ))}
-      <line x1="40" x2={plot} y1={height - 24} y2={height - 24} stroke="var(--rule-strong)" />
-      {minutes.map((m) => (
-        <text key={m} x={x(m * 60)} y={height - 8} textAnchor="middle">
-          {m}
-          {m === 0 ? " min" : ""}
-        </text>
-      ))}
-      {band.length === 2 && band[0] && band[1] && (
-        <path
-          d={`${path(thinned(band[0], lastS))} L ${[...thinned(band[1], lastS)]
-            .reverse()
-            .map((p) => `${x(p[0])},${y(p[1])}`)
-            .join(" L ")} Z`}
-          fill="var(--rule)"
-          opacity="0.6"
-        />
-      )}
-      {drawn.map(({ s, points }) => (
-        <path
-          key={s.name + s.kind}
-          d={path(points) ?? ""}
-          fill="none"
-          stroke={stroke(s.kind)}
-          strokeWidth={s.kind === "measured" ? 2.2 : s.kind === "other" ? 1 : 1.4}
-          strokeDasharray={s.kind === "foretold" ? "5 4" : undefined}
-        />
-      ))}
-      {sheetC.map((c) => (
-        <text key={`sheet${c}`} x="44" y={y(c) - 4} style={{ ...BETWEEN_LINES, fill: "var(--in)" }}>
-          {withUnit(c, "temperature", units)}
-        </text>
-      ))}
-      {marks.map((m, i) => (
-        <g key={m.text + m.s}>
-          <line x1={x(m.s)} x2={x(m.s)} y1="14" y2={height - 24} stroke="var(--sorrel)" strokeWidth="1" />
-          <text x={x(m.s) + 3} y={i % 2 === 0 ? 12 : 25} style={{ fill: "var(--sorrel)" }}>
-            {m.text}
-          </text>
-        </g>
-      ))}
-      {nowS !== null && nowS <= lastS && (
-        <g>
-          <line x1={x(nowS)} x2={x(nowS)} y1="14" y2={height - 24} stroke="var(--sorrel)" strokeWidth="2" />
-          <text x={x(nowS)} y="12" textAnchor="middle" style={{ fill: "var(--sorrel)", fontWeight: 700 }}>
-            now
-          </text>
-        </g>
-      )}
-      {ends.map((e) => (
-        <text
-          key={e.name + e.kind}
-          x={Math.min(e.x, plot) + 5}
-          y={e.labelY + 4}
-          style={{
-            fill: stroke(e.kind),
-            fontWeight: e.kind === "measured" ? 700 : 400,
-            ...OVER_LINES,
-          }}
-        >
-          {e.name}
-        </text>
-      ))}
-    </svg>
-  );
+};
+
+function specOf({ series, sheetC, windowS, nowS = null, marks = [], lastS, units }: HeatChartProps): Spec {
+  const temperatures = series.flatMap((s) => s.tempC.flatMap((t) => (t === null ? [] : [Math.min(t, MOST_C)])));
+  const hottest = temperatures.reduce((most, t) => Math.max(most, t), Math.max(...sheetC, 100)) + 10;
+  const [low, high] = series.filter((s) => s.kind === "band");
+  const lower = low ? seenOf(low, 0, lastS).filter((p) => p !== null) : [];
+  const upper = high ? seenOf(high, 0, lastS).filter((p) => p !== null) : [];
+  return {
+    x: { domain: [0, lastS], ticks: minuteTicks(0, lastS), title: "min" },
+    y: axisOf("temperature", [0, hottest], units),
+    layers: [
+      ...(windowS && windowS[0] <= lastS
+        ? [
+            {
+              kind: "band",
+              x: [Math.max(0, windowS[0]), Math.min(windowS[1] ?? lastS, lastS)],
+              label: "pull here",
+            } satisfies Layer,
+          ]
+        : []),
+      ...sheetC.map(
+        (y): Layer => ({ kind: "level", y, tone: "in", dash: "2 3", label: withUnit(y, "temperature", units) }),
+      ),
+      ...(upper.length > 0
+        ? [
+            {
+              kind: "area",
+              points: lower.flatMap(([s, c], i) => (upper[i] ? [[s, c, upper[i][1]] as const] : [])),
+              tone: "rule",
+              opacity: 0.4,
+            } satisfies Layer,
+          ]
+        : []),
+      ...series
+        .filter((s) => s.kind !== "band")
+        .map(
+          (s): Layer => ({
+            kind: "curve",
+            points: seenOf(s, 0, lastS),
+            label: s.name,
+            tone: s.kind === "air" || s.kind === "other" ? "faint" : "ink",
+            width: s.kind === "measured" ? 2.2 : s.kind === "other" ? 1 : 1.4,
+            strong: s.kind === "measured",
+            ...(s.kind === "foretold" ? { dash: "5 4" } : {}),
+          }),
+        ),
+      ...marks.map((m): Layer => ({ kind: "moment", x: m.s, tone: "sorrel", label: m.text, must: true })),
+      ...(nowS !== null && nowS <= lastS
+        ? [{ kind: "moment", x: nowS, tone: "sorrel", width: 2, label: "now", must: true } satisfies Layer]
+        : []),
+    ],
+  };
+}
+
+/** What is read off: the metal that was measured, else foretold; else whatever there is. */
+function readingsOf({ series, lastS, units }: HeatChartProps): Reading[] {
+  const order: readonly HeatSeries["kind"][] = ["measured", "foretold", "other", "air"];
+  const read = order.flatMap((kind) => series.filter((s) => s.kind === kind))[0];
+  return read
+    ? seenOf(read, 0, lastS).flatMap((p) =>
+        p
+          ? [
+              {
+                x: p[0],
+                y: p[1],
+                says: `${read.name}: ${Math.floor(p[0] / 60)} min, ${withUnit(p[1], "temperature", units)}`,
+              },
+            ]
+          : [],
+      )
+    : [];
+}
+
+/** Metal and air over the minutes since the door: foretold dashed, measured whole, the good pulls as a band, now and the sheet's temperatures marked. */
+export function HeatChart({
+  label,
+  width = 760,
+  height = 260,
+  ...props
+}: HeatChartProps & { label: string; width?: number; height?: number }) {
+  return <Plot label={label} spec={specOf(props)} readings={readingsOf(props)} width={width} height={height} />;
 }

@@ -1,9 +1,16 @@
 "use client";
-import { type KeyboardEvent, useEffect, useId, useMemo, useRef } from "react";
+import { scaleLinear } from "d3";
+import { useEffect, useMemo } from "react";
 import { firstFrom } from "@/core/control-charts";
-import { HEIGHT, type HistoryData, HistoryPicture, historyView, PLOT, WIDTH } from "./history-picture";
-import { useTimeZoom } from "./use-time-zoom";
+import { type HistoryData, historyLayers, historyView } from "./history-view";
+import { Cursor } from "./plot/cursor";
+import { FLAG, layoutOf, textWidth } from "./plot/layout";
+import { PlotFrame } from "./plot/plot";
+import type { Spec } from "./plot/spec";
+import { type Seen, ZoomFrame } from "./plot/zoom";
 
+const HEIGHT = 300;
+const WIDTH = 860;
 /** The closest look: two hours across. */
 const CLOSEST_MS = 2 * 3_600_000;
 /** What is seen first. */
@@ -11,6 +18,7 @@ const FIRST_LOOK_MS = 42 * 86_400_000;
 /** Checks further apart than so many usual rounds, and this long, are not joined by a line. */
 const GAP_ROUNDS = 12;
 const GAP_MS = 2 * 86_400_000;
+const TICKS = 6;
 
 /** Where the line is broken: a dump or recharge begins a new life of the bath, and a long silence joins nothing. */
 function breaksOf({ atMs, events }: HistoryData): ReadonlySet<number> {
@@ -25,107 +33,106 @@ function breaksOf({ atMs, events }: HistoryData): ReadonlySet<number> {
   ]);
 }
 
-/** A value over as long as it was checked: drawn with every excursion kept, moved and looked closer at. */
-export function HistoryChart({
-  name,
-  data,
-  digits,
-  day,
-  seen,
-}: {
+type HistoryProps = {
   name: string;
   data: HistoryData;
   digits: number;
   day: (ms: number) => string;
+  /** What a check says when it is read. */
+  says: (atMs: number, value: number) => string;
   seen?: (fromMs: number, toMs: number) => void;
-}) {
-  const { atMs } = data;
-  const svg = useRef<SVGSVGElement>(null);
-  const clip = useId();
-  const [first, last] = [atMs[0] ?? 0, Math.max(atMs.at(-1) ?? 1, (atMs[0] ?? 0) + CLOSEST_MS)];
+};
+
+/** A value over as long as it was checked: drawn with every excursion kept, moved and looked closer at. */
+export function HistoryChart(props: HistoryProps) {
+  const { atMs } = props.data;
+  const first = atMs[0] ?? 0;
   // Begins with the newest weeks: what is asked about is mostly there.
-  const { from, to, times, move, closer, all } = useTimeZoom(svg, {
-    from: first,
-    to: last,
-    width: PLOT,
-    closest: CLOSEST_MS,
-    first: FIRST_LOOK_MS,
-  });
+  return (
+    <ZoomFrame
+      label={`A closer look at ${props.name}`}
+      from={first}
+      to={Math.max(atMs.at(-1) ?? 1, first + CLOSEST_MS)}
+      closest={CLOSEST_MS}
+      first={FIRST_LOOK_MS}
+      most={WIDTH}
+    >
+      {(look, width) => <Looked {...props} look={look} width={width} />}
+    </ZoomFrame>
+  );
+}
+
+function Looked({ name, data, digits, day, says, seen, look, width }: HistoryProps & { look: Seen; width: number }) {
+  const { atMs, values } = data;
+  const { from, to } = look;
   useEffect(() => seen?.(from, to), [seen, from, to]);
   const breaks = useMemo(() => breaksOf(data), [data]);
   // Drawn a width to either side of where one looks, and only moved until one looks beyond that: a step of panning then
   // costs a transform, however many checks there are.
-  const spanMs = (last - first) / times;
-  const page = Math.round((from - first) / spanMs);
-  const view = useMemo(() => historyView(data, first + page * spanMs, spanMs), [data, first, page, spanMs]);
-  const keys = (e: KeyboardEvent) => {
-    if (e.key === "ArrowLeft") move(-0.25);
-    else if (e.key === "ArrowRight") move(0.25);
-    else if (e.key === "+") closer(2);
-    else if (e.key === "-") closer(0.5);
-    else if (e.key === "Home") all();
-    else return;
-    e.preventDefault();
-    e.stopPropagation();
+  const spanMs = Math.round(to - from);
+  const origin = atMs[0] ?? 0;
+  const page = Math.round((from - origin) / spanMs);
+  const view = useMemo(() => historyView(data, origin + page * spanMs, spanMs), [data, origin, page, spanMs]);
+  const layers = useMemo(() => historyLayers(data, view, breaks, day), [data, view, breaks, day]);
+  const still = useMemo(() => {
+    const last = data.windows.at(-1);
+    const spec: Spec = {
+      x: { domain: [0, 1], ticks: [{ at: 0, label: "" }] },
+      y: { domain: view.y, ticks: [] },
+      room: { top: FLAG + 5 },
+      layers: [last?.lower, last?.upper].flatMap((y) =>
+        y === null || y === undefined
+          ? []
+          : [{ kind: "beside" as const, y, text: y.toFixed(digits), tone: "out" as const }],
+      ),
+    };
+    return { spec, layout: layoutOf(spec, width, HEIGHT) };
+  }, [data, view, digits, width]);
+  const { plot } = still.layout;
+  const across = plot.right - plot.left;
+  const wide = useMemo(
+    () => ({
+      ...still.layout,
+      plot: { ...plot, left: plot.left - across, right: plot.right + across },
+      x: scaleLinear([view.fromMs, view.toMs], [plot.left - across, plot.right + across]),
+    }),
+    [still, plot, across, view],
+  );
+  const now = useMemo(
+    () => ({ ...still.layout, x: scaleLinear([from, to], [plot.left, plot.right]) }),
+    [still, plot, from, to],
+  );
+  const readings = useMemo(
+    () =>
+      view.shown.map((i) => ({
+        x: atMs[i] as number,
+        y: values[i] as number,
+        says: says(atMs[i] as number, values[i] as number),
+      })),
+    [view, atMs, values, says],
+  );
+  const ticks = now.x.ticks(Math.min(TICKS, Math.max(2, width / 90)));
+  const whole = (ms: number) => {
+    const half = textWidth(day(ms)) / 2;
+    return now.x(ms) - half >= 0 && now.x(ms) + half <= width;
   };
-  const last0 = data.windows.at(-1);
   return (
-    <div>
-      <svg
-        ref={svg}
-        viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
-        width={WIDTH}
-        className="h-auto max-w-full cursor-grab touch-pan-y overflow-hidden active:cursor-grabbing"
-        role="group"
-        aria-label={name}
+    <figure className="relative m-0">
+      <PlotFrame
+        label={`${name}, ${day(from)} to ${day(to)}, ${firstFrom(atMs, to) - firstFrom(atMs, from)} checks`}
+        spec={still.spec}
+        layout={still.layout}
+        readable
+        most={WIDTH}
+        moved={{ layers, layout: wide, by: now.x(view.fromMs) - wide.x(view.fromMs) }}
       >
-        <defs>
-          <clipPath id={clip}>
-            <rect width={PLOT} height={HEIGHT} />
-          </clipPath>
-        </defs>
-        <g
-          role="slider"
-          tabIndex={0}
-          aria-label={`${name}, ${day(from)} to ${day(to)}`}
-          aria-valuemin={first}
-          aria-valuemax={last}
-          aria-valuenow={Math.round(to)}
-          aria-valuetext={`${day(from)} to ${day(to)}, ${firstFrom(atMs, to) - firstFrom(atMs, from)} checks`}
-          onKeyDown={keys}
-        >
-          <rect width={PLOT} height={HEIGHT} fill="transparent" />
-        </g>
-        <g clipPath={`url(#${clip})`}>
-          <g transform={`translate(${(((view.fromMs - from) / spanMs) * PLOT).toFixed(2)},0)`}>
-            <HistoryPicture data={data} breaks={breaks} view={view} day={day} />
-          </g>
-        </g>
-        {[last0?.lower, last0?.upper].map(
-          (limit) =>
-            limit !== null &&
-            limit !== undefined && (
-              <text key={limit} x={PLOT + 4} y={view.y(limit) + 4} style={{ fill: "var(--out)" }}>
-                {limit.toFixed(digits)}
-              </text>
-            ),
-        )}
-      </svg>
-      <p className="no-print m-0 mt-1 flex flex-wrap gap-2">
-        {(
-          [
-            ["Earlier", () => move(-0.5)],
-            ["Later", () => move(0.5)],
-            ["Closer", () => closer(2)],
-            ["Farther", () => closer(0.5)],
-            ["All of it", all],
-          ] as const
-        ).map(([label, run]) => (
-          <button key={label} type="button" className="btn" onClick={run}>
-            {label}
-          </button>
+        {ticks.filter(whole).map((ms) => (
+          <text key={ms} x={now.x(ms)} y={HEIGHT - 5} textAnchor="middle">
+            {day(ms)}
+          </text>
         ))}
-      </p>
-    </div>
+        <Cursor name={name} layout={now} readings={readings} />
+      </PlotFrame>
+    </figure>
   );
 }

@@ -1,68 +1,58 @@
-import { area, line, scaleLinear } from "d3";
 import type { StopEffect, Zone } from "@/core/cure";
+import { quantities, type UnitSystem } from "@/core/units";
+import { withUnit } from "../format";
+import { Plot } from "./plot/plot";
+import { type Layer, ticksOf } from "./plot/spec";
+import { axisOf } from "./ticks";
 
-const W = 760;
-const H = 164;
-/** The names of the zones stand above the picture, in two rows. */
-const TOP = 32;
+const MOST = 600;
 
 /** Over-bake index of a piece by where in the oven it stood when the line stopped; over 100 is spoilt. */
 export function StopChart({
   effects,
   lengthM,
   zones,
+  units,
 }: {
   effects: readonly StopEffect[];
   lengthM: number;
   zones: readonly Zone[];
+  units: UnitSystem;
 }) {
-  const value = (e: StopEffect) => e.overbake ?? e.index;
-  const most = Math.max(120, ...effects.map(value)) * 1.05;
-  const x = scaleLinear([0, lengthM], [40, W - 20]);
-  const y = scaleLinear([0, Math.min(most, 600)], [H - 22, TOP]).clamp(true);
-  const draw = line<StopEffect>(
-    (e) => x(e.atM),
-    (e) => y(value(e)),
-  );
-  const over = area<StopEffect>(
-    (e) => x(e.atM),
-    y(100),
-    (e) => y(Math.max(100, value(e))),
-  );
-  let atM = 0;
+  const value = (e: StopEffect) => Math.min(MOST, e.overbake ?? e.index);
+  const most = Math.min(MOST, Math.max(120, ...effects.map(value)) * 1.05);
+  const starts = zones.map((z, i) => ({ z, x: zones.slice(0, i).reduce((m, before) => m + before.lengthM, 0) }));
   return (
-    <div className="overflow-x-auto">
-      <svg
-        viewBox={`0 0 ${W} ${H}`}
-        width={W}
-        className="h-auto max-w-full"
-        role="img"
-        aria-label="Over-bake by where in the oven the piece stood"
-      >
-        {zones.map((z, i) => {
-          const from = atM;
-          atM += z.lengthM;
-          return (
-            <g key={z.name}>
-              <line x1={x(from)} x2={x(from)} y1="6" y2={H - 22} stroke="var(--rule)" />
-              <text x={x(from) + 4} y={14 + 13 * (i % 2)}>
-                {z.name}
-              </text>
-            </g>
-          );
-        })}
-        <line x1="40" x2={W - 20} y1={y(100)} y2={y(100)} stroke="var(--out)" strokeDasharray="4 3" />
-        <text x="36" y={y(100) + 4} textAnchor="end" style={{ fill: "var(--out)" }}>
-          100
-        </text>
-        <path d={over(effects as StopEffect[]) ?? ""} fill="var(--out)" opacity="0.25" />
-        <path d={draw(effects as StopEffect[]) ?? ""} fill="none" stroke="var(--ink)" strokeWidth="2" />
-        {x.ticks(8).map((m) => (
-          <text key={m} x={x(m)} y={H - 6} textAnchor="middle">
-            {m} m
-          </text>
-        ))}
-      </svg>
-    </div>
+    <Plot
+      label="Over-bake by where in the oven the piece stood"
+      width={760}
+      height={176}
+      spec={{
+        x: { ...axisOf("length", [0, lengthM], units, 8), title: `${quantities.length[units]} from the door` },
+        y: {
+          domain: [0, most],
+          ticks: ticksOf(
+            [0, 100, 200, 300, 400, 500, 600].filter((t) => t <= most),
+            String,
+          ),
+        },
+        layers: [
+          ...starts.map(({ z, x }): Layer => ({ kind: "moment", x, tone: "rule", label: z.name, must: true })),
+          { kind: "level", y: 100, tone: "out", dash: "4 3", label: "spoilt" },
+          {
+            kind: "area",
+            points: effects.map((e) => [e.atM, Math.min(100, most), Math.max(100, value(e))]),
+            tone: "out",
+            opacity: 0.25,
+          },
+          { kind: "curve", points: effects.map((e) => [e.atM, value(e)]), tone: "ink", width: 2 },
+        ],
+      }}
+      readings={effects.map((e) => ({
+        x: e.atM,
+        y: value(e),
+        says: `${withUnit(e.atM, "length", units)}: over-bake ${(e.overbake ?? e.index).toFixed(0)}`,
+      }))}
+    />
   );
 }

@@ -265,7 +265,7 @@ export function ConveyorPlanner({
                 : `No ${lightest.what} inside is over-baked by it, wherever it stands.`;
             })()}
           </p>
-          <StopChart effects={effects.value} lengthM={lengthM} zones={zones} />
+          <StopChart effects={effects.value} lengthM={lengthM} zones={zones} units={units} />
         </div>
       )}
       {effects && !effects.ok && <p className="text-out">{failureText(effects.error)}</p>}

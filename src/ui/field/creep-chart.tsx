@@ -1,6 +1,10 @@
-import { scaleLinear } from "d3";
 import type { UnitSystem } from "@/core/units";
-import { figure, withUnit } from "../format";
+import { Plot } from "../charts/plot/plot";
+import type { Layer } from "../charts/plot/spec";
+import { axisOf } from "../charts/ticks";
+import { withUnit } from "../format";
+
+const ZONE = 46;
 
 /** Every width by zone, its mean as a line: how even the creep is, and how far. */
 export function CreepChart({
@@ -10,44 +14,30 @@ export function CreepChart({
   zones: readonly { zone: string; widthsMm: readonly number[]; meanMm: number }[];
   units: UnitSystem;
 }) {
-  const most = Math.max(1, ...zones.flatMap((z) => z.widthsMm));
-  const x = scaleLinear([0, most * 1.1], [16, 306]);
-  const height = zones.length * 52 + 26;
+  const most = 1.1 * Math.max(1, ...zones.flatMap((z) => z.widthsMm));
+  const said = (mm: number) => withUnit(mm, "creep", units);
+  const widths = zones.flatMap((z, i) => z.widthsMm.map((x, k) => ({ x, y: -i, lift: k % 2 ? 4 : -4, zone: z.zone })));
   return (
-    <svg
-      viewBox={`0 0 330 ${height}`}
-      width="330"
-      className="h-auto max-w-full"
-      role="img"
-      aria-label={`Creep widths: ${zones.map((z) => `${z.zone} mean ${withUnit(z.meanMm, "creep", units)}`).join("; ")}`}
-    >
-      {zones.map((z, i) => (
-        <g key={z.zone} transform={`translate(0,${i * 52})`}>
-          <text x="8" y="14" style={{ fill: "var(--ink)" }}>
-            {z.zone}
-          </text>
-          {z.widthsMm.map((w, k) => (
-            <circle
-              key={`${z.zone}${w}at${z.widthsMm.slice(0, k).filter((v) => v === w).length}`}
-              cx={x(w)}
-              cy={k % 2 ? 36 : 28}
-              r="5"
-              fill="var(--sorrel)"
-              opacity=".85"
-            />
-          ))}
-          <line x1={x(z.meanMm)} x2={x(z.meanMm)} y1="20" y2="44" stroke="var(--ink)" strokeWidth="2.5" />
-        </g>
-      ))}
-      <line x1="8" x2="310" y1={height - 22} y2={height - 22} stroke="var(--ink)" />
-      {x.ticks(6).map((t) => (
-        <text key={t} x={x(t)} y={height - 7} textAnchor="middle">
-          {figure(t, "creep", units).text}
-        </text>
-      ))}
-      <text x="328" y={height - 7} textAnchor="end">
-        {figure(0, "creep", units).unit}
-      </text>
-    </svg>
+    <Plot
+      label={`Creep widths: ${zones.map((z) => `${z.zone} mean ${said(z.meanMm)}`).join("; ")}`}
+      width={560}
+      height={zones.length * ZONE + 26}
+      scatter
+      readings={widths.map((w) => ({ ...w, says: `${w.zone}: ${said(w.x)}` }))}
+      spec={{
+        x: axisOf("creep", [0, most], units),
+        y: { domain: [0.5 - zones.length, 0.5], ticks: zones.map((z, i) => ({ at: -i, label: z.zone })) },
+        layers: [
+          {
+            kind: "marks",
+            marks: widths.map(({ zone, ...w }) => ({ ...w, tone: "sorrel", r: 5, opacity: 0.85 })),
+          },
+          ...zones.map(
+            (z, i): Layer => ({ kind: "moment", x: z.meanMm, y: [-i - 0.3, -i + 0.3], tone: "ink", width: 2.5 }),
+          ),
+          ...zones.map((z, i): Layer => ({ kind: "beside", y: -i, text: `mean ${said(z.meanMm)}`, tone: "ink" })),
+        ],
+      }}
+    />
   );
 }

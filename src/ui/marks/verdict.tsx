@@ -43,7 +43,7 @@ export function Verdict({ result, children }: { result: VerdictResult; children:
   );
 }
 
-const gradeWord: Record<EvidenceGrade, string> = {
+export const gradeWords: Record<EvidenceGrade, string> = {
   measured: "measured",
   "by-procedure": "by procedure",
   assumed: "assumed",
@@ -60,10 +60,10 @@ export function Grade({ grade }: { grade: EvidenceGrade }) {
       height="9"
       viewBox="0 0 22 9"
       role="img"
-      aria-label={gradeWord[grade]}
+      aria-label={gradeWords[grade]}
       className="inline-block flex-none text-ink-2"
     >
-      <title>{gradeWord[grade]}</title>
+      <title>{gradeWords[grade]}</title>
       <rect
         x=".7"
         y=".7"

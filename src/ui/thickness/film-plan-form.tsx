@@ -1,9 +1,10 @@
 "use client";
-import { line, scaleLinear } from "d3";
 import { type FormEvent, useState } from "react";
 import { filmPlan, operatingCurve } from "@/core/sampling";
 import type { FilmRule } from "@/core/thickness";
 import { parseNumber, quantities } from "@/core/units";
+import { Plot } from "../charts/plot/plot";
+import { ticksOf } from "../charts/plot/spec";
 import { Fold } from "../fields/fold";
 import { Tick } from "../fields/tick";
 import { withUnit } from "../format";
@@ -14,8 +15,8 @@ import { useRecorder } from "../forms/use-recorder";
 import { usePreferences } from "../preferences-context";
 import { failureText } from "../words/failures";
 
-const W = 300;
-const H = 120;
+/** Share off that the operating curve is drawn to. */
+const MOST_SHARE = 0.3;
 
 /** What to read: how many spots by rule and area and where, by a seed that is kept; for many pieces, which to pull by risk. */
 export function FilmPlanForm({
@@ -69,8 +70,6 @@ export function FilmPlanForm({
   const seed = t.seed.trim() === "" ? 1 : number(t.seed);
   const plan = filmPlan(rule, area, seed, { inFt2: us, risks });
   const curve = plan.ok && plan.value.pieces && risks ? operatingCurve(risks.lot, plan.value.pieces) : [];
-  const x = scaleLinear([0, 0.3], [30, W - 8]);
-  const y = scaleLinear([0, 1], [H - 20, 8]);
   const submit = async (e: FormEvent) => {
     e.preventDefault();
     setProblem(null);
@@ -168,38 +167,37 @@ export function FilmPlanForm({
           </p>
         )}
         {curve.length > 1 && (
-          <svg
-            viewBox={`0 0 ${W} ${H}`}
-            width={W}
-            height={H}
-            role="img"
-            aria-label="Operating curve: how often a lot passes, by its share off"
-          >
-            {[0, 0.5, 1].map((p) => (
-              <g key={p}>
-                <line x1="30" x2={W - 8} y1={y(p)} y2={y(p)} stroke="var(--rule)" />
-                <text x="26" y={y(p) + 4} textAnchor="end" style={{ fontSize: 11 }}>
-                  {100 * p} %
-                </text>
-              </g>
-            ))}
-            {[0, 0.1, 0.2, 0.3].map((share) => (
-              <text key={share} x={x(share)} y={H - 5} textAnchor="middle" style={{ fontSize: 11 }}>
-                {Math.round(100 * share)} % off
-              </text>
-            ))}
-            <path
-              d={
-                line<(typeof curve)[number]>(
-                  (p) => x(Math.min(0.3, p.share)),
-                  (p) => y(p.pAccept),
-                )(curve) ?? ""
-              }
-              fill="none"
-              stroke="var(--sorrel)"
-              strokeWidth="2"
-            />
-          </svg>
+          <Plot
+            label="Operating curve: how often a lot passes, by its share off"
+            width={340}
+            height={150}
+            spec={{
+              x: {
+                domain: [0, MOST_SHARE],
+                ticks: ticksOf([0, 0.1, 0.2, 0.3], (share) => `${Math.round(100 * share)} %`),
+                title: "of it off",
+              },
+              y: {
+                domain: [0, 1],
+                ticks: ticksOf([0, 0.5, 1], (p) => `${100 * p} %`),
+                title: "of lots pass",
+                lines: true,
+              },
+              layers: [
+                {
+                  kind: "curve",
+                  points: curve.flatMap((p) => (p.share <= MOST_SHARE ? [[p.share, p.pAccept] as const] : [])),
+                  tone: "sorrel",
+                  width: 2,
+                },
+              ],
+            }}
+            readings={curve.map((p) => ({
+              x: p.share,
+              y: p.pAccept,
+              says: `${(100 * p.share).toFixed(1)} % off: passes ${(100 * p.pAccept).toFixed(0)} times in a hundred`,
+            }))}
+          />
         )}
       </Fold>
       {problem && (

@@ -2,7 +2,7 @@ import type { PreFlightItem, RecoatAsk } from "@/core/coating";
 import type { OpenKind, OrderFault } from "@/core/line";
 import type { MetalHold, PrepStep } from "@/core/preparation";
 import type { UnitSystem } from "@/core/units";
-import { localMoment } from "../format";
+import { countOf, localMoment } from "../format";
 import { coatSentences } from "./coat-failures";
 import { preFlightOff } from "./coating";
 import { decisionWords } from "./decisions";
@@ -161,11 +161,12 @@ const sentences: Record<string, (f: Failure, units: UnitSystem) => string> = {
   "too-large": (f) => `The file is ${s(f.megabytes)} MB; up to ${s(f.mostMegabytes)} MB is taken. Split it.`,
   "wrong-kind-of-file": (f) => `This is not a picture Sorrel takes (${s(f.found)}). Use JPEG, PNG or WebP.`,
   "cut-off-upload": () => "The file arrived incomplete. Send it again.",
-  "too-few-points": (f) => `${s(f.got)} checks since the last addition; ${s(f.need)} are needed to forecast.`,
+  "too-few-points": (f) =>
+    `${countOf(Number(f.got), "check")} since the last addition; ${s(f.need)} are needed to forecast.`,
   "equal-times": () => "All checks carry the same time; no trend can be drawn.",
   "points-away": () => "The trend points away from the limits.",
   "no-spread": () => "The last checks do not vary at all; run rules cannot be judged.",
-  "too-few-values": (f) => `${s(f.got)} values; ${s(f.need)} are needed.`,
+  "too-few-values": (f) => `${countOf(Number(f.got), "value")}; ${s(f.need)} are needed.`,
   "measure-over-single": (f) =>
     `The least that can be measured out (${s(f.stepL)} L) is more than may go in at once (${s(f.maxSingleL)} L). Mend the bath's set-up.`,
   "over-freeboard": (f) =>

@@ -158,6 +158,7 @@ export default async function FilmTrendsPage({
                 <section key={group} className="ruled mt-5" aria-label={groupName[group]}>
                   <h2>{groupName[group]}</h2>
                   <FilmGroups
+                    label={groupName[group]}
                     rows={rows.map((r) => ({
                       name: group === "hour" ? `${r.name}:00` : r.name,
                       racks: r.racks,

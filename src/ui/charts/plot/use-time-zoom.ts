@@ -7,7 +7,7 @@ import { type RefObject, useEffect, useRef, useState } from "react";
  * with Ctrl, by touch and by what is returned. Nothing is seen beyond the span, nor closer than `closest`. Begins with the
  * newest `first` of it where that is less than all.
  */
-export function useTimeZoom<E extends SVGSVGElement | HTMLDivElement>(
+export function useTimeZoom<E extends HTMLElement>(
   element: RefObject<E | null>,
   {
     from,
@@ -31,7 +31,10 @@ export function useTimeZoom<E extends SVGSVGElement | HTMLDivElement>(
       [width, 1],
     ];
     const made = zoom<E, unknown>()
-      .filter((e: Event) => e.type !== "wheel" || (e as WheelEvent).ctrlKey)
+      .filter(
+        (e: Event) =>
+          (e.type !== "wheel" || (e as WheelEvent).ctrlKey) && !(e.target as Element).closest("button, [role=menu]"),
+      )
       .scaleExtent([1, Math.max(1, (to - from) / closest)])
       .extent(box)
       .translateExtent(box)
