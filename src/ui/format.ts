@@ -12,16 +12,24 @@ export const withUnit = (value: number, quantity: Quantity, units: UnitSystem): 
   return `${f.text} ${f.unit}`;
 };
 
+/** Made once for each zone and way of writing: making one costs as much as writing a hundred dates. */
+const writers = new Map<string, Intl.DateTimeFormat>();
+const written = (at: Date, timeZone: string, options: Intl.DateTimeFormatOptions, locale = "en-GB"): string => {
+  const key = `${locale} ${timeZone} ${Object.entries(options).join()}`;
+  const writer = writers.get(key) ?? new Intl.DateTimeFormat(locale, { ...options, timeZone });
+  writers.set(key, writer);
+  return writer.format(at);
+};
 export const clock = (at: Date, timeZone: string): string =>
-  new Intl.DateTimeFormat("en-GB", { hour: "2-digit", minute: "2-digit", timeZone }).format(at);
+  written(at, timeZone, { hour: "2-digit", minute: "2-digit" });
 export const dayMonth = (at: Date, timeZone: string): string =>
-  new Intl.DateTimeFormat("en-GB", { day: "numeric", month: "short", timeZone }).format(at);
+  written(at, timeZone, { day: "numeric", month: "short" });
 export const weekdayAndDate = (at: Date, timeZone: string): string =>
-  new Intl.DateTimeFormat("en-GB", { weekday: "short", day: "numeric", month: "short", timeZone }).format(at);
+  written(at, timeZone, { weekday: "short", day: "numeric", month: "short" });
 export const fullDate = (at: Date, timeZone: string): string =>
-  new Intl.DateTimeFormat("en-GB", { weekday: "long", day: "numeric", month: "long", timeZone }).format(at);
+  written(at, timeZone, { weekday: "long", day: "numeric", month: "long" });
 export const dateAndTime = (at: Date, timeZone: string): string =>
-  `${new Intl.DateTimeFormat("en-GB", { day: "numeric", month: "short", year: "numeric", timeZone }).format(at)}, ${clock(at, timeZone)}`;
+  `${written(at, timeZone, { day: "numeric", month: "short", year: "numeric" })}, ${clock(at, timeZone)}`;
 
 /** Day and time by the clock of whoever reads it: for a refusal, which knows no site. */
 export const localMoment = (at: Date): string =>
@@ -31,7 +39,7 @@ export const localMoment = (at: Date): string =>
 
 /** Time when it is today, day and time otherwise. */
 export function when(at: Date, now: Date, timeZone: string): string {
-  const day = (d: Date) => new Intl.DateTimeFormat("en-CA", { timeZone }).format(d);
+  const day = (d: Date) => written(d, timeZone, {}, "en-CA");
   return day(at) === day(now) ? clock(at, timeZone) : `${dayMonth(at, timeZone)} ${clock(at, timeZone)}`;
 }
 

@@ -6,7 +6,6 @@ import { ewmaChart, firstFrom, individualsChart, xbarRChart } from "@/core/contr
 import { quantileType7 } from "@/core/statistics";
 import type { BathHistory } from "@/server/baths/bath-history";
 import { ControlPanels } from "../charts/control-panels";
-import { HistoryChart } from "../charts/history-chart";
 import { Plot } from "../charts/plot/plot";
 import { type Axis, domainOf, ticksOf } from "../charts/plot/spec";
 import { Tick } from "../fields/tick";
@@ -14,6 +13,7 @@ import { dateAndTime, dayMonth } from "../format";
 import { usePreferences } from "../preferences-context";
 import { bathValue, inUnits, parameterDigits, parameterLabel, parameterName, parameterUnit } from "../words/baths";
 import { failureText } from "../words/failures";
+import { HistoryChart } from "./later";
 
 type State<T> = { readonly data: T } | { readonly problem: string } | null;
 

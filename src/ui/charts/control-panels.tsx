@@ -1,6 +1,6 @@
-import { textWidth } from "./plot/layout";
 import { Plot } from "./plot/plot";
 import { domainOf, type Layer, type Tick } from "./plot/spec";
+import { textWidth } from "./plot/text-width";
 
 export type ControlPanel = {
   readonly title: string;

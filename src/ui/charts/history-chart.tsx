@@ -3,10 +3,11 @@ import { scaleLinear } from "d3";
 import { useEffect, useMemo } from "react";
 import { firstFrom } from "@/core/control-charts";
 import { type HistoryData, historyLayers, historyView } from "./history-view";
-import { Cursor } from "./plot/cursor";
-import { FLAG, layoutOf, textWidth } from "./plot/layout";
-import { PlotFrame } from "./plot/plot";
+import { Save } from "./plot/figure";
+import { FLAG, layoutOf } from "./plot/layout";
+import { Picture } from "./plot/picture";
 import type { Spec } from "./plot/spec";
+import { textWidth } from "./plot/text-width";
 import { type Seen, ZoomFrame } from "./plot/zoom";
 
 const HEIGHT = 300;
@@ -98,6 +99,7 @@ function Looked({ name, data, digits, day, says, seen, look, width }: HistoryPro
     }),
     [still, plot, across, view],
   );
+  // The layout that stands still knows no time; this one does.
   const now = useMemo(
     () => ({ ...still.layout, x: scaleLinear([from, to], [plot.left, plot.right]) }),
     [still, plot, from, to],
@@ -107,7 +109,7 @@ function Looked({ name, data, digits, day, says, seen, look, width }: HistoryPro
       view.shown.map((i) => ({
         x: atMs[i] as number,
         y: values[i] as number,
-        says: says(atMs[i] as number, values[i] as number),
+        says: () => says(atMs[i] as number, values[i] as number),
       })),
     [view, atMs, values, says],
   );
@@ -116,13 +118,15 @@ function Looked({ name, data, digits, day, says, seen, look, width }: HistoryPro
     const half = textWidth(day(ms)) / 2;
     return now.x(ms) - half >= 0 && now.x(ms) + half <= width;
   };
+  const label = `${name}, ${day(from)} to ${day(to)}, ${firstFrom(atMs, to) - firstFrom(atMs, from)} checks`;
   return (
     <figure className="relative m-0">
-      <PlotFrame
-        label={`${name}, ${day(from)} to ${day(to)}, ${firstFrom(atMs, to) - firstFrom(atMs, from)} checks`}
+      <Picture
+        label={label}
+        name={name}
         spec={still.spec}
-        layout={still.layout}
-        readable
+        layout={now}
+        readings={readings}
         most={WIDTH}
         moved={{ layers, layout: wide, by: now.x(view.fromMs) - wide.x(view.fromMs) }}
       >
@@ -131,8 +135,8 @@ function Looked({ name, data, digits, day, says, seen, look, width }: HistoryPro
             {day(ms)}
           </text>
         ))}
-        <Cursor name={name} layout={now} readings={readings} />
-      </PlotFrame>
+      </Picture>
+      <Save label={name} />
     </figure>
   );
 }

@@ -16,7 +16,6 @@ import {
   type Spot,
   spotMeans,
 } from "@/core/thickness";
-import { FilmHistogram } from "../charts/film-histogram";
 import { PartSketch, type SketchFace, THICK_COLOUR, THIN_COLOUR } from "../charts/part-sketch";
 import { withUnit } from "../format";
 import { DraftSaid } from "../forms/draft-said";
@@ -32,6 +31,7 @@ import { CorrectSet } from "./correct-set";
 import { type Face, faceFilms } from "./face-films";
 import { FilmFaces } from "./film-faces";
 import { FilmFigures, RuleStanding } from "./film-readout";
+import { FilmHistogram } from "./later";
 import { NotedPlaces } from "./noted-places";
 import { type SoundKind, sayReading } from "./reading-sound";
 import { RejectList } from "./reject-list";

@@ -1,36 +1,47 @@
 "use client";
-import { useMemo, useState } from "react";
-import { type Layout, textWidth } from "./layout";
-import type { Reading } from "./spec";
+import { useState } from "react";
+import type { Box } from "./layout";
+import { textWidth } from "./text-width";
 
-/** Reads the values of a chart one by one: by pointer, by touch, or with the focus on it by the arrow keys. */
+export type CursorPoint = { readonly x: number; readonly y: number; readonly says: string | (() => string) };
+const said = ({ says }: CursorPoint): string => (typeof says === "string" ? says : says());
+
+/** Reads the values of a chart one by one, each at its place in px: by pointer, by touch, or with the focus on it by the arrow keys. */
 export function Cursor({
   name,
-  layout,
-  readings,
+  plot,
+  width,
+  points,
+  shift = 0,
   scatter = false,
 }: {
   name: string;
-  layout: Layout;
-  readings: readonly Reading[];
+  plot: Box;
+  width: number;
+  points: readonly CursorPoint[];
+  /** By how much they are moved sideways, px. */
+  shift?: number;
   scatter?: boolean;
 }) {
-  const { plot, x, y, width } = layout;
   const [at, setAt] = useState<number | null>(null);
-  const points = useMemo(
-    () =>
-      readings
-        .map((r) => ({ x: x(r.x), y: y(r.y), says: r.says }))
-        .filter((p) => p.x >= plot.left - 1 && p.x <= plot.right + 1),
-    [readings, x, y, plot],
-  );
-  const last = points.length - 1;
+  const seen = (p: CursorPoint) => p.x + shift >= plot.left - 1 && p.x + shift <= plot.right + 1;
+  const last = points.findLastIndex(seen);
   if (last < 0) return null;
-  const point = at === null ? null : points[Math.min(at, last)];
-  const far = (p: { x: number; y: number }, px: number, py: number) => Math.hypot(p.x - px, scatter ? p.y - py : 0);
-  const nearest = (px: number, py: number) =>
-    points.reduce((best, p, i) => (far(p, px, py) < far(points[best] ?? p, px, py) ? i : best), 0);
-  const wide = point ? textWidth(point.says) + 14 : 0;
+  const first = points.findIndex(seen);
+  const held = (i: number) => Math.min(last, Math.max(first, i));
+  const read = at === null ? null : points[held(at)];
+  const point = read && { ...read, x: read.x + shift };
+  const nearest = (px: number, py: number) => {
+    let [best, least] = [first, Number.POSITIVE_INFINITY];
+    for (let i = first; i <= last; i++) {
+      const p = points[i] as CursorPoint;
+      const far = Math.hypot(p.x + shift - px, scatter ? p.y - py : 0);
+      if (far < least) [best, least] = [i, far];
+    }
+    return best;
+  };
+  const words = point ? said(point) : "";
+  const wide = textWidth(words) + 14;
   const left = point ? Math.max(0, Math.min(width - wide, point.x - wide / 2)) : 0;
   const [w, h] = [plot.right - plot.left, plot.bottom - plot.top];
   return (
@@ -38,18 +49,20 @@ export function Cursor({
       role="slider"
       tabIndex={0}
       aria-label={`${name}: values`}
-      aria-valuemin={0}
+      aria-valuemin={first}
       aria-valuemax={last}
-      aria-valuenow={Math.min(at ?? last, last)}
-      aria-valuetext={(point ?? points[last])?.says}
+      aria-valuenow={held(at ?? last)}
+      aria-valuetext={said(point ?? (points[last] as CursorPoint))}
       onKeyDown={(e) => {
         const step = { ArrowLeft: -1, ArrowRight: 1, Home: -points.length, End: points.length }[e.key];
         if (step === undefined || e.altKey) return;
         e.preventDefault();
-        setAt((i) => Math.min(last, Math.max(0, (i ?? last) + step)));
+        setAt((i) => held((i ?? last) + step));
       }}
       onBlur={() => setAt(null)}
       onPointerMove={(e) => {
+        // What is dragged is moved, not read.
+        if (e.pointerType === "mouse" && e.buttons !== 0) return setAt(null);
         const box = e.currentTarget.querySelector("rect")?.getBoundingClientRect();
         if (box?.width)
           setAt(
@@ -75,7 +88,7 @@ export function Cursor({
             stroke="var(--rule-strong)"
           />
           <text x={left + 7} y={plot.bottom + 14} style={{ fill: "var(--ink)" }}>
-            {point.says}
+            {words}
           </text>
         </g>
       )}

@@ -1,5 +1,6 @@
 import { type ScaleContinuousNumeric, scaleLinear, scaleLog } from "d3";
 import { type Axis, colourOf, type Layer, type Spec, type Tick, type Tone } from "./spec";
+import { textWidth } from "./text-width";
 
 /** Height of a line of words, px, and how far under its middle its baseline lies. */
 const LINE = 14;
@@ -45,11 +46,6 @@ export type Layout = {
   /** What found no place in the plot, said under it, each with its colour. */
   readonly keys: readonly (Text & { readonly swatch: Segment; readonly dash: string | undefined })[];
 };
-
-/** One character of the figures' typeface, in which all of one size are alike, px: so no page need measure them. */
-const CHARACTER = 8.05;
-/** How wide some words are, px. */
-export const textWidth = (text: string): number => CHARACTER * [...text].length;
 
 const boxOf = (text: string, x: number, y: number, anchor: Text["anchor"]): Box => {
   const w = textWidth(text);

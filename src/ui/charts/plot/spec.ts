@@ -114,7 +114,12 @@ export type Spec = {
   readonly room?: { readonly left?: number; readonly right?: number; readonly top?: number };
 };
 /** A value that can be read off by pointer and by key. */
-export type Reading = { readonly x: number; readonly y: number; readonly says: string };
+export type Reading = {
+  readonly x: number;
+  readonly y: number;
+  /** In words; where there are thousands, worked out when it is read. */
+  readonly says: string | (() => string);
+};
 
 /** Round ticks of an axis of numbers. `format` sees the tick in the axis' own value. */
 export const ticksOf = (at: readonly number[], format: (value: number) => string): Tick[] =>

@@ -1,6 +1,6 @@
 "use client";
 import type { KeyboardEvent, ReactNode } from "react";
-import { useWidth } from "./plot";
+import { useWidth } from "./figure";
 import { useTimeZoom } from "./use-time-zoom";
 
 export type Seen = { readonly from: number; readonly to: number; readonly times: number };
@@ -27,7 +27,7 @@ export function ZoomFrame({
   most?: number;
   children: (seen: Seen, width: number) => ReactNode;
 }) {
-  const { frame, width } = useWidth(most);
+  const { frame, width } = useWidth<HTMLDivElement>(most);
   const zoom = useTimeZoom(frame, { from, to, width, closest, ...(first === undefined ? {} : { first }) });
   const { times, move, closer, all } = zoom;
   const whole = times <= 1;
