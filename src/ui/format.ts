@@ -3,9 +3,10 @@ import { type Quantity, quantities, type UnitSystem } from "@/core/units";
 /** A canonical value as this person reads it: the figure, and its unit apart so that it can be set lighter. */
 export function figure(value: number, quantity: Quantity, units: UnitSystem): { text: string; unit: string } {
   const q = quantities[quantity];
-  return units === "us"
-    ? { text: q.toUs(value).toFixed(q.usDigits), unit: q.us }
-    : { text: value.toFixed(q.digits), unit: q.metric };
+  const [own, digits] = units === "us" ? [q.toUs(value), q.usDigits] : [value, q.digits];
+  // A tank of 4,200 L is not known to the decilitre.
+  const text = Math.abs(own) >= 1000 ? Math.round(own).toLocaleString("en-GB") : own.toFixed(digits);
+  return { text, unit: q[units] };
 }
 export const withUnit = (value: number, quantity: Quantity, units: UnitSystem): string => {
   const f = figure(value, quantity, units);

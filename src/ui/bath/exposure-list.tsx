@@ -3,7 +3,7 @@ import type { UnitSystem } from "@/core/units";
 import type { Exposure, HowFar } from "@/server/baths/exposure";
 import { Fold } from "../fields/fold";
 import { when } from "../format";
-import Link from "../link";
+import { List } from "../lists/list";
 import { Verdict } from "../marks/verdict";
 import { bathValue, parameterName } from "../words/baths";
 import { passageName } from "../words/preparation";
@@ -15,6 +15,13 @@ const howFarWord: Record<HowFar, string> = {
   scrapped: "Scrapped",
 };
 const howFarResult = { "still-here": "watch", released: "out", "in-the-field": "out", scrapped: "unknown" } as const;
+
+const columns = [
+  { key: "rack", head: "rack", width: "56px", look: "fig font-bold" },
+  { key: "part", head: "part", width: "minmax(0,1fr)" },
+  { key: "passed", head: "passed", width: "120px", wide: true, look: "small faint" },
+  { key: "far", head: "now", width: "minmax(110px,170px)" },
+];
 
 /** A time out of window with the racks that passed in it, and how far each has got: what can still be stopped comes first. */
 export function ExposureList({
@@ -68,25 +75,27 @@ export function ExposureList({
       <p className="small soft m-0">
         Counted from the last good check, {time(stretch.fromMs)}: it left its window unseen after that.
       </p>
-      <div className="grid grid-cols-[repeat(auto-fill,minmax(300px,1fr))] gap-x-6">
-        {inOrder.map((rack) => (
-          <Link
-            key={rack.number}
-            href={`/racks/${rack.number}`}
-            className="row min-h-11 grid-cols-[56px_minmax(0,1fr)_auto] items-center text-ink no-underline hover:bg-sorrel-tint"
-          >
-            <b className="fig">{rack.number}</b>
-            <span>
-              {rack.part} <span className="small faint">{time(rack.enteredAt.getTime())}</span>
-            </span>
-            <Verdict result={howFarResult[rack.howFar]}>
-              {rack.howFar === "still-here" && rack.stage
-                ? `Last at ${(passageName[rack.stage] ?? rack.stage).toLowerCase()}`
-                : howFarWord[rack.howFar]}
-            </Verdict>
-          </Link>
-        ))}
-      </div>
+      <List
+        name={`Racks that passed while ${parameterName[parameter]} was out`}
+        empty="No rack passed."
+        part={exposure.total > exposure.racks.length}
+        columns={columns}
+        rows={inOrder.map((rack) => {
+          const far =
+            rack.howFar === "still-here" && rack.stage
+              ? `Last at ${(passageName[rack.stage] ?? rack.stage).toLowerCase()}`
+              : howFarWord[rack.howFar];
+          return {
+            key: rack.number,
+            href: `/racks/${rack.number}`,
+            cells: {
+              passed: time(rack.enteredAt.getTime()),
+              far: <Verdict result={howFarResult[rack.howFar]}>{far}</Verdict>,
+            },
+            values: { rack: rack.number, part: rack.part, passed: rack.enteredAt.toISOString(), far },
+          };
+        })}
+      />
       {exposure.total > exposure.racks.length && (
         <p className="small soft m-0">
           The newest {exposure.racks.length} of {exposure.total} are listed.

@@ -2,7 +2,7 @@
 import { useEffect, useRef, useState } from "react";
 import type { AgainStep, JudgedAgain } from "@/server/cure/judge-again";
 import { dayMonth } from "../format";
-import Link from "../link";
+import { List } from "../lists/list";
 import { Verdict } from "../marks/verdict";
 
 type Told = Omit<JudgedAgain, "at"> & { readonly at: string };
@@ -10,8 +10,13 @@ type Step =
   | Exclude<AgainStep, { kind: "changed" }>
   | { readonly kind: "changed"; readonly bake: Told }
   | { readonly kind: "failed" };
-/** Shown one by one; more than these are counted. */
-const MOST_SHOWN = 60;
+const columns = [
+  { key: "day", head: "day", width: "80px" },
+  { key: "rack", head: "rack", width: "70px", look: "fig font-bold" },
+  { key: "load", head: "load", width: "minmax(0,1fr)", wide: true, look: "soft" },
+  { key: "was", head: "then", width: "minmax(110px,150px)" },
+  { key: "now", head: "now", width: "minmax(110px,150px)" },
+];
 const word = { in: "Cured", watch: "Watch", out: "Out", unknown: "Not known" } as const;
 
 /** Every bake of a powder judged again by the sheet as it now stands, with how far it is; stopped at any moment. */
@@ -76,26 +81,26 @@ export function JudgeAgain({ code, timeZone }: { code: string; timeZone: string 
         )}
         {said && <output>{said}</output>}
       </p>
-      {changed.slice(0, MOST_SHOWN).map((b) => (
-        <div
-          key={`${b.rack}${b.load}${b.at}`}
-          className="row grid-cols-[80px_70px_minmax(0,1fr)_150px_150px] items-center max-[700px]:grid-cols-[80px_70px_minmax(0,1fr)]"
-        >
-          <span className="fig soft">{dayMonth(new Date(b.at), timeZone)}</span>
-          <Link className="link fig font-bold" href={`/racks/${b.rack}/cure`}>
-            {b.rack}
-          </Link>
-          <span className="soft">load {b.load}</span>
-          {[b.before, b.now].map((x, i) => (
-            <span key={i === 0 ? "then" : "now"} className="max-[700px]:col-start-3">
-              <Verdict result={x?.result ?? "unknown"}>
-                {i === 0 ? "then" : "now"} {word[x?.result ?? "unknown"]} {x ? x.index.toFixed(0) : ""}
-              </Verdict>
-            </span>
-          ))}
-        </div>
-      ))}
-      {changed.length > MOST_SHOWN && <p className="soft m-0">and {changed.length - MOST_SHOWN} more</p>}
+      {changed.length > 0 && (
+        <List
+          name={`Bakes of ${code} judged otherwise`}
+          empty=""
+          columns={columns}
+          rows={changed.map((b) => {
+            const verdict = (x: Told["now"]) => `${word[x?.result ?? "unknown"]} ${x ? x.index.toFixed(0) : ""}`.trim();
+            return {
+              key: `${b.rack} ${b.load} ${b.at}`,
+              href: `/racks/${b.rack}/cure`,
+              cells: {
+                day: <span className="fig soft">{dayMonth(new Date(b.at), timeZone)}</span>,
+                was: <Verdict result={b.before?.result ?? "unknown"}>then {verdict(b.before)}</Verdict>,
+                now: <Verdict result={b.now?.result ?? "unknown"}>now {verdict(b.now)}</Verdict>,
+              },
+              values: { day: b.at, rack: b.rack, load: `load ${b.load}`, was: verdict(b.before), now: verdict(b.now) },
+            };
+          })}
+        />
+      )}
     </div>
   );
 }

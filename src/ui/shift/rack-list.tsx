@@ -5,6 +5,7 @@ import type { RackFilter, RackOnLine } from "@/server/line/racks";
 import { Choice } from "../fields/choice";
 import { countOf, span } from "../format";
 import Link from "../link";
+import { List } from "../lists/list";
 import { Verdict } from "../marks/verdict";
 import { nextHref, nextName, nextSoFar, rackStateName, whatIsWrong } from "../words/next";
 import { stageNames } from "../words/reasons";
@@ -17,6 +18,14 @@ const ages = [
   [72, "longer than 3 days"],
   [168, "longer than a week"],
 ] as const;
+
+const columns = [
+  { key: "rack", head: "rack", width: "64px", look: "fig text-[17px] font-bold" },
+  { key: "part", head: "part", width: "minmax(0,1fr)" },
+  { key: "next", head: "next", width: "170px", wide: true },
+  { key: "waits", head: "waits", width: "84px", wide: true, look: "fig soft" },
+  { key: "state", head: "state", width: "minmax(110px,150px)" },
+];
 
 /** Racks on the line: how many there are, filtered by customer, job, state and age, a page at a time. */
 export function RackList({
@@ -113,33 +122,49 @@ export function RackList({
         </form>
       )}
       <div className="ruled mt-3">
-        {racks.length === 0 && (
-          <p className="py-3">{filtered ? "No rack fits that. Show all, or another customer, job or state." : empty}</p>
-        )}
-        {racks.map((r) => (
-          <Link
-            key={r.number}
-            href={r.next ? nextHref(r.number, r.next) : `/racks/${r.number}`}
-            className="row min-h-[52px] grid-cols-[64px_minmax(0,1fr)_170px_84px_150px] items-center text-ink no-underline hover:bg-sorrel-tint max-[700px]:grid-cols-[64px_minmax(0,1fr)_auto]"
-          >
-            <b className="fig text-[17px]">{r.number}</b>
-            <span className="min-w-0">
-              <b>{r.part}</b> <span className="soft">{r.customer}</span>{" "}
-              <span className="faint small whitespace-nowrap">
-                {r.job}
-                {stageFixed ? "" : `, ${stageNames[r.stage]?.toLowerCase()}`}
-              </span>
-            </span>
-            <span className="max-[700px]:hidden">
-              {r.next ? nextName[r.next] : ""} <span className="fig soft">{nextSoFar(r)}</span>
-            </span>
-            <span className="fig soft max-[700px]:hidden">{span(now.getTime() - r.nextSince.getTime())}</span>
-            <span>
-              <Verdict result={past(r)?.[0] ?? r.result}>{past(r)?.[1] ?? rackStateName[r.what]}</Verdict>
-              {r.heldBy && <span className="soft small block">{whatIsWrong(r)}</span>}
-            </span>
-          </Link>
-        ))}
+        <List
+          name="Racks on the line"
+          part={total > racks.length}
+          empty={filtered ? "No rack fits that. Show all, or another customer, job or state." : empty}
+          columns={columns}
+          rows={racks.map((r) => {
+            const state = past(r)?.[1] ?? rackStateName[r.what];
+            return {
+              key: r.number,
+              href: r.next ? nextHref(r.number, r.next) : `/racks/${r.number}`,
+              cells: {
+                part: (
+                  <>
+                    <b>{r.part}</b> <span className="soft">{r.customer}</span>{" "}
+                    <span className="faint small whitespace-nowrap">
+                      {r.job}
+                      {stageFixed ? "" : `, ${stageNames[r.stage]?.toLowerCase()}`}
+                    </span>
+                  </>
+                ),
+                next: (
+                  <>
+                    {r.next ? nextName[r.next] : ""} <span className="fig soft">{nextSoFar(r)}</span>
+                  </>
+                ),
+                waits: span(now.getTime() - r.nextSince.getTime()),
+                state: (
+                  <>
+                    <Verdict result={past(r)?.[0] ?? r.result}>{state}</Verdict>
+                    {r.heldBy && <span className="soft small block">{whatIsWrong(r)}</span>}
+                  </>
+                ),
+              },
+              values: {
+                rack: r.number,
+                part: `${r.part}, ${r.customer}, ${r.job}`,
+                next: r.next ? (nextName[r.next] ?? "") : "",
+                waits: Math.round((now.getTime() - r.nextSince.getTime()) / 60_000),
+                state,
+              },
+            };
+          })}
+        />
       </div>
       <Pages path={path} page={page} perPage={perPage} total={total} query={chosen} />
     </section>

@@ -6,10 +6,22 @@ import { personOnPage } from "@/server/sign-in/person";
 import { when } from "@/ui/format";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
-import Link from "@/ui/link";
+import { List } from "@/ui/lists/list";
 import { Verdict } from "@/ui/marks/verdict";
 
 export const metadata: Metadata = { title: "Causes" };
+
+const caseColumns = [
+  { key: "case", head: "case", width: "72px", look: "fig text-[17px] font-bold" },
+  { key: "defect", head: "defect", width: "minmax(0,1fr)" },
+  { key: "cause", head: "cause", width: "minmax(110px,170px)" },
+];
+const defectColumns = [
+  { key: "at", head: "found", width: "110px", look: "fig faint small" },
+  { key: "defect", head: "defect", width: "minmax(90px,130px)", look: "font-bold" },
+  { key: "note", head: "note", width: "minmax(0,1fr)", wide: true },
+  { key: "of", head: "on", width: "110px", look: "soft" },
+];
 
 export default async function CausesPage() {
   const person = await personOnPage();
@@ -21,41 +33,54 @@ export default async function CausesPage() {
         <PageHead above="Root-cause cases and the defects behind them" title="Causes" />
         <div className="ruled mt-3">
           <h2>Cases</h2>
-          {cases.length === 0 && <p className="py-2">No case yet. Open one from a defect on a rack's release page.</p>}
-          {cases.map((c) => (
-            <Link
-              key={c.number}
-              href={`/causes/${c.number}`}
-              className="row min-h-[52px] grid-cols-[72px_minmax(0,1fr)_170px] items-center text-ink no-underline hover:bg-sorrel-tint"
-            >
-              <b className="fig text-[17px]">{c.number}</b>
-              <span>
-                <b>{c.defect.replaceAll("-", " ")}</b>, {c.zone}{" "}
-                <span className="soft">{c.rack ? `rack ${c.rack}` : (c.structure ?? "")}</span>
-              </span>
-              {c.cause ? (
-                <Verdict result="in">{c.cause.replaceAll("-", " ")}</Verdict>
-              ) : (
-                <Verdict result="watch">Not confirmed</Verdict>
-              )}
-            </Link>
-          ))}
+          <List
+            name="Cases"
+            empty="No case yet. Open one from a defect on a rack's release page: it asks what the record cannot tell, and says what most likely did it."
+            columns={caseColumns}
+            rows={cases.map((c) => {
+              const of = c.rack ? `rack ${c.rack}` : (c.structure ?? "");
+              return {
+                key: String(c.number),
+                href: `/causes/${c.number}`,
+                cells: {
+                  defect: (
+                    <>
+                      <b>{c.defect.replaceAll("-", " ")}</b>, {c.zone} <span className="soft">{of}</span>
+                    </>
+                  ),
+                  cause: (
+                    <Verdict result={c.cause ? "in" : "watch"}>
+                      {c.cause?.replaceAll("-", " ") ?? "Not confirmed"}
+                    </Verdict>
+                  ),
+                },
+                values: {
+                  case: c.number,
+                  defect: `${c.defect.replaceAll("-", " ")}, ${c.zone}, ${of}`,
+                  cause: c.cause?.replaceAll("-", " ") ?? "not confirmed",
+                },
+              };
+            })}
+          />
         </div>
         <div className="ruled mt-6">
           <h2>Defects without a case, newest first</h2>
-          {defects.length === 0 && <p className="py-2">None.</p>}
-          {defects.map((d) => (
-            <Link
-              key={d.id}
-              href={d.rack ? `/racks/${d.rack}/release` : `/field/${d.structure?.toLowerCase()}`}
-              className="row grid-cols-[110px_130px_minmax(0,1fr)_110px] text-ink no-underline hover:bg-sorrel-tint"
-            >
-              <span className="fig faint small">{when(d.at, line.at, line.timeZone)}</span>
-              <b>{d.defect.replaceAll("-", " ")}</b>
-              <span>{d.note}</span>
-              <span className="soft">{d.rack ? `rack ${d.rack}` : d.structure}</span>
-            </Link>
-          ))}
+          <List
+            name="Defects without a case"
+            empty="None. A defect recorded on a rack or in the field stands here until a case is opened of it."
+            columns={defectColumns}
+            rows={defects.map((d) => ({
+              key: d.id,
+              href: d.rack ? `/racks/${d.rack}/release` : `/field/${d.structure?.toLowerCase()}`,
+              cells: { at: when(d.at, line.at, line.timeZone) },
+              values: {
+                at: d.at.toISOString(),
+                defect: d.defect.replaceAll("-", " "),
+                note: d.note,
+                of: d.rack ? `rack ${d.rack}` : (d.structure ?? null),
+              },
+            }))}
+          />
         </div>
       </section>
       <Margin step="causes">

@@ -9,10 +9,19 @@ import { countOf, dayMonth } from "@/ui/format";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
 import Link from "@/ui/link";
+import { List } from "@/ui/lists/list";
 import { Verdict } from "@/ui/marks/verdict";
 import { Pages, pageFrom } from "@/ui/shift/pages";
 
 export const metadata: Metadata = { title: "Plan" };
+
+const columns = [
+  { key: "job", head: "job", width: "72px", look: "fig font-bold" },
+  { key: "part", head: "part", width: "minmax(0,1fr)" },
+  { key: "powder", head: "powder", width: "190px", wide: true, look: "soft" },
+  { key: "racks", head: "racks", width: "90px", num: true, wide: true },
+  { key: "due", head: "due", width: "minmax(96px,150px)" },
+];
 
 export default async function PlanPage({ searchParams }: { searchParams: Promise<{ page?: string }> }) {
   const person = await personOnPage();
@@ -42,30 +51,42 @@ export default async function PlanPage({ searchParams }: { searchParams: Promise
           </span>
         </PageHead>
         <div className="ruled mt-3">
-          {jobs.length === 0 && <p className="py-3">No job is here for you yet.</p>}
-          {jobs.map((j) => (
-            <Link
-              key={j.number}
-              href={`/jobs/${j.number}`}
-              className="row min-h-[52px] grid-cols-[72px_minmax(0,1fr)_190px_90px_150px] items-center text-ink no-underline hover:bg-sorrel-tint max-[700px]:grid-cols-[64px_minmax(0,1fr)_auto]"
-            >
-              <b className="fig">{j.number}</b>
-              <span>
-                <b>{j.part}</b> <span className="soft">{j.customer}</span>
-              </span>
-              <span className="soft max-[700px]:hidden">{j.powder}</span>
-              <span className="num max-[700px]:hidden">{j.racks} racks</span>
-              {j.declined > 0 ? (
-                <Verdict result="watch">{j.declined > 1 ? `${j.declined} declined` : "Option declined"}</Verdict>
-              ) : (
-                <span className={j.dueOn && j.dueOn < today && j.inHand ? "text-out" : "soft"}>
-                  {j.dueOn
-                    ? `${j.dueOn < today && j.inHand ? "late, due" : "due"} ${dayMonth(new Date(j.dueOn), "UTC")}`
-                    : ""}
-                </span>
-              )}
-            </Link>
-          ))}
+          <List
+            name="Jobs"
+            part={total > jobs.length}
+            empty="No job is here for you yet. Receive work, and it stands here until it is decided."
+            columns={columns}
+            rows={jobs.map((j) => {
+              const late = j.dueOn !== null && j.dueOn < today && j.inHand;
+              return {
+                key: j.number,
+                href: `/jobs/${j.number}`,
+                cells: {
+                  part: (
+                    <>
+                      <b>{j.part}</b> <span className="soft">{j.customer}</span>
+                    </>
+                  ),
+                  racks: countOf(j.racks, "rack"),
+                  due:
+                    j.declined > 0 ? (
+                      <Verdict result="watch">{j.declined > 1 ? `${j.declined} declined` : "Option declined"}</Verdict>
+                    ) : (
+                      <span className={late ? "text-out" : "soft"}>
+                        {j.dueOn ? `${late ? "late, due" : "due"} ${dayMonth(new Date(j.dueOn), "UTC")}` : ""}
+                      </span>
+                    ),
+                },
+                values: {
+                  job: j.number,
+                  part: `${j.part}, ${j.customer}`,
+                  powder: j.powder,
+                  racks: j.racks,
+                  due: j.dueOn,
+                },
+              };
+            })}
+          />
         </div>
         <Pages path="/plan" page={page} perPage={JOBS_PER_PAGE} total={total} />
       </section>

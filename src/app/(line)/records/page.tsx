@@ -13,10 +13,18 @@ import { PageHead } from "@/ui/frame/page-head";
 import { kindName } from "@/ui/kinds";
 import { sayRecord } from "@/ui/kinds/say-record";
 import Link from "@/ui/link";
+import { List } from "@/ui/lists/list";
 import { Grade } from "@/ui/marks/verdict";
 
 export const metadata: Metadata = { title: "Records" };
 const PAGE = 60;
+const columns = [
+  { key: "at", head: "at", width: "minmax(120px,170px)", look: "fig small faint" },
+  { key: "of", head: "of", width: "90px", wide: true },
+  { key: "what", head: "record", width: "minmax(0,1fr)" },
+  { key: "by", head: "by", width: "80px", wide: true, look: "faint small" },
+  { key: "grade", head: "grade", width: "26px" },
+];
 const recordId = v.pipe(v.string(), v.uuid());
 export default async function RecordsPage({
   searchParams,
@@ -69,32 +77,40 @@ export default async function RecordsPage({
           </button>
         </form>
         <div className="ruled mt-4">
-          {records.length === 0 && (
-            <p className="py-3">Nothing on record fits that. Try another kind, rack or person.</p>
-          )}
-          {records.map((r) => (
-            <div
-              key={r.id}
-              className="row grid-cols-[170px_90px_minmax(0,1fr)_80px_26px] max-[700px]:grid-cols-[130px_minmax(0,1fr)_26px]"
-            >
-              <span className="fig small faint">{dateAndTime(r.at, line.timeZone)}</span>
-              <span className="max-[700px]:hidden">
-                {r.rack ? (
+          <List
+            name="Records"
+            part
+            heads={false}
+            empty="Nothing on record fits that. Try another kind, rack or person."
+            columns={columns}
+            rows={records.map((r) => ({
+              key: r.id,
+              cells: {
+                at: dateAndTime(r.at, line.timeZone),
+                of: r.rack ? (
                   <Link className="link fig" href={`/racks/${r.rack}`}>
                     {r.rack}
                   </Link>
                 ) : (
                   (r.place ?? "")
-                )}
-              </span>
-              <span>
-                {sayRecord(r, units)}
-                {r.corrects ? <span className="soft">, corrects an earlier one: “{r.corrects}”</span> : ""}
-              </span>
-              <span className="faint small max-[700px]:hidden">{r.by}</span>
-              <Grade grade={r.grade as "measured"} />
-            </div>
-          ))}
+                ),
+                what: (
+                  <>
+                    {sayRecord(r, units)}
+                    {r.corrects ? <span className="soft">, corrects an earlier one: “{r.corrects}”</span> : ""}
+                  </>
+                ),
+                grade: <Grade grade={r.grade as "measured"} />,
+              },
+              values: {
+                at: r.at.toISOString(),
+                of: r.rack ?? r.place,
+                what: sayRecord(r, units),
+                by: r.by,
+                grade: r.grade,
+              },
+            }))}
+          />
         </div>
         {records.length === PAGE && last && (
           <p className="mt-4">

@@ -14,10 +14,11 @@ import { BeginWash } from "@/ui/bath/begin-wash";
 import { ChemicalForm } from "@/ui/bath/chemical-form";
 import { LineSetupForm } from "@/ui/bath/line-setup-form";
 import { Fold } from "@/ui/fields/fold";
-import { dateAndTime } from "@/ui/format";
+import { dateAndTime, figure, withUnit } from "@/ui/format";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
 import Link from "@/ui/link";
+import { List } from "@/ui/lists/list";
 import { Verdict } from "@/ui/marks/verdict";
 import { bathWindow, parameterName } from "@/ui/words/baths";
 import { beginWash, keepBath, keepLine, takeDrum } from "../../actions";
@@ -27,6 +28,13 @@ export const metadata: Metadata = { title: "The wash as it is set up" };
 const [plainest] = washTemplates;
 /** A drum with less than this share left is worth a word. */
 const NEARLY_EMPTY = 0.1;
+
+const stockColumns = [
+  { key: "product", head: "product", width: "minmax(0,1fr)" },
+  { key: "lot", head: "lot", width: "minmax(70px,110px)", look: "fig" },
+  { key: "left", head: "left", width: "172px", num: true },
+  { key: "until", head: "usable until", width: "minmax(110px,210px)" },
+];
 
 export default async function WashSetUpPage() {
   const person = await personOnPage();
@@ -81,7 +89,7 @@ export default async function WashSetUpPage() {
               <span>
                 {bath.data.name}
                 <span className="small soft block">
-                  {bath.data.volumeL.toLocaleString("en-GB")} L, every {bath.data.roundHours} h
+                  {withUnit(bath.data.volumeL, "volume", units)}, every {bath.data.roundHours} h
                   {bath.data.retired ? ", out of use" : ""}
                 </span>
               </span>
@@ -103,28 +111,37 @@ export default async function WashSetUpPage() {
           ))}
         <section className="ruled mt-6" aria-label="Chemicals on hand">
           <h2>Chemicals on hand, the drum to use first on top</h2>
-          {stock.length === 0 && <p className="soft">No drum is in stock on record.</p>}
-          {stock.map((c) => {
-            const old = c.usableUntil !== null && c.usableUntil < today;
-            return (
-              <div key={c.id} className="row grid-cols-[minmax(0,1fr)_110px_130px_auto] items-center">
-                <span>{c.product}</span>
-                <span className="fig">{c.lot}</span>
-                <span className="num">
-                  <b className="fig">{c.leftL.toFixed(1)}</b> of {c.litres.toFixed(0)} L
-                </span>
-                <Verdict result={old ? "out" : c.leftL <= c.litres * NEARLY_EMPTY ? "watch" : "in"}>
-                  {old
-                    ? `out of date since ${c.usableUntil}`
-                    : c.leftL === 0
-                      ? "empty on record"
-                      : c.usableUntil
-                        ? `until ${c.usableUntil}`
-                        : "no date"}
-                </Verdict>
-              </div>
-            );
-          })}
+          <List
+            name="Chemicals on hand"
+            empty="No drum is in stock on record. Take one in where it came, in the margin: what is added is then counted off it."
+            columns={stockColumns}
+            rows={stock.map((c) => {
+              const old = c.usableUntil !== null && c.usableUntil < today;
+              return {
+                key: c.id,
+                cells: {
+                  left: (
+                    <>
+                      <b className="fig">{figure(c.leftL, "volume", units).text}</b> of{" "}
+                      {withUnit(c.litres, "volume", units)}
+                    </>
+                  ),
+                  until: (
+                    <Verdict result={old ? "out" : c.leftL <= c.litres * NEARLY_EMPTY ? "watch" : "in"}>
+                      {old
+                        ? `out of date since ${c.usableUntil}`
+                        : c.leftL === 0
+                          ? "empty on record"
+                          : c.usableUntil
+                            ? `until ${c.usableUntil}`
+                            : "no date"}
+                    </Verdict>
+                  ),
+                },
+                values: { product: c.product, lot: c.lot, left: c.leftL, until: c.usableUntil },
+              };
+            })}
+          />
         </section>
         {mayChange && first && (
           <Fold className="mt-5" summary="Set up one more tank">

@@ -10,10 +10,18 @@ import { dateAndTime, withUnit } from "@/ui/format";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
 import Link from "@/ui/link";
+import { List } from "@/ui/lists/list";
 import { Verdict } from "@/ui/marks/verdict";
 import { GaugeCheckForm } from "@/ui/thickness/gauge-check-form";
 
 export const metadata: Metadata = { title: "Film gauges and their shims" };
+
+const columns = [
+  { key: "at", head: "at", width: "minmax(0,170px)", look: "fig small" },
+  { key: "result", head: "result", width: "110px" },
+  { key: "shims", head: "shims", width: "minmax(0,1fr)", wide: true, look: "fig small" },
+  { key: "by", head: "by", width: "70px", wide: true, look: "small faint" },
+];
 
 export default async function GaugesPage() {
   const person = await personOnPage("inspect");
@@ -92,26 +100,29 @@ export default async function GaugesPage() {
                 </div>
               )}
               <h3 className="mt-4 mb-0">On record</h3>
-              {checks.length === 0 && <p className="soft">No check yet.</p>}
-              {checks.map((c) => (
-                <div
-                  key={c.recordId}
-                  className="row grid-cols-[170px_110px_minmax(0,1fr)_70px] max-[700px]:grid-cols-[minmax(0,1fr)_110px]"
-                >
-                  <span className="fig small">{dateAndTime(c.at, site.timeZone)}</span>
-                  <Verdict result={c.holds ? "in" : "out"}>{c.holds ? "holds" : "fails"}</Verdict>
-                  <span className="fig small">
-                    {c.shims
-                      .map(
-                        (s) =>
-                          `${withUnit(s.certifiedUm, "thickness", units)} read ${withUnit(s.meanUm, "thickness", units)}`,
-                      )
-                      .join("; ")}
-                    {c.note && ` · ${c.note}`}
-                  </span>
-                  <span className="small faint">{c.by}</span>
-                </div>
-              ))}
+              <List
+                name={`Checks of ${gauge.data.name}`}
+                empty="No check yet. Read a certified shim with it, and what it reads is judged from then on."
+                heads={false}
+                columns={columns}
+                rows={checks.map((c) => {
+                  const shims = c.shims
+                    .map(
+                      (s) =>
+                        `${withUnit(s.certifiedUm, "thickness", units)} read ${withUnit(s.meanUm, "thickness", units)}`,
+                    )
+                    .join("; ");
+                  return {
+                    key: c.recordId,
+                    cells: {
+                      at: dateAndTime(c.at, site.timeZone),
+                      result: <Verdict result={c.holds ? "in" : "out"}>{c.holds ? "holds" : "fails"}</Verdict>,
+                      shims: [shims, c.note].filter(Boolean).join(" · "),
+                    },
+                    values: { at: c.at.toISOString(), result: c.holds ? "holds" : "fails", shims, by: c.by },
+                  };
+                })}
+              />
             </section>
           );
         })}
