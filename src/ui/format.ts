@@ -8,6 +8,16 @@ export function figure(value: number, quantity: Quantity, units: UnitSystem): { 
   const text = Math.abs(own) >= 1000 ? Math.round(own).toLocaleString("en-GB") : own.toFixed(digits);
   return { text, unit: q[units] };
 }
+/** A canonical value as the text a field begins with, in this person's unit; nothing for null. */
+export function typed(value: number | null, quantity: Quantity, units: UnitSystem): string {
+  if (value === null) return "";
+  const q = quantities[quantity];
+  const [own, digits] = units === "us" ? [q.toUs(value), q.usDigits] : [value, q.digits];
+  return String(Number(own.toFixed(digits)));
+}
+/** As a person says it: 12 L where it is 12.0, with no more decimals than `withUnit` has. */
+export const plainly = (value: number, quantity: Quantity, units: UnitSystem): string =>
+  `${typed(value, quantity, units)} ${quantities[quantity][units]}`;
 export const withUnit = (value: number, quantity: Quantity, units: UnitSystem): string => {
   const f = figure(value, quantity, units);
   return `${f.text} ${f.unit}`;

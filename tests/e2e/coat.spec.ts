@@ -145,7 +145,7 @@ test("powders: lots pasted with a slip are refused with their line, then taken; 
   await expect(lot.getByText("60.5 kg").first()).toBeVisible();
   await lot.locator("button[aria-expanded]").click();
   await expect(async () => {
-    await lot.getByRole("button", { name: "it matches" }).press("Enter");
+    await lot.getByRole("radio", { name: "it matches" }).press(" ");
     await lot.getByLabel("Gloss, GU").fill("44");
     await expect(lot.getByLabel("Gloss, GU")).toHaveValue("44", { timeout: 500 });
   }).toPass();
@@ -169,7 +169,7 @@ test("a lead changes a data sheet and a set-up sheet; an operator reads them", a
   await sheet.getByLabel("Voltage, kV", { exact: true }).fill("80");
   await sheet.getByLabel("Why it changes").fill("tried on the frames");
   await sheet.getByRole("button", { name: "Save the change" }).press("Enter");
-  await expect(sheet.getByText("Voltage: “80” is not a range")).toBeVisible();
+  await expect(sheet.getByText("“80” is not a range")).toBeVisible();
   await sheet.getByLabel("Voltage, kV", { exact: true }).fill("55–75");
   await sheet.getByRole("button", { name: "Save the change" }).press("Enter");
   await expect(sheet.getByText("55–75").first()).toBeVisible();
@@ -184,7 +184,7 @@ test("a lead changes a data sheet and a set-up sheet; an operator reads them", a
   await powder.getByLabel(/^Cure: metal/).fill("180 20, 190");
   await powder.getByLabel("Why it changes").fill("revision C");
   await powder.getByRole("button", { name: "Save the change" }).press("Enter");
-  await expect(powder.getByText("Cure: “190” is not a point")).toBeVisible();
+  await expect(powder.getByText("“190” is not a point")).toBeVisible();
   await page.context().clearCookies();
   await signIn(page, "maren");
   await page.goto("/coat/sheets");

@@ -106,7 +106,7 @@ test("an option is offered, declined, printed, and met again on the rack's threa
   await page.getByRole("button", { name: "Record the offer" }).press("Enter");
   await expect(page.getByText("Not answered").first()).toBeVisible();
   expect(await pdfText(page, `/api/jobs/${number}/options.pdf`, info.outputPath("open.pdf"))).toContain("[ ] taken");
-  await page.getByRole("button", { name: "Declined" }).press("Enter");
+  await page.getByRole("radio", { name: "Declined" }).press(" ");
   await page.getByLabel("Whose word").fill("the yard office");
   await page.getByRole("button", { name: "Record answer" }).press("Enter");
   await expect(page.getByText("1 declined")).toBeVisible();
@@ -176,7 +176,7 @@ test("each part's fit is found as it is typed; its hanging is placed and judged;
   await sketch.click({ position: { x: box.width * 0.27, y: box.height * 0.16 } });
   await page.getByRole("button", { name: "Keep these places" }).press("Enter");
   await expect(page.getByText("No drain is marked")).toBeVisible();
-  await page.getByRole("button", { name: "centre of mass", exact: true }).press("Enter");
+  await page.getByRole("radio", { name: "centre of mass", exact: true }).press(" ");
   await page.getByRole("button", { name: "centre of mass on front" }).press("Enter");
   await page.getByRole("button", { name: "Keep these places" }).press("Enter");
   await expect(page.getByText(/by the centre of mass placed/)).toBeVisible();

@@ -188,11 +188,11 @@ test("bare metal: its outgassing bake by the recorder, a bad place with its phot
   await expect(places.getByText(/waits for the customer\. porosity at the gate/)).toBeVisible();
   await expect(places.getByRole("img", { name: /Deep pits on/ })).toBeVisible();
   const dry = page.getByRole("region", { name: "Dry-off" });
-  if (!(await dry.getByRole("button", { name: "damp" }).isVisible()))
+  if (!(await dry.getByRole("radio", { name: "damp" }).isVisible()))
     await dry.locator("button[aria-expanded]").press("Enter");
-  await dry.getByRole("button", { name: "damp" }).press("Enter");
+  await dry.getByRole("radio", { name: "damp" }).press(" ");
   await expect(dry.getByText("damp: back into the dry-off")).toBeVisible();
-  await dry.getByRole("button", { name: "dry", exact: true }).press("Enter");
+  await dry.getByRole("radio", { name: "dry", exact: true }).press(" ");
   await dry.getByLabel("Heat of the parts, °C").fill("62");
   await expect(dry.getByText(/too hot for the booth/)).toBeVisible();
   await dry.getByRole("button", { name: "Record the dry-off" }).press("Enter");

@@ -68,7 +68,7 @@ test("one inspector walks the whole line: bath, film, cure, bench, release, fiel
   await go(page, "test");
   await expect(page.getByRole("heading", { name: "Test" })).toBeVisible();
   const open = page.getByRole("link", { name: /Tram shelter post.*Film in hand/ }).first();
-  const number = ((await open.locator("b.fig").textContent()) ?? "").trim();
+  const number = ((await open.locator(".fig").first().textContent()) ?? "").trim();
   await open.focus();
   await page.keyboard.press("Enter");
   await expect(page.getByRole("heading", { name: "Film thickness" })).toBeVisible();

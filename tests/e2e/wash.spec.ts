@@ -62,7 +62,7 @@ test("a slip is asked about and taken as meant; a round is left out with its rea
 test("the wrong drum is asked about; with a reason it stands", async ({ page }) => {
   await signIn(page, "maren");
   await page.goto("/pretreat/tank-3");
-  const litres = page.getByLabel("Litres");
+  const litres = page.getByLabel(/^How much/);
   await expect(async () => {
     if (!(await litres.isVisible())) await page.getByText("Log an addition, dump or recharge").press("Enter");
     await expect(litres).toBeVisible({ timeout: 1000 });
@@ -201,7 +201,7 @@ test("an operator's shift by keyboard: opened, three rounds, one addition, one s
   if (times > 1) await expect(page.getByText(`in ${times} additions of at most 25 L`, { exact: false })).toBeVisible();
   const litres = times > 1 ? "25" : advised.toFixed(1);
   await page.getByText("Log an addition, dump or recharge").press("Enter");
-  await page.getByLabel("Litres").focus();
+  await page.getByLabel(/^How much/).focus();
   await keys.type(litres);
   await keys.press("Tab");
   await keys.type("Conversion make-up acid");
@@ -419,10 +419,10 @@ test("upkeep left not in order stays on Shift until it is put right", async ({ p
       timeout: 1000,
     });
   }).toPass();
-  await row.getByRole("button", { name: "In order", exact: true }).click();
+  await row.getByRole("radio", { name: "In order", exact: true }).click();
   await row.getByRole("button", { name: "Record it" }).click();
   await expect(row.getByText(/beyond its limit, so it is not in order/)).toBeVisible();
-  await row.getByRole("button", { name: "Not in order" }).click();
+  await row.getByRole("radio", { name: "Not in order" }).click();
   await row.getByLabel("What was found and done").fill("riser 5 turned away, fitter called");
   await row.getByRole("button", { name: "Record it" }).click();
   await expect(row.getByText("Recorded.")).toBeVisible();
@@ -431,9 +431,9 @@ test("upkeep left not in order stays on Shift until it is put right", async ({ p
   await page.goto("/upkeep");
   await row.locator("button[aria-expanded]").first().click();
   await expect(async () => {
-    await row.getByRole("button", { name: "Put right" }).click();
+    await row.getByRole("radio", { name: "Put right" }).click();
     await row.getByLabel("What was found and done").fill("turned back, pattern seen");
-    await expect(row.getByRole("button", { name: "Put right" })).toHaveAttribute("aria-pressed", "true", {
+    await expect(row.getByRole("radio", { name: "Put right" })).toHaveAttribute("aria-checked", "true", {
       timeout: 1000,
     });
   }).toPass();

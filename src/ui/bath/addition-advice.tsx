@@ -1,11 +1,13 @@
-import type { UnitSystem } from "@/core/units";
+import { quantities, type UnitSystem } from "@/core/units";
 import type { BathAddition } from "@/server/baths/additions";
 import type { BathFile } from "@/server/baths/load-bath";
+import { countOf, figure, plainly, withUnit } from "../format";
 import { Grade } from "../marks/verdict";
 import { bathValue, parameterName } from "../words/baths";
 import { failureText } from "../words/failures";
 
-const litres = (of: readonly number[]) => of.map((l) => l.toFixed(1)).join(" + ");
+const doses = (of: readonly number[], units: UnitSystem) =>
+  `${of.map((l) => figure(l, "volume", units).text).join(" + ")} ${quantities.volume[units]}`;
 const sum = (of: readonly number[]) => of.reduce((a, b) => a + b, 0);
 
 /** What to add now for each value that is out, worked out, with what to expect after. */
@@ -39,20 +41,23 @@ function Advice({ addition, file, units }: { addition: BathAddition; file: BathF
       {parameterName[addition.parameter]} {value(addition.from)} to {value(addition.to)}
     </>
   );
-  const several = (doses: readonly number[]) =>
-    doses.length > 1 ? ` In ${doses.length} additions of at most ${data.maxSingleL} L, with a check between.` : "";
+  const volume = (l: number) => withUnit(l, "volume", units);
+  const several = (of: readonly number[]) =>
+    of.length > 1 && data.maxSingleL !== null
+      ? ` In ${of.length} additions of at most ${plainly(data.maxSingleL, "volume", units)}, with a check between.`
+      : "";
   switch (addition.kind) {
     case "response":
       return (
         <>
           <p className="m-0">
-            Add <b className="fig text-[20px]">{litres(addition.dosesL)} L</b> of {addition.product}: {way}.
+            Add <b className="fig text-[20px]">{doses(addition.dosesL, units)}</b> of {addition.product}: {way}.
             {several(addition.dosesL)}
           </p>
           <p className="soft small mt-1 mb-0">
             Re-check in 20 min. <Grade grade={addition.grade} />{" "}
             {addition.learnt
-              ? `learnt from ${addition.learnt.n} additions here${Number.isFinite(addition.learnt.litresTo) ? `: ${addition.learnt.litresFrom.toFixed(1)} to ${addition.learnt.litresTo.toFixed(1)} L would do it in 95 of 100` : ""}`
+              ? `learnt from ${countOf(addition.learnt.n, "addition")} here${Number.isFinite(addition.learnt.litresTo) ? `: ${volume(addition.learnt.litresFrom)} to ${volume(addition.learnt.litresTo)} would do it in 95 of 100` : ""}`
               : "supplier’s factor, not yet learnt here"}
           </p>
         </>
@@ -64,13 +69,13 @@ function Advice({ addition, file, units }: { addition: BathAddition; file: BathF
       return (
         <>
           <p className="m-0">
-            Drain <b className="fig">{sum(dosesL).toFixed(1)} L</b> first, then add{" "}
-            <b className="fig text-[20px]">{litres(dosesL)} L</b> of {addition.product}: {way}.{several(dosesL)}
+            Drain <b className="fig">{volume(sum(dosesL))}</b> first, then add{" "}
+            <b className="fig text-[20px]">{doses(dosesL, units)}</b> of {addition.product}: {way}.{several(dosesL)}
           </p>
           <p className="soft small mt-1 mb-0">
             {onTop.ok
-              ? `Or ${sum(onTop.value.dosesL).toFixed(1)} L on top, without draining: ${data.freeboardL} L are free. `
-              : `On top there is no room for it: ${data.freeboardL} L are free. `}
+              ? `Or ${volume(sum(onTop.value.dosesL))} on top, without draining: ${plainly(data.freeboardL, "volume", units)} are free. `
+              : `On top there is no room for it: ${plainly(data.freeboardL, "volume", units)} are free. `}
             Expect {expectedWithinPercent.map((x) => x.toFixed(2)).join("–")} % after mixing. <Grade grade="measured" />
           </p>
         </>
@@ -79,8 +84,8 @@ function Advice({ addition, file, units }: { addition: BathAddition; file: BathF
     case "dilute":
       return (
         <p className="m-0">
-          Too strong: drain <b className="fig text-[20px]">{addition.litres.toFixed(0)} L</b> to the treated drain and
-          refill with water: {way}.
+          Too strong: drain <b className="fig text-[20px]">{volume(addition.litres)}</b> to the treated drain and refill
+          with water: {way}.
         </p>
       );
     case "not-known":

@@ -1,10 +1,10 @@
 "use client";
 import { type FormEvent, useState } from "react";
 import { type BathParameter, judgeBathValue, sameProduct } from "@/core/bath";
-import { parseNumber } from "@/core/units";
 import { Choice } from "../fields/choice";
 import { Fold } from "../fields/fold";
-import { TextField } from "../forms/text-field";
+import { withUnit } from "../format";
+import { Entry, type Reader, readerOf } from "../forms/entry";
 import { useEntryForm } from "../forms/use-entry-form";
 import { useRecorder } from "../forms/use-recorder";
 import { Verdict } from "../marks/verdict";
@@ -46,21 +46,23 @@ export function BathCheckForm({
     reason: "",
   });
   const heldChange = useEntryForm(`change ${bath}`, {
-    event: { what: "addition", product: "", litres: "" },
+    what: "addition" as "addition" | "dump" | "recharge",
+    product: "",
+    amount: "",
     note: "",
     lot: null as string | null,
   });
   const [typed, setTyped] = held.field("typed");
   const [blank, setBlank] = held.field("blank");
-  const [event, setEvent] = heldChange.field("event");
+  const F = heldChange.fields;
+  const { what, product, note } = heldChange.values;
   const [problem, setProblem] = useState<string | null>(null);
   const [correcting, setCorrecting] = held.field("correcting");
   const [reason, setReason] = held.field("reason");
   const round = useRecorder(held);
   const change = useRecorder(heldChange);
-  const [note, setNote] = heldChange.field("note");
   const [lot, setLot] = heldChange.field("lot");
-  const fitting = event.what === "addition" ? drums.filter((d) => sameProduct(d.product, event.product)) : [];
+  const fitting = what === "addition" ? drums.filter((d) => sameProduct(d.product, product)) : [];
   // The one to use first, until another is chosen.
   const drum = lot === "" ? null : (fitting.find((d) => d.code === lot) ?? fitting[0] ?? null);
   const titrates = (p: BathParameter) => titrations[p] !== undefined;
@@ -101,28 +103,18 @@ export function BathCheckForm({
       setReason("");
     }
   };
-  const submitEvent = async (e: FormEvent) => {
-    e.preventDefault();
-    await recordEvent(false);
-  };
-  const recordEvent = async (sure: boolean) => {
-    const litres = event.litres.trim() === "" ? null : parseNumber(event.litres);
-    if (litres && !litres.ok) return setProblem(failureText(litres.error));
-    if (
-      await change.send({
-        kind: "bath-event",
-        bath,
-        event: event.what as "addition",
-        product: event.product,
-        amountL: litres ? litres.value : null,
-        note,
-        lot: drum?.code ?? null,
-        sure,
-      })
-    ) {
-      setEvent({ what: "addition", product: "", litres: "" });
-      setNote("");
-    }
+  const recordChange = ({ maybe }: Reader<typeof heldChange.values>, sure: boolean) => {
+    const amountL = maybe("amount", "volume");
+    return change.send({
+      kind: "bath-event",
+      bath,
+      event: what,
+      product,
+      amountL,
+      note,
+      lot: drum?.code ?? null,
+      sure,
+    });
   };
   return (
     <>
@@ -221,43 +213,27 @@ export function BathCheckForm({
         </button>
       )}
       <Fold className="mt-2" summaryClassName="min-h-11" summary="Log an addition, dump or recharge">
-        <form onSubmit={submitEvent} className="mt-1 grid gap-2">
-          {heldChange.said}
-          <div className="grid grid-cols-[1fr_92px] gap-2">
-            <Choice
-              aria-label="What was done"
-              className="input"
-              value={event.what}
-              onChange={(value) => setEvent({ ...event, what: value })}
-            >
-              <option>addition</option>
-              <option>dump</option>
-              <option>recharge</option>
-            </Choice>
-            <input
-              aria-label="Litres"
-              placeholder="L"
-              className="input num"
-              inputMode="decimal"
-              value={event.litres}
-              onChange={(e) => setEvent({ ...event, litres: e.target.value })}
-            />
+        <Entry
+          held={heldChange}
+          id="change"
+          sending={change}
+          button="Record it"
+          className="mt-1 grid gap-2"
+          begin={["what", "product", "amount", "note"]}
+          send={(read) => recordChange(read, false)}
+        >
+          <div className="grid grid-cols-[1fr_104px] gap-2">
+            <F.Pick name="what" label="What was done" of={["addition", "dump", "recharge"]} />
+            <F.Num name="amount" label="How much" quantity="volume" />
           </div>
-          <input
-            aria-label="Product, as on the drum"
-            placeholder="product, as on the drum"
-            className="input"
-            maxLength={80}
-            value={event.product}
-            onChange={(e) => setEvent({ ...event, product: e.target.value })}
-          />
+          <F.Words name="product" label="Product, as on the drum" most={80} />
           {fitting.length > 0 && (
             <div className="field">
               <label htmlFor="addition-drum">From the drum</label>
               <Choice id="addition-drum" className="input" value={drum?.code ?? ""} onChange={setLot}>
                 {fitting.map((d) => (
                   <option key={d.code} value={d.code}>
-                    {d.lot}, {d.leftL.toFixed(1)} L left
+                    {d.lot}, {withUnit(d.leftL, "volume", units)} left
                   </option>
                 ))}
                 <option value="">not one of these</option>
@@ -266,32 +242,21 @@ export function BathCheckForm({
           )}
           {(change.refused?.kind === "addition-in-question" || change.refused?.kind === "reason-needed-here") && (
             <div className="border-l-4 border-watch pl-3">
-              <TextField
-                id="addition-reason"
-                label="It goes in all the same, because"
-                text={note}
-                change={setNote}
-                most={400}
-              />
+              <F.Words name="note" id="addition-reason" label="It goes in all the same, because" most={400} />
               <button
                 type="button"
                 className="btn mt-2"
                 disabled={change.busy || note.trim().length < 3}
-                onClick={() => void recordEvent(true)}
+                onClick={async () => {
+                  if (await recordChange(readerOf(heldChange.values, units), true))
+                    heldChange.again(["what", "product", "amount", "note"]);
+                }}
               >
                 Record it with this reason
               </button>
             </div>
           )}
-          <p className="flex items-center gap-3">
-            <button type="submit" className="btn" disabled={change.busy}>
-              Record it
-            </button>
-            {change.message && (
-              <output className={change.message.good ? "text-in" : "text-out"}>{change.message.text}</output>
-            )}
-          </p>
-        </form>
+        </Entry>
       </Fold>
     </>
   );

@@ -9,7 +9,7 @@ import { ControlPanels } from "../charts/control-panels";
 import { Plot } from "../charts/plot/plot";
 import { type Axis, domainOf, ticksOf } from "../charts/plot/spec";
 import { Tick } from "../fields/tick";
-import { dateAndTime, dayMonth } from "../format";
+import { countOf, dateAndTime, dayMonth } from "../format";
 import { usePreferences } from "../preferences-context";
 import { bathValue, inUnits, parameterDigits, parameterLabel, parameterName, parameterUnit } from "../words/baths";
 import { failureText } from "../words/failures";
@@ -108,7 +108,9 @@ export function BathHistoryView({
   return (
     <>
       <p className="mt-3 mb-1 flex flex-wrap items-center gap-x-5">
-        <b className="fig">{data.values.length.toLocaleString("en-GB")} checks</b>
+        <b className="fig">
+          {data.values.length === 1 ? "1 check" : `${data.values.length.toLocaleString("en-GB")} checks`}
+        </b>
         {data.older > 0 && <span className="soft">{data.older.toLocaleString("en-GB")} older ones are on record</span>}
         <label className="flex min-h-11 items-center gap-2">
           <Tick checked={smoothed} onChange={setSmoothed} />
@@ -208,7 +210,7 @@ function DayChart({
   return (
     <div className="mt-4">
       <h2>
-        By days, {usual} checks each{leftOut > 0 ? `; ${leftOut} with another number left out` : ""}
+        By days, {countOf(usual, "check")} each{leftOut > 0 ? `; ${leftOut} with another number left out` : ""}
         {kept.length >= 2 && kept.length < days.length
           ? `; limits without the ${days.length - kept.length} out of the window`
           : ""}

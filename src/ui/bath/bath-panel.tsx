@@ -2,7 +2,7 @@ import { readinessResult } from "@/core/bath";
 import type { UnitSystem } from "@/core/units";
 import type { BathFile, BathSeries } from "@/server/baths/load-bath";
 import { BathChart } from "../charts/bath-chart";
-import { clock, dayMonth, span, when } from "../format";
+import { clock, dayMonth, plainly, span, when } from "../format";
 import { Verdict } from "../marks/verdict";
 import { bathValue, inUnits, parameterDigits, parameterName } from "../words/baths";
 import { failureText } from "../words/failures";
@@ -56,7 +56,7 @@ export function SeriesChart({
       }))}
       events={file.events.map((e) => ({
         atMs: e.at.getTime(),
-        label: `${e.event} ${e.amountL === null ? "" : `${e.amountL} L `}${e.product}, ${dayMonth(e.at, timeZone)}`,
+        label: `${e.event} ${e.amountL === null ? "" : `${plainly(e.amountL, "volume", units)} `}${e.product}, ${dayMonth(e.at, timeZone)}`,
       }))}
       control={
         series.chart?.lines.map((l) => ({

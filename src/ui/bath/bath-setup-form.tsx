@@ -1,6 +1,4 @@
 "use client";
-import { useRouter } from "next/navigation";
-import type { FormEvent } from "react";
 import {
   type BathParameter,
   type BathSetup,
@@ -12,13 +10,11 @@ import {
   titratedParameters,
 } from "@/core/bath";
 import { parseNumber, type UnitSystem } from "@/core/units";
-import { Choice } from "../fields/choice";
-import { Tick } from "../fields/tick";
-import { RecordRow } from "../forms/recorded";
+import { Entry, type Reader } from "../forms/entry";
 import { TextField } from "../forms/text-field";
 import { TypedNumber } from "../forms/typed-number";
 import { useEntryForm } from "../forms/use-entry-form";
-import { useVersion, type VersionOutcome } from "../forms/use-version";
+import { KEPT, type Save, useSave } from "../forms/use-save";
 import { usePreferences } from "../preferences-context";
 import { fromUnits, inUnits, parameterDigits, parameterLabel, parameterName } from "../words/baths";
 import { failureText } from "../words/failures";
@@ -90,31 +86,38 @@ export function BathSetupForm({
   seen: string | null;
   bath: BathSetup;
   retired: boolean;
-  save: (input: unknown) => Promise<VersionOutcome>;
+  save: Save;
 }) {
   const { units } = usePreferences();
-  const router = useRouter();
   const held = useEntryForm(`bath set-up ${code ?? "new"}`, {
     texts: textsOf(bath, units) as Texts,
     watched: bathParameters.filter((p) => bath.windows[p] !== undefined) as readonly BathParameter[],
     stage: bath.stage,
     role: bath.role as BathSetup["role"],
     gone: retired,
-    newCode: "",
+    code: "",
+    reason: "",
   });
+  const F = held.fields;
+  const saving = useSave(
+    async (input: unknown) => {
+      const kept = await save(input);
+      // One that is new goes to where the rest of it is set up.
+      return kept.ok && code === null && kept.href
+        ? { ...kept, href: `${kept.href}/set-up` }
+        : { ...kept, href: undefined };
+    },
+    held,
+    { said: KEPT, about: code === null ? null : `bath ${code}` },
+  );
   const [texts, setTexts] = held.field("texts");
-  const [watched, setWatched] = held.field("watched");
-  const [stage, setStage] = held.field("stage");
-  const [role, setRole] = held.field("role");
-  const [gone, setGone] = held.field("gone");
-  const [newCode, setNewCode] = held.field("newCode");
-  const version = useVersion(save, code === null ? null : `bath ${code}`, held);
+  const [watched] = held.field("watched");
+  const { stage, role, gone, reason } = held.values;
   const put = (key: string) => (text: string) => setTexts((before) => ({ ...before, [key]: text }));
   const field = (key: string, label: string, required = false) => (
     <TypedNumber id={`bath-${key}`} label={label} text={texts[key] ?? ""} change={put(key)} required={required} />
   );
-  const submit = async (e: FormEvent) => {
-    e.preventDefault();
+  const send = ({ refuse }: Reader<typeof held.values>) => {
     let wrong: string | null = null;
     const read = (key: string, label: string): number | null => {
       const text = (texts[key] ?? "").trim();
@@ -174,9 +177,8 @@ export function BathSetupForm({
       retired: gone,
     };
     if (!moves.ok) wrong ??= failureText(moves.error);
-    if (wrong) return version.refuse(wrong);
-    const outcome = await version.keep({ code: code ?? newCode, seen, data });
-    if (outcome.ok && code === null && outcome.href) router.push(`${outcome.href}/set-up`);
+    if (wrong) refuse(null, wrong);
+    return saving.send({ code: code ?? held.values.code, seen, reason, data });
   };
   const word = (key: string, label: string, most: number, wide = false) => (
     <TextField
@@ -190,47 +192,23 @@ export function BathSetupForm({
   );
   const grid = "mt-2 grid grid-cols-[repeat(auto-fill,minmax(150px,1fr))] gap-3";
   return (
-    <form onSubmit={submit} className="grid gap-5" noValidate>
-      {held.said ?? version.said}
+    <Entry
+      held={held}
+      id="bath"
+      sending={saving}
+      button={code === null ? "Set it up" : "Keep as a new version"}
+      primary
+      className="grid gap-5"
+      begin={["reason"]}
+      send={send}
+    >
       <section className="ruled mt-3">
         <h2>The tank</h2>
         <div className={grid}>
-          {code === null && (
-            <TextField
-              id="bath-code"
-              label="Short name, as it is called"
-              text={newCode}
-              change={setNewCode}
-              most={20}
-              placeholder="Tank 5"
-            />
-          )}
+          {code === null && <F.Words name="code" label="Short name, as it is called" most={20} placeholder="Tank 5" />}
           {word("name", "Name", 60)}
-          <div className="field">
-            <label htmlFor="bath-stage">Stage of the line</label>
-            <Choice id="bath-stage" className="input" value={stage} onChange={setStage}>
-              {washStages.map((s) => (
-                <option key={s} value={s}>
-                  {passageName[s]}
-                </option>
-              ))}
-            </Choice>
-          </div>
-          <div className="field">
-            <label htmlFor="bath-role">What it does</label>
-            <Choice
-              id="bath-role"
-              className="input"
-              value={role}
-              onChange={(value) => setRole(value as BathSetup["role"])}
-            >
-              {bathRoles.map((r) => (
-                <option key={r} value={r}>
-                  {roleName[r]}
-                </option>
-              ))}
-            </Choice>
-          </div>
+          <F.Pick name="stage" label="Stage of the line" of={washStages.map((s) => [s, passageName[s] ?? s])} />
+          <F.Pick name="role" label="What it does" of={bathRoles.map((r) => [r, roleName[r]])} />
           {field("volumeL", "Volume, L", true)}
           {field("freeboardL", "Room above the level, L", true)}
           {field("roundHours", "Round every, h", true)}
@@ -242,17 +220,7 @@ export function BathSetupForm({
       </section>
       <section className="ruled">
         <h2>What is watched</h2>
-        <p className="m-0 flex flex-wrap gap-x-5">
-          {bathParameters.map((p) => (
-            <label key={p} className="flex min-h-11 items-center gap-2">
-              <Tick
-                checked={watched.includes(p)}
-                onChange={(on) => setWatched(on ? [...watched, p] : watched.filter((w) => w !== p))}
-              />
-              {parameterName[p]}
-            </label>
-          ))}
-        </p>
+        <F.Many name="watched" label="" of={bathParameters.map((p) => [p, parameterName[p] ?? p])} />
         {watched.map((p) => (
           <fieldset key={p} className="m-0 border-0 border-t border-rule p-0 py-2">
             <legend className="float-left w-full font-bold">{parameterLabel(p, units)}</legend>
@@ -309,23 +277,14 @@ export function BathSetupForm({
           {word("caution", "Caution shown at this tank", 300, true)}
         </div>
       </section>
-      {code !== null && (
-        <label className="flex min-h-11 items-center gap-2">
-          <Tick checked={gone} onChange={setGone} /> out of use: nothing is due on it, its record stays
-        </label>
-      )}
-      <TextField
-        id="bath-reason"
+      {code !== null && <F.Yes name="gone">out of use: nothing is due on it, its record stays</F.Yes>}
+      <F.Words
+        name="reason"
         label={code === null ? "Where these figures come from" : "Why it changes"}
-        text={version.reason}
-        change={version.setReason}
         most={300}
         required
         className="max-w-[560px]"
       />
-      <RecordRow busy={version.busy} message={version.message}>
-        {code === null ? "Set it up" : "Keep as a new version"}
-      </RecordRow>
-    </form>
+    </Entry>
   );
 }

@@ -2,7 +2,7 @@ import { scaleLinear } from "d3";
 import type { DryOffs } from "@/server/line/dry-offs";
 import { Plot } from "../charts/plot/plot";
 import { type Layer, ticksOf } from "../charts/plot/spec";
-import { dayMonth, when } from "../format";
+import { countOf, dayMonth, when } from "../format";
 import Link from "../link";
 import { Verdict } from "../marks/verdict";
 
@@ -30,7 +30,7 @@ export function DryOffsSection({ dryOffs, now, timeZone }: { dryOffs: DryOffs; n
   return (
     <>
       <Plot
-        label={`Humidity of the hall, and ${out.length} of ${seen.length} racks that came out damp or not blown out`}
+        label={`Humidity of the hall, and ${out.length} of ${countOf(seen.length, "rack")} that came out damp or not blown out`}
         width={820}
         height={124}
         spec={{
@@ -53,7 +53,9 @@ export function DryOffsSection({ dryOffs, now, timeZone }: { dryOffs: DryOffs; n
         }}
         readings={racks}
       />
-      {out.length === 0 && <p className="soft m-0">All {seen.length} racks came out dry.</p>}
+      {out.length === 0 && (
+        <p className="soft m-0">{seen.length === 1 ? "The one rack" : `All ${seen.length} racks`} came out dry.</p>
+      )}
       {out.slice(0, MOST_LISTED).map((s) => (
         <div
           key={`${s.rack}${s.at.getTime()}`}

@@ -1,14 +1,12 @@
 "use client";
-import type { FormEvent } from "react";
 import { v7 as uuidv7 } from "uuid";
 import { passagesFromSpeed } from "@/core/line";
 import { parseNumber } from "@/core/units";
 import { Choice } from "../fields/choice";
-import { RecordRow } from "../forms/recorded";
-import { TextField } from "../forms/text-field";
+import { Entry } from "../forms/entry";
 import { TypedNumber } from "../forms/typed-number";
 import { useEntryForm } from "../forms/use-entry-form";
-import { useVersion, type VersionOutcome } from "../forms/use-version";
+import { KEPT, type Save, useSave } from "../forms/use-save";
 import { failureText } from "../words/failures";
 import { passageName } from "../words/preparation";
 
@@ -29,7 +27,7 @@ export function LineSetupForm({
     readonly usualSpeedMPerMin: number;
     readonly stages: readonly { readonly stage: string; readonly fromM: number; readonly lengthM: number }[];
   };
-  save: (input: unknown) => Promise<VersionOutcome>;
+  save: Save;
 }) {
   const held = useEntryForm(`line ${code}`, {
     name: line.name,
@@ -40,11 +38,11 @@ export function LineSetupForm({
       fromM: String(s.fromM),
       lengthM: String(s.lengthM),
     })) as readonly StageTexts[],
+    reason: "",
   });
-  const [name, setName] = held.field("name");
-  const [speed, setSpeed] = held.field("speed");
+  const F = held.fields;
   const [stages, setStages] = held.field("stages");
-  const version = useVersion(save, `line ${code}`, held);
+  const saving = useSave(save, held, { said: KEPT, about: `line ${code}` });
   const put = (key: string, change: Partial<StageTexts>) =>
     setStages(stages.map((s) => (s.key === key ? { ...s, ...change } : s)));
   const numberOf = (text: string): number => {
@@ -52,22 +50,29 @@ export function LineSetupForm({
     return read.ok ? read.value : Number.NaN;
   };
   const read = stages.map((s) => ({ stage: s.stage, fromM: numberOf(s.fromM), lengthM: numberOf(s.lengthM) }));
-  const runs = passagesFromSpeed(0, numberOf(speed), read);
+  const runs = passagesFromSpeed(0, held.live("speed") ?? Number.NaN, read);
   const secondsOf = (stage: string): string => {
     const run = runs.ok ? runs.value.find((r) => r.stage === stage) : undefined;
     return run ? `${((run.leftMs - run.enteredMs) / 1000).toFixed(0)} s` : "–";
   };
-  const submit = async (e: FormEvent) => {
-    e.preventDefault();
-    if (!runs.ok) return version.refuse(failureText(runs.error));
-    await version.keep({ code, seen, data: { name, usualSpeedMPerMin: numberOf(speed), stages: read } });
-  };
   return (
-    <form onSubmit={submit} className="grid gap-2" noValidate>
-      {held.said ?? version.said}
+    <Entry
+      held={held}
+      id="line"
+      sending={saving}
+      button="Keep the line as a new version"
+      primary
+      begin={["reason"]}
+      send={({ number, refuse }) => {
+        const { name, reason } = held.values;
+        const usualSpeedMPerMin = number("speed");
+        if (!runs.ok) return refuse(null, failureText(runs.error));
+        return saving.send({ code, seen, reason, data: { name, usualSpeedMPerMin, stages: read } });
+      }}
+    >
       <div className="grid max-w-[560px] grid-cols-[minmax(0,1fr)_150px] gap-3">
-        <TextField id="line-name" label="Name" text={name} change={setName} most={60} />
-        <TypedNumber id="line-speed" label="Usual speed, m/min" text={speed} change={setSpeed} />
+        <F.Words name="name" label="Name" most={60} />
+        <F.Num name="speed" label="Usual speed, m/min" />
       </div>
       {stages.map((s, i) => (
         <div
@@ -120,18 +125,7 @@ export function LineSetupForm({
           One more stage
         </button>
       </p>
-      <TextField
-        id="line-reason"
-        label="Why it changes"
-        text={version.reason}
-        change={version.setReason}
-        most={300}
-        required
-        className="max-w-[560px]"
-      />
-      <RecordRow busy={version.busy} message={version.message}>
-        Keep the line as a new version
-      </RecordRow>
-    </form>
+      <F.Words name="reason" label="Why it changes" most={300} required className="max-w-[560px]" />
+    </Entry>
   );
 }

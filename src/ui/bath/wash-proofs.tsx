@@ -79,7 +79,7 @@ export function WashProofs({
                 <Verdict result={(t.iso ?? 5) <= worstIso ? "in" : "out"}>grade {t.iso}</Verdict>
               ) : (
                 <span className="num">
-                  <b className="fig">{t.creepMm?.toFixed(1)} mm</b> creep
+                  <b className="fig">{t.creepMm === null ? "" : withUnit(t.creepMm, "creep", units)}</b> creep
                   <span className="small soft block">{t.hours?.toFixed(0)} h salt spray</span>
                 </span>
               )}
@@ -96,7 +96,7 @@ export function WashProofs({
             <span>
               {sludgeWord[s.what]} <span className="soft">{s.note}</span>
             </span>
-            <span className="num">{s.depthMm === null ? "" : `${s.depthMm.toFixed(0)} mm`}</span>
+            <span className="num">{s.depthMm === null ? "" : withUnit(s.depthMm, "size", units)}</span>
           </div>
         ))}
       </div>

@@ -1,13 +1,23 @@
 "use client";
-import type { FormEvent } from "react";
 import { crossCutFromSquares } from "@/core/bench";
-import { Choice } from "../fields/choice";
+import type { Options } from "../fields/in-form";
 import { Tick } from "../fields/tick";
-import { RecordRow } from "../forms/recorded";
+import { Entry } from "../forms/entry";
 import { useEntryForm } from "../forms/use-entry-form";
 import { useRecorder } from "../forms/use-recorder";
 import { Verdict } from "../marks/verdict";
 import { type Earlier, useReplaces } from "./replaces";
+
+const SQUARES = 25 as const;
+const rubGrades: Options = [
+  ["", "choose"],
+  ["5", "5 no effect"],
+  ["4", "4 slight dulling"],
+  ["3", "3 marked dulling"],
+  ["2", "2 colour on cloth"],
+  ["1", "1 film softens"],
+  ["0", "0 through to metal"],
+];
 
 /** Cross-cut: squares lost are tapped on a drawn lattice or typed; both scales are worked out at once. */
 export function CrossCutForm({
@@ -22,17 +32,14 @@ export function CrossCutForm({
   earlier: readonly Earlier[];
 }) {
   const replaces = useReplaces(earlier, "cut", rack);
-  const held = useEntryForm(`cross-cut ${rack}`, {
-    lost: new Set() as ReadonlySet<number>,
-    none: false,
-    onPanel: true,
-  });
+  const begun = { lost: new Set() as ReadonlySet<number>, none: false, onPanel: true };
+  const held = useEntryForm(`cross-cut ${rack}`, begun);
+  const recorder = useRecorder(held);
+  const F = held.fields;
   const [lost, setLost] = held.field("lost");
   const [none, setNone] = held.field("none");
-  const [onPanel, setOnPanel] = held.field("onPanel");
-  const { send, message, busy } = useRecorder(held);
   const looked = none || lost.size > 0;
-  const grade = crossCutFromSquares(lost.size, 25);
+  const grade = crossCutFromSquares(lost.size, SQUARES);
   const toggle = (i: number) => {
     setNone(false);
     setLost((s) => {
@@ -42,25 +49,27 @@ export function CrossCutForm({
     });
   };
   return (
-    <form
-      onSubmit={async (e) => {
-        e.preventDefault();
+    <Entry
+      held={held}
+      id="cut"
+      sending={recorder}
+      button="Record cross-cut"
+      primary
+      begin={["lost", "none"]}
+      send={async () => {
+        const { onPanel } = held.values;
         const { supersedes } = replaces;
-        if (
-          await send({ kind: "cross-cut", rack, squaresLost: lost.size, squares: 25, spacingMm, onPanel, supersedes })
-        ) {
-          replaces.done();
-          setLost(new Set());
-          setNone(false);
-        }
+        const counted = { squaresLost: lost.size, squares: SQUARES, spacingMm };
+        const kept = await recorder.send({ kind: "cross-cut", rack, ...counted, onPanel, supersedes });
+        if (kept) replaces.done();
+        return kept;
       }}
     >
-      {held.said}
       <h2>Cross-cut with tape{spacingMm ? `, cuts ${spacingMm} mm apart` : ""}</h2>
       <div className="mt-2 flex flex-wrap gap-6">
         <fieldset className="grid w-[240px] grid-cols-5 gap-0.5 border-0 p-0">
           <legend className="small soft mb-1">Mark each square that came away</legend>
-          {Array.from({ length: 25 }, (_, i) => i).map((i) => (
+          {Array.from({ length: SQUARES }, (_, i) => i).map((i) => (
             <button
               key={i}
               type="button"
@@ -75,7 +84,7 @@ export function CrossCutForm({
           <div className="small soft">squares lost</div>
           <div className="fig text-[30px] font-bold leading-none">
             {looked ? lost.size : "–"}
-            <span className="text-[14px]"> of 25</span>
+            <span className="text-[14px]"> of {SQUARES}</span>
           </div>
           {grade.ok && (
             <p className="mt-3">
@@ -95,18 +104,13 @@ export function CrossCutForm({
               <Tick required checked={none} onChange={setNone} /> no square came away
             </label>
           )}
-          <label className="mt-3 flex min-h-11 items-center gap-2">
-            <Tick checked={onPanel} onChange={setOnPanel} /> on the panel that travelled with it
-          </label>
+          <F.Yes name="onPanel" className="mt-3">
+            on the panel that travelled with it
+          </F.Yes>
         </div>
       </div>
-      <div className="mt-2 grid gap-2">
-        {replaces.fields}
-        <RecordRow busy={busy} message={message}>
-          Record cross-cut
-        </RecordRow>
-      </div>
-    </form>
+      {replaces.fields}
+    </Entry>
   );
 }
 
@@ -121,69 +125,33 @@ export function SolventRubForm({
 }) {
   const replaces = useReplaces(earlier, "rub", rack);
   const held = useEntryForm(`rub ${rack}`, { rubs: "50", limit: "50", grade: "", onPanel: true });
-  const { send, message, busy } = useRecorder(held);
-  const submit = (e: FormEvent<HTMLFormElement>) => {
-    e.preventDefault();
-    const { rubs, limit, grade, onPanel } = held.values;
-    void send({
-      kind: "solvent-rub",
-      rack,
-      doubleRubs: Number(rubs),
-      limit: Number(limit),
-      grade: Number(grade),
-      onPanel,
-      supersedes: replaces.supersedes,
-    }).then((kept) => kept && replaces.done());
-  };
+  const recorder = useRecorder(held);
+  const F = held.fields;
   return (
-    <form onSubmit={submit}>
-      {held.said}
+    <Entry
+      held={held}
+      id="rub"
+      sending={recorder}
+      button="Record rub"
+      primary
+      send={async (read) => {
+        const { grade, onPanel } = held.values;
+        const [doubleRubs, limit] = [read.number("rubs"), read.number("limit")];
+        const { supersedes } = replaces;
+        const rubbed = { doubleRubs, limit, grade: Number(grade) };
+        const kept = await recorder.send({ kind: "solvent-rub", rack, ...rubbed, onPanel, supersedes });
+        if (kept) replaces.done();
+        return kept;
+      }}
+    >
       <h2>Solvent rub, against this powder's known-cured panel (grade {knownCuredGrade})</h2>
-      <div className="mt-2 grid max-w-[420px] grid-cols-3 gap-3">
-        <div className="field">
-          <label htmlFor="rubs">double rubs</label>
-          <input id="rubs" {...held.register("rubs")} type="number" min="1" max="1000" className="input num" required />
-        </div>
-        <div className="field">
-          <label htmlFor="limit">limit</label>
-          <input
-            id="limit"
-            {...held.register("limit")}
-            type="number"
-            min="1"
-            max="1000"
-            className="input num"
-            required
-          />
-        </div>
-        <div className="field">
-          <label htmlFor="grade">grade 5–0</label>
-          <Choice id="grade" {...held.choice("grade")} className="input" required>
-            <option value="">choose</option>
-            {[
-              "5 no effect",
-              "4 slight dulling",
-              "3 marked dulling",
-              "2 colour on cloth",
-              "1 film softens",
-              "0 through to metal",
-            ].map((w) => (
-              <option key={w} value={w[0]}>
-                {w}
-              </option>
-            ))}
-          </Choice>
-        </div>
+      <div className="grid max-w-[420px] grid-cols-3 gap-3">
+        <F.Num name="rubs" label="double rubs" id="rubs" />
+        <F.Num name="limit" label="limit" id="limit" />
+        <F.Pick name="grade" label="grade 5–0" id="grade" of={rubGrades} required />
       </div>
-      <label className="mt-2 flex min-h-11 items-center gap-2">
-        <Tick {...held.tick("onPanel")} /> on the panel that travelled with it
-      </label>
-      <div className="mt-2 grid gap-2">
-        {replaces.fields}
-        <RecordRow busy={busy} message={message}>
-          Record rub
-        </RecordRow>
-      </div>
-    </form>
+      <F.Yes name="onPanel">on the panel that travelled with it</F.Yes>
+      {replaces.fields}
+    </Entry>
   );
 }

@@ -1,12 +1,6 @@
 "use client";
-import { type FormEvent, useState } from "react";
 import { type CureTest, cureTests, cureTestUnit, judgeCureTest, pencils } from "@/core/bench";
-import { parseNumber } from "@/core/units";
-import { Choice } from "../fields/choice";
-import { Tick } from "../fields/tick";
-import { RecordRow } from "../forms/recorded";
-import { TextField } from "../forms/text-field";
-import { TypedNumber } from "../forms/typed-number";
+import { Entry } from "../forms/entry";
 import { useEntryForm } from "../forms/use-entry-form";
 import { useRecorder } from "../forms/use-recorder";
 import { Verdict } from "../marks/verdict";
@@ -14,10 +8,7 @@ import { cureTestName, cureTestValue } from "../words/bench";
 import { failureText } from "../words/failures";
 import { type Earlier, useReplaces } from "./replaces";
 
-const numberOrNull = (text: string): number | null => {
-  const read = parseNumber(text);
-  return text.trim() === "" || !read.ok ? null : read.value;
-};
+const place = (name: string) => pencils.indexOf(name as (typeof pencils)[number]);
 
 /** Hardness, impact, bend, gloss or colour, judged as it is typed against what the sheet or the job asks. */
 export function CureTestForm({
@@ -39,103 +30,83 @@ export function CureTestForm({
       : { lower: "", upper: test === "colour" && deltaE !== null ? String(deltaE) : "" };
   const held = useEntryForm(`cure test ${rack}`, {
     test: "gloss-60" as CureTest,
-    t: { readings: "", pencil: "H", lowerPencil: "", ...asked("gloss-60") },
+    readings: "",
+    pencil: "H",
+    "pencil-asked": "",
+    ...asked("gloss-60"),
     onPanel: true,
   });
-  const [test, setTest] = held.field("test");
-  const [t, setT] = held.field("t");
-  const [onPanel, setOnPanel] = held.field("onPanel");
-  const { send, message, busy } = useRecorder(held);
+  const recorder = useRecorder(held);
+  const F = held.fields;
+  const { test, onPanel } = held.values;
   const replaces = useReplaces(
     earlier.filter((e) => e.test === test),
     "cure-test",
     rack,
   );
-  const [problem, setProblem] = useState<string | null>(null);
-  const put = (key: keyof typeof t) => (text: string) => setT((b) => ({ ...b, [key]: text }));
   const pencil = test === "pencil-hardness";
-  const place = (name: string) => pencils.indexOf(name as (typeof pencils)[number]);
-  const readings = pencil
-    ? [place(t.pencil)]
-    : t.readings
-        .trim()
-        .split(/[\s;]+/)
-        .filter((w) => w !== "")
-        .map((w) => {
-          const read = parseNumber(w);
-          return read.ok ? read.value : Number.NaN;
-        });
-  const lower = pencil ? (t.lowerPencil === "" ? null : place(t.lowerPencil)) : numberOrNull(t.lower);
-  const upper = pencil ? null : numberOrNull(t.upper);
+  const least = held.values["pencil-asked"];
+  const readings = pencil ? [place(held.values.pencil)] : (held.liveMany("readings") ?? [Number.NaN]);
+  const lower = pencil ? (least === "" ? null : place(least)) : held.live("lower");
+  const upper = pencil ? null : held.live("upper");
   const judged = readings.length > 0 ? judgeCureTest(test, readings, lower, upper) : null;
-  const submit = async (e: FormEvent) => {
-    e.preventDefault();
-    setProblem(null);
-    if (!judged) return setProblem("Type what was read, blanks between.");
-    if (!judged.ok) return setProblem(failureText(judged.error));
-    if (replaces.wantsReason) return setProblem("Say why the earlier test does not count.");
-    const { supersedes } = replaces;
-    if (await send({ kind: "cure-test", rack, test, readings, lower, upper, onPanel, supersedes })) {
-      put("readings")("");
-      replaces.done();
-    }
-  };
-  const pencilChoice = (id: string, label: string, value: string, change: (name: string) => void, none: boolean) => (
-    <div className="field w-[120px]">
-      <label htmlFor={id}>{label}</label>
-      <Choice id={id} className="input" value={value} onChange={change}>
-        {none && <option value="">nothing asked</option>}
-        {pencils.map((p) => (
-          <option key={p}>{p}</option>
-        ))}
-      </Choice>
-    </div>
-  );
   return (
-    <form onSubmit={submit} noValidate className="grid gap-3">
-      {held.said}
+    <Entry
+      held={held}
+      id="cure"
+      sending={recorder}
+      button="Record the test"
+      primary
+      className="grid gap-3"
+      begin={["readings"]}
+      send={async (read) => {
+        if (!pencil) for (const name of ["lower", "upper"] as const) read.maybe(name);
+        if (!judged) return read.refuse("readings", "Type what was read, blanks between.");
+        if (!judged.ok) return read.refuse("readings", failureText(judged.error));
+        if (replaces.wantsReason) read.refuse(null, "Say why the earlier test does not count.");
+        const { supersedes } = replaces;
+        const kept = await recorder.send({
+          kind: "cure-test",
+          rack,
+          test,
+          readings,
+          lower,
+          upper,
+          onPanel,
+          supersedes,
+        });
+        if (kept) replaces.done();
+        return kept;
+      }}
+    >
       <h2>Hardness, impact, bend, gloss, colour</h2>
       <div className="flex flex-wrap items-end gap-3">
-        <div className="field w-[230px]">
-          <label htmlFor="cure-test">Test</label>
-          <Choice
-            id="cure-test"
-            className="input"
-            value={test}
-            onChange={(value) => {
-              const next = value as CureTest;
-              setTest(next);
-              setT((b) => ({ ...b, readings: "", ...asked(next) }));
-            }}
-          >
-            {cureTests.map((name) => (
-              <option key={name} value={name}>
-                {cureTestName[name]}
-              </option>
-            ))}
-          </Choice>
-        </div>
+        <F.Pick
+          name="test"
+          label="Test"
+          className="w-[230px]"
+          of={cureTests.map((name) => [name, cureTestName[name]])}
+          changed={(next) => {
+            const { lower, upper } = asked(next as CureTest);
+            for (const [name, value] of Object.entries({ readings: "", lower, upper }))
+              held.field(name as "lower")[1](value);
+          }}
+        />
         {pencil ? (
           <>
-            {pencilChoice("cure-pencil", "Hardest, no mark", t.pencil, put("pencil"), false)}
-            {pencilChoice("cure-pencil-asked", "At least", t.lowerPencil, put("lowerPencil"), true)}
+            <F.Pick name="pencil" label="Hardest, no mark" of={pencils} className="w-[120px]" />
+            <F.Pick
+              name="pencil-asked"
+              label="At least"
+              of={[["", "nothing asked"], ...pencils]}
+              className="w-[120px]"
+            />
           </>
         ) : (
           <>
-            <TextField
-              id="cure-readings"
-              label={`Read, ${cureTestUnit[test]}`}
-              text={t.readings}
-              change={put("readings")}
-              most={200}
-              className="w-[190px]"
-            />
-            <div className="w-[96px]">
-              <TypedNumber id="cure-lower" label="At least" text={t.lower} change={put("lower")} />
-            </div>
-            <div className="w-[96px]">
-              <TypedNumber id="cure-upper" label="At most" text={t.upper} change={put("upper")} />
-            </div>
+            <F.Words name="readings" label={`Read, ${cureTestUnit[test]}`} most={200} className="w-[190px]" />
+            <F.Num name="lower" label="At least" className="w-[96px]" />
+            <F.Num name="upper" label="At most" className="w-[96px]" />
           </>
         )}
         {judged?.ok && (
@@ -146,18 +117,8 @@ export function CureTestForm({
         )}
       </div>
       {judged && !judged.ok && <p className="m-0 text-watch">{failureText(judged.error)}</p>}
-      {problem && (
-        <p role="alert" className="m-0 text-out">
-          {problem}
-        </p>
-      )}
-      <label className="flex min-h-11 items-center gap-2">
-        <Tick checked={onPanel} onChange={setOnPanel} /> on the panel that travelled with it
-      </label>
+      <F.Yes name="onPanel">on the panel that travelled with it</F.Yes>
       {replaces.fields}
-      <RecordRow busy={busy} message={message}>
-        Record the test
-      </RecordRow>
-    </form>
+    </Entry>
   );
 }

@@ -2,6 +2,7 @@
 import { scaleLinear } from "d3";
 import { useEffect, useMemo } from "react";
 import { firstFrom } from "@/core/control-charts";
+import { countOf } from "../format";
 import { type HistoryData, historyLayers, historyView } from "./history-view";
 import { Save } from "./plot/figure";
 import { FLAG, layoutOf } from "./plot/layout";
@@ -118,7 +119,7 @@ function Looked({ name, data, digits, day, says, seen, look, width }: HistoryPro
     const half = textWidth(day(ms)) / 2;
     return now.x(ms) - half >= 0 && now.x(ms) + half <= width;
   };
-  const label = `${name}, ${day(from)} to ${day(to)}, ${firstFrom(atMs, to) - firstFrom(atMs, from)} checks`;
+  const label = `${name}, ${day(from)} to ${day(to)}, ${countOf(firstFrom(atMs, to) - firstFrom(atMs, from), "check")}`;
   return (
     <figure className="relative m-0">
       <Picture

@@ -1,9 +1,7 @@
 "use client";
-import { type FormEvent, useState } from "react";
 import { type CoatSituation, type CoatSystem, coatSituations, coatSystems } from "@/core/coating";
-import { parseNumber } from "@/core/units";
-import { Choice } from "../fields/choice";
-import { RecordRow } from "../forms/recorded";
+import type { Options } from "../fields/in-form";
+import { Entry } from "../forms/entry";
 import { SetAside } from "../forms/set-aside";
 import { useEntryForm } from "../forms/use-entry-form";
 import { useRecorder } from "../forms/use-recorder";
@@ -43,6 +41,11 @@ export type CoatSettings = {
   readonly hopperAddedKg: number | null;
 };
 type Key = keyof CoatSettings;
+const answers: Options = [
+  ["no", "no"],
+  ["yes", "yes"],
+  ["", "not known"],
+];
 
 const fields: readonly { key: Key; label: string; unit: string }[] = [
   { key: "earthMohm", label: "Part to earth", unit: "MΩ" },
@@ -141,124 +144,85 @@ export function CoatForm({
       }),
     ) as Partial<Record<Key, string>>;
   const held = useEntryForm(`coat ${rack}`, {
-    texts: asTexts(flight) as Partial<Record<Key, string>>,
+    ...(Object.fromEntries(every.map(({ key }) => [key, ""])) as Record<Key, string>),
+    ...asTexts(flight),
     situation: (recoat ? "recoat" : "first-coat") as CoatSituation,
     lot: lots[0]?.id ?? "",
     coatNo: String(coatNo),
-    layer: "top",
+    layer: "top" as "top" | "clear",
     gun: "",
     booth,
     hot: "no",
     colour: "no",
-    system: coatSystems[0] as string,
+    system: coatSystems[0] as CoatSystem,
   });
-  const [texts, setTexts] = held.field("texts");
-  const [situation, setSituation] = held.field("situation");
-  const [lot, setLot] = held.field("lot");
-  const { send, message, busy, setAside } = useRecorder(held);
-  const [problem, setProblem] = useState<string | null>(null);
-  const primer = lots.find((l) => l.id === lot)?.primer ?? false;
-  const hazards = lots.find((l) => l.id === lot)?.hazards ?? "";
-  const submit = async (e: FormEvent<HTMLFormElement>) => {
-    e.preventDefault();
-    setProblem(null);
-    const form = new FormData(e.currentTarget);
-    const settings: Record<Key, number | null> = {
-      kv: null,
-      currentUa: null,
-      gunAirKPa: null,
-      distanceMm: null,
-      earthMohm: null,
-      hookCycles: null,
-      reclaimPercent: null,
-      metalC: null,
-      gunAirRestKPa: null,
-      boothAirMPerS: null,
-      passes: null,
-      hopperBeforeKg: null,
-      hopperAfterKg: null,
-      hopperAddedKg: null,
-    };
-    for (const { key, label } of every) {
-      const text = (texts[key] ?? "").trim();
-      if (text === "") continue;
-      const typed = parseNumber(text);
-      if (!typed.ok) return setProblem(`${label}: “${text}” is not a number. Type digits, with a point for decimals.`);
-      settings[key] = typed.value;
-    }
-    const asked = (name: string) => (form.get(name) === "" ? null : form.get(name) === "yes");
-    const saved = await send({
-      kind: "coat",
-      rack,
-      coatNo: Number(form.get("coatNo")),
-      layer: primer ? "primer" : (String(form.get("layer")) as "top"),
-      lot,
-      booth: String(form.get("booth")),
-      ...settings,
-      sprayedHot: asked("hot"),
-      colourChangeBefore: asked("colour"),
-      gun: String(form.get("gun") ?? ""),
-      sheet: sheetCode,
-      situation,
-      system: String(form.get("system")) as CoatSystem,
-    });
-    if (saved) setTexts({});
-  };
+  const recorder = useRecorder(held);
+  const F = held.fields;
+  const { lot, situation } = held.values;
+  const chosen = lots.find((l) => l.id === lot);
   return (
-    <form onSubmit={submit} className="grid max-w-[760px] gap-3">
-      {held.said}
+    <Entry
+      held={held}
+      id="coat"
+      sending={recorder}
+      button="Record coat"
+      primary
+      className="grid max-w-[760px] gap-3"
+      begin={every.map(({ key }) => key)}
+      foot={<SetAside setAside={recorder.setAside} busy={recorder.busy} />}
+      send={(read) => {
+        const { layer, gun, hot, colour, system } = held.values;
+        const settings = Object.fromEntries(every.map(({ key }) => [key, read.maybe(key)])) as Record<
+          Key,
+          number | null
+        >;
+        const asked = (answer: string) => (answer === "" ? null : answer === "yes");
+        return recorder.send({
+          kind: "coat",
+          rack,
+          coatNo: read.number("coatNo"),
+          layer: chosen?.primer ? "primer" : layer,
+          lot,
+          booth: held.values.booth,
+          ...settings,
+          sprayedHot: asked(hot),
+          colourChangeBefore: asked(colour),
+          gun,
+          sheet: sheetCode,
+          situation,
+          system,
+        });
+      }}
+    >
       <div className="grid grid-cols-4 gap-3 max-[700px]:grid-cols-2">
-        <div className="field col-span-2">
-          <label htmlFor="lot">Powder lot, oldest first</label>
-          <Choice id="lot" className="input" value={lot} onChange={setLot}>
-            {lots.map((l) => (
-              <option key={l.id} value={l.id}>
-                {l.label}
-              </option>
-            ))}
-          </Choice>
-          {hazards && <p className="caution m-0 mt-1.5">{hazards}</p>}
+        <div className="col-span-2">
+          <F.Pick name="lot" id="lot" label="Powder lot, oldest first" of={lots.map((l) => [l.id, l.label])} />
+          {chosen?.hazards && <p className="caution m-0 mt-1.5">{chosen.hazards}</p>}
         </div>
-        <div className="field">
-          <label htmlFor="coatNo">Coat</label>
-          <input id="coatNo" {...held.register("coatNo")} type="number" min="1" max="9" className="input num" />
-        </div>
-        <div className="field">
-          <label htmlFor="layer">Layer</label>
-          {primer ? (
+        <F.Num name="coatNo" id="coatNo" label="Coat" />
+        {chosen?.primer ? (
+          <div className="field">
+            <label htmlFor="layer">Layer</label>
             <input id="layer" className="input" value="primer" readOnly />
-          ) : (
-            <Choice id="layer" {...held.choice("layer")} className="input">
-              <option value="top">top</option>
-              <option value="clear">clear</option>
-            </Choice>
-          )}
-        </div>
+          </div>
+        ) : (
+          <F.Pick name="layer" id="layer" label="Layer" of={["top", "clear"]} />
+        )}
       </div>
       <div className="grid grid-cols-4 gap-3 max-[700px]:grid-cols-2">
         {every.map(({ key, label, unit }) => {
           const window = windowOf(key, sheet, situation);
-          const typed = parseNumber(texts[key] ?? "");
+          const value = held.live(key);
           const out =
-            typed.ok &&
-            window &&
-            ((window[0] !== null && typed.value < window[0]) || (window[1] !== null && typed.value > window[1]));
+            value !== null &&
+            window !== null &&
+            ((window[0] !== null && value < window[0]) || (window[1] !== null && value > window[1]));
           return (
-            <div key={key} className="field">
-              <label htmlFor={`coat-${key}`}>
-                {label}
-                {unit && `, ${unit}`}
-              </label>
-              <input
-                id={`coat-${key}`}
-                className={`input num ${out ? "border-out" : ""}`}
-                inputMode="decimal"
-                value={texts[key] ?? ""}
-                onChange={(e) => setTexts({ ...texts, [key]: e.target.value })}
-              />
-              <span className={out ? "text-out" : ""}>
+            <div key={key}>
+              <F.Num name={key} label={unit ? `${label}, ${unit}` : label} />
+              <span className={`small ${out ? "text-out" : "soft"}`}>
                 {window ? windowWord(window) : " "}
-                {typed.ok && window && (
+                {value !== null && window && (
                   <span className="ml-1.5">
                     <Shape result={out ? "out" : "in"} />
                   </span>
@@ -267,80 +231,35 @@ export function CoatForm({
             </div>
           );
         })}
-        <div className="field">
-          <label htmlFor="gun">Gun</label>
-          <input id="gun" {...held.register("gun")} className="input" maxLength={40} />
-        </div>
-        <div className="field">
-          <label htmlFor="booth">Booth</label>
-          <input id="booth" {...held.register("booth")} className="input" maxLength={40} required />
-        </div>
-        {(
-          [
-            ["hot", "Sprayed on hot parts"],
-            ["colour", "Colour change before"],
-          ] as const
-        ).map(([name, label]) => (
-          <div key={name} className="field">
-            <label htmlFor={name}>{label}</label>
-            <Choice id={name} {...held.choice(name)} className="input">
-              <option value="no">no</option>
-              <option value="yes">yes</option>
-              <option value="">not known</option>
-            </Choice>
-          </div>
-        ))}
+        <F.Words name="gun" id="gun" label="Gun" most={40} />
+        <F.Words name="booth" id="booth" label="Booth" most={40} required />
+        <F.Pick name="hot" id="hot" label="Sprayed on hot parts" of={answers} />
+        <F.Pick name="colour" id="colour" label="Colour change before" of={answers} />
       </div>
       <div className="grid grid-cols-2 gap-3 max-[700px]:grid-cols-1">
-        <div className="field">
-          <label htmlFor="coat-situation">Sprayed as</label>
-          <Choice
-            id="coat-situation"
-            className="input"
-            value={situation}
-            onChange={(value) => setSituation(value as CoatSituation)}
-          >
-            {coatSituations.map((s) => (
-              <option key={s} value={s}>
-                {situationName[s]}
-              </option>
-            ))}
-          </Choice>
-        </div>
-        <div className="field">
-          <label htmlFor="system">Layers and their bakes</label>
-          <Choice id="system" {...held.choice("system")} className="input">
-            {coatSystems.map((s) => (
-              <option key={s} value={s}>
-                {systemName[s]}
-              </option>
-            ))}
-          </Choice>
-        </div>
+        <F.Pick name="situation" label="Sprayed as" of={coatSituations.map((s) => [s, situationName[s]])} />
+        <F.Pick
+          name="system"
+          id="system"
+          label="Layers and their bakes"
+          of={coatSystems.map((s) => [s, systemName[s]])}
+        />
       </div>
       {last && (
         <p className="m-0">
           <button
             type="button"
             className="btn"
-            onClick={() =>
-              setTexts({ ...texts, ...asTexts({ ...last, earthMohm: null, hookCycles: null, metalC: null }) })
-            }
+            onClick={() => {
+              const again = asTexts({ ...last, earthMohm: null, hookCycles: null, metalC: null });
+              for (const [key, text] of Object.entries(again)) held.field(key as Key)[1](text);
+            }}
           >
             Same as {last.label}
           </button>{" "}
           <span className="small soft">all but the earth, the hooks and the heat: those are read anew each time</span>
         </p>
       )}
-      {problem && (
-        <p role="alert" className="m-0 text-out">
-          {problem}
-        </p>
-      )}
-      <RecordRow busy={busy} message={message}>
-        Record coat
-      </RecordRow>
-      <SetAside setAside={setAside} busy={busy} />
-    </form>
+    </Entry>
   );
 }

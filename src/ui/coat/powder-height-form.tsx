@@ -1,11 +1,7 @@
 "use client";
-import { type FormEvent, useState } from "react";
 import { curedFromHeight } from "@/core/powder";
-import { milToUm, parseNumber } from "@/core/units";
-import { Choice } from "../fields/choice";
-import { withUnit } from "../format";
-import { RecordRow } from "../forms/recorded";
-import { TypedNumber } from "../forms/typed-number";
+import { countOf, withUnit } from "../format";
+import { Entry } from "../forms/entry";
 import { useEntryForm } from "../forms/use-entry-form";
 import { useRecorder } from "../forms/use-recorder";
 import { Grade, Verdict } from "../marks/verdict";
@@ -25,44 +21,30 @@ export function PowderHeightForm({
   film: { readonly minUm: number; readonly maxUm: number | null };
 }) {
   const { units } = usePreferences();
-  const held = useEntryForm(`powder height ${rack}`, { spot: spots[0]?.spot ?? "", text: "" });
-  const [spot, setSpot] = held.field("spot");
-  const [text, setText] = held.field("text");
-  const { send, message, busy } = useRecorder(held);
-  const [problem, setProblem] = useState<string | null>(null);
-  const read = text.trim() === "" ? null : parseNumber(text);
-  const heightUm = read?.ok ? (units === "us" ? milToUm(read.value) : read.value) : null;
-  const cured = heightUm === null ? null : curedFromHeight(heightUm, pairs);
-  const submit = async (e: FormEvent) => {
-    e.preventDefault();
-    setProblem(null);
-    if (read && !read.ok) return setProblem(failureText(read.error));
-    const at = spots.find((s) => s.spot === spot);
-    if (heightUm === null || !at) return setProblem("Type the height of the powder.");
-    if (cured && !cured.ok) return setProblem(failureText(cured.error));
-    if (await send({ kind: "powder-height", rack, readings: [{ ...at, heightUm }] })) setText("");
-  };
+  const held = useEntryForm(`powder height ${rack}`, { spot: spots[0]?.spot ?? "", um: "" });
+  const recorder = useRecorder(held);
+  const F = held.fields;
+  const live = held.live("um", "thickness");
+  const cured = live === null ? null : curedFromHeight(live, pairs);
   const inside =
     cured?.ok && cured.value.curedUm >= film.minUm && (film.maxUm === null || cured.value.curedUm <= film.maxUm);
   return (
-    <form onSubmit={submit} noValidate className="flex flex-wrap items-end gap-3">
-      {held.said}
-      <div className="field w-[110px]">
-        <label htmlFor="height-spot">Spot</label>
-        <Choice id="height-spot" className="input" value={spot} onChange={setSpot}>
-          {spots.map((s) => (
-            <option key={s.spot}>{s.spot}</option>
-          ))}
-        </Choice>
-      </div>
-      <div className="w-[170px]">
-        <TypedNumber
-          id="height-um"
-          label={`Height of the powder, ${units === "us" ? "mil" : "µm"}`}
-          text={text}
-          change={setText}
-        />
-      </div>
+    <Entry
+      held={held}
+      id="height"
+      sending={recorder}
+      button="Record the height"
+      className="flex flex-wrap items-end gap-3"
+      begin={["um"]}
+      send={(read) => {
+        const heightUm = read.number("um", "thickness");
+        const at = spots.find((s) => s.spot === held.values.spot) ?? read.refuse("spot", "Choose the spot.");
+        if (cured && !cured.ok) read.refuse("um", failureText(cured.error));
+        return recorder.send({ kind: "powder-height", rack, readings: [{ ...at, heightUm }] });
+      }}
+    >
+      <F.Pick name="spot" label="Spot" of={spots.map((s) => s.spot)} className="w-[110px]" />
+      <F.Num name="um" label="Height of the powder" quantity="thickness" className="w-[190px]" />
       {cured?.ok && (
         <span className="pb-2">
           <Verdict result={inside ? "in" : "watch"}>
@@ -72,18 +54,10 @@ export function PowderHeightForm({
           <span className="small soft">
             {cured.value.n === 0
               ? "by the usual ratio: no pair of this powder was read yet"
-              : `${cured.value.range ? `${withUnit(cured.value.range[0], "thickness", units)} to ${withUnit(cured.value.range[1], "thickness", units)}, ` : ""}ratio ${cured.value.ratio.toFixed(2)} from ${cured.value.n} pairs`}
+              : `${cured.value.range ? `${withUnit(cured.value.range[0], "thickness", units)} to ${withUnit(cured.value.range[1], "thickness", units)}, ` : ""}ratio ${cured.value.ratio.toFixed(2)} from ${countOf(cured.value.n, "pair")}`}
           </span>
         </span>
       )}
-      {problem && (
-        <span role="alert" className="pb-2 text-out">
-          {problem}
-        </span>
-      )}
-      <RecordRow busy={busy} message={message} primary={false}>
-        Record the height
-      </RecordRow>
-    </form>
+    </Entry>
   );
 }

@@ -1,32 +1,26 @@
 import { parseNumber } from "@/core/units";
+import { Refused } from "../forms/refused";
 
-/** A number that may be left empty. Throws the words to show where it is none. */
-export class NotReadable extends Error {}
-export function maybeNumber(text: string, label: string): number | null {
-  if (text.trim() === "") return null;
+/** Each reads what a field holds, and throws `Refused` where it reads as nothing of the kind. */
+function numberIn(text: string): number {
   const read = parseNumber(text);
-  if (!read.ok) throw new NotReadable(`${label}: “${text}” is not a number. Type digits, with a point for decimals.`);
+  if (!read.ok) throw new Refused(null, `“${text}” is not a number. Type digits, with a point for decimals.`);
   return read.value;
 }
-export function numberIn(text: string, label: string): number {
-  const value = maybeNumber(text, label);
-  if (value === null) throw new NotReadable(`${label} is empty.`);
-  return value;
-}
 /** `60-80`, `60–80` or `60 to 80`; empty is none. */
-export function maybeRange(text: string, label: string): [number, number] | null {
+export function maybeRange(text: string): [number, number] | null {
   if (text.trim() === "") return null;
   const parts = text.split(/\s*(?:–|-|to)\s*/).filter((p) => p !== "");
-  if (parts.length !== 2) throw new NotReadable(`${label}: “${text}” is not a range. Type it as 60–80.`);
-  return [numberIn(parts[0] ?? "", label), numberIn(parts[1] ?? "", label)];
+  if (parts.length !== 2) throw new Refused(null, `“${text}” is not a range. Type it as 60–80.`);
+  return [numberIn(parts[0] ?? ""), numberIn(parts[1] ?? "")];
 }
-export function rangeIn(text: string, label: string): [number, number] {
-  const range = maybeRange(text, label);
-  if (!range) throw new NotReadable(`${label} is empty: type it as 60–80.`);
+export function rangeIn(text: string): [number, number] {
+  const range = maybeRange(text);
+  if (!range) throw new Refused(null, `Type a range here, as 60–80.`);
   return range;
 }
 /** Points of a data sheet: `180 20, 190 15` is 20 min at 180 °C and 15 at 190. */
-export function schedulePoints(text: string, label: string): { metalC: number; minutes: number }[] {
+export function schedulePoints(text: string): { metalC: number; minutes: number }[] {
   return text
     .split(/[,;\n]/)
     .map((p) => p.trim())
@@ -34,18 +28,17 @@ export function schedulePoints(text: string, label: string): { metalC: number; m
     .map((p) => {
       const [heat, minutes, ...more] = p.split(/\s*(?:\s|:|@|\/)\s*/);
       if (!heat || !minutes || more.length > 0)
-        throw new NotReadable(`${label}: “${p}” is not a point. Type metal temperature and minutes: 180 20.`);
-      return { metalC: numberIn(heat, label), minutes: numberIn(minutes, label) };
+        throw new Refused(null, `“${p}” is not a point. Type metal temperature and minutes: 180 20.`);
+      return { metalC: numberIn(heat), minutes: numberIn(minutes) };
     });
 }
 /** A gel of a primer: `150 5–12` is at least 5 and at most 12 min with the metal at 150 °C. */
-export function maybeGel(text: string, label: string): { metalC: number; leastMin: number; mostMin: number } | null {
+export function maybeGel(text: string): { metalC: number; leastMin: number; mostMin: number } | null {
   if (text.trim() === "") return null;
   const [, heat, range] = /^(\S+)\s+(.+)$/.exec(text.trim()) ?? [];
-  if (!heat || !range)
-    throw new NotReadable(`${label}: “${text}” is not a gel. Type metal temperature and minutes: 150 5–12.`);
-  const [leastMin, mostMin] = rangeIn(range, label);
-  return { metalC: numberIn(heat, label), leastMin, mostMin };
+  if (!heat || !range) throw new Refused(null, `“${text}” is not a gel. Type metal temperature and minutes: 150 5–12.`);
+  const [leastMin, mostMin] = rangeIn(range);
+  return { metalC: numberIn(heat), leastMin, mostMin };
 }
 export const rangeText = (range: readonly [number | null, number | null] | null): string =>
   range === null ? "" : `${range[0] ?? ""}–${range[1] ?? ""}`;

@@ -17,7 +17,7 @@ import { HeatChart } from "../charts/heat-chart";
 import { StopChart } from "../charts/stop-chart";
 import { Choice } from "../fields/choice";
 import { Tick } from "../fields/tick";
-import { withUnit } from "../format";
+import { plainly, withUnit } from "../format";
 import { TypedNumber } from "../forms/typed-number";
 import { Verdict } from "../marks/verdict";
 import { usePreferences } from "../preferences-context";
@@ -165,7 +165,7 @@ export function ConveyorPlanner({
         {band.ok && (
           <p className="soft m-0 mt-1">
             At {shown(speed)} {unit}: {minutes(dwellS)} min inside, {((60 * speed) / oven.pitchM).toFixed(0)} hangers an
-            hour at {oven.pitchM} m pitch.
+            hour at {plainly(oven.pitchM, "length", units)} pitch.
           </p>
         )}
       </div>
@@ -261,7 +261,7 @@ export function ConveyorPlanner({
             {(() => {
               const spoilt = affectedStretch(effects.value, oven.pitchM, (e) => (e.overbake ?? 0) > 100);
               return spoilt
-                ? `Every ${lightest.what} that stands between ${spoilt.fromM.toFixed(1)} and ${spoilt.toM.toFixed(1)} m in is over-baked: about ${spoilt.hangers} hangers. Mark and look at them.`
+                ? `Every ${lightest.what} that stands between ${withUnit(spoilt.fromM, "length", units)} and ${withUnit(spoilt.toM, "length", units)} in is over-baked: about ${spoilt.hangers} hangers. Mark and look at them.`
                 : `No ${lightest.what} inside is over-baked by it, wherever it stands.`;
             })()}
           </p>

@@ -303,6 +303,7 @@ function WaitingRow({
   tick: (on: boolean) => void;
   put: (over: { place?: string; probe?: string }) => void;
 }) {
+  const { units } = usePreferences();
   const { attributes, listeners, setNodeRef, transform, isDragging } = useDraggable({ id: rack.number });
   return (
     <div
@@ -327,7 +328,7 @@ function WaitingRow({
             {rack.part}{" "}
             <span className="small soft">
               {rack.metal.replaceAll("-", " ")}, {sectionWords(rack)}
-              {rack.massKg === null ? "" : `, ${rack.massKg.toFixed(0)} kg`}
+              {rack.massKg === null ? "" : `, ${withUnit(rack.massKg, "mass", units)}`}
             </span>
           </span>
         </label>

@@ -240,7 +240,7 @@ function PieceRow({
         {piece.what}{" "}
         <span className="soft small">
           {piece.metal.replaceAll("-", " ")}, {sectionWords(piece)}
-          {piece.massKg === null ? "" : `, ${piece.massKg.toFixed(0)} kg`} · {piece.powder}
+          {piece.massKg === null ? "" : `, ${withUnit(piece.massKg, "mass", units)}`} · {piece.powder}
         </span>
       </span>
       <span className="max-[900px]:order-1 max-[900px]:col-start-3">

@@ -1,5 +1,4 @@
 "use client";
-import { type FormEvent, useState } from "react";
 import { v7 as uuidv7 } from "uuid";
 import {
   CREEP_LEAST_POINTS,
@@ -13,6 +12,7 @@ import { ok, type Result } from "@/core/result";
 import { parseNumber } from "@/core/units";
 import { Choice } from "../fields/choice";
 import { withUnit } from "../format";
+import { Entry } from "../forms/entry";
 import { useEntryForm } from "../forms/use-entry-form";
 import { useRecorder } from "../forms/use-recorder";
 import { Verdict } from "../marks/verdict";
@@ -82,52 +82,53 @@ export function VisitForm({ structure }: { structure: string }) {
   const { units } = usePreferences();
   const held = useEntryForm(`visit ${structure}`, { zones: [empty("first")], weather: "", note: "" });
   const [zones, setZones] = held.field("zones");
-  const [weather, setWeather] = held.field("weather");
-  const [note, setNote] = held.field("note");
-  const [problem, setProblem] = useState<string | null>(null);
-  const { send, message, busy } = useRecorder(held);
+  const recorder = useRecorder(held);
+  const F = held.fields;
   const set = (k: string, change: Partial<Zone>) => setZones(zones.map((z) => (z.key === k ? { ...z, ...change } : z)));
-  const submit = async (e: FormEvent) => {
-    e.preventDefault();
-    setProblem(null);
-    const creep = [];
-    const rust = [];
-    const begun = (z: Zone) => [z.zone, z.widths, z.area, z.length, z.rust].some((text) => text.trim() !== "");
-    for (const z of zones.filter(begun)) {
-      if (z.zone.trim() === "") return setProblem("Name the zone: bay 4, splash zone.");
-      const w = widthsOf(z.widths);
-      if (!w.ok) return setProblem(w.text);
-      const share = numberIn(z.rust);
-      if (z.rust.trim() !== "" && share === null)
-        return setProblem(`${z.zone}: “${z.rust}” is no share. Type the rusted share in %.`);
-      if (share !== null) rust.push({ zone: z.zone, sharePercent: share });
-      const measured = z.from === "area" ? z.area.trim() !== "" || z.length.trim() !== "" : w.widths.length > 0;
-      if (!measured && share === null)
-        return setProblem(`${z.zone}: type the widths, six or more, or the rusted share.`);
-      if (!measured) continue;
-      const [areaMm2, lengthMm, scribeMm] = [numberIn(z.area), numberIn(z.length), numberIn(z.scribe)];
-      if (z.from === "area" && (areaMm2 === null || lengthMm === null))
-        return setProblem(`${z.zone}: type the corroded area in mm² and the scribe’s length in mm.`);
-      if (z.from !== "chip" && scribeMm === null) return setProblem(`${z.zone}: type the scribe’s own width in mm.`);
-      creep.push({
-        zone: z.zone,
-        from: z.from,
-        scribeMm: z.from === "chip" ? null : scribeMm,
-        widthsMm: z.from === "area" ? [] : w.widths,
-        areaMm2: z.from === "area" ? areaMm2 : null,
-        lengthMm: z.from === "area" ? lengthMm : null,
-      });
-    }
-    if (await send({ kind: "visit", structure, weather, note, creep, rust })) {
-      setZones([empty("first")]);
-      setWeather("");
-      setNote("");
-    }
-  };
   return (
-    <form onSubmit={submit} className="ruled grid max-w-[640px] gap-3">
+    <Entry
+      held={held}
+      id="visit"
+      sending={recorder}
+      button="Record visit"
+      primary
+      className="ruled grid max-w-[640px] gap-3"
+      begin={["zones", "weather", "note"]}
+      send={({ refuse }) => {
+        const creep = [];
+        const rust = [];
+        const begun = (z: Zone) => [z.zone, z.widths, z.area, z.length, z.rust].some((text) => text.trim() !== "");
+        for (const z of zones.filter(begun)) {
+          if (z.zone.trim() === "") return refuse(null, "Name the zone: bay 4, splash zone.");
+          const w = widthsOf(z.widths);
+          if (!w.ok) return refuse(null, w.text);
+          const share = numberIn(z.rust);
+          if (z.rust.trim() !== "" && share === null)
+            return refuse(null, `${z.zone}: “${z.rust}” is no share. Type the rusted share in %.`);
+          if (share !== null) rust.push({ zone: z.zone, sharePercent: share });
+          const measured = z.from === "area" ? z.area.trim() !== "" || z.length.trim() !== "" : w.widths.length > 0;
+          if (!measured && share === null)
+            return refuse(null, `${z.zone}: type the widths, six or more, or the rusted share.`);
+          if (!measured) continue;
+          const [areaMm2, lengthMm, scribeMm] = [numberIn(z.area), numberIn(z.length), numberIn(z.scribe)];
+          if (z.from === "area" && (areaMm2 === null || lengthMm === null))
+            return refuse(null, `${z.zone}: type the corroded area in mm² and the scribe’s length in mm.`);
+          if (z.from !== "chip" && scribeMm === null)
+            return refuse(null, `${z.zone}: type the scribe’s own width in mm.`);
+          creep.push({
+            zone: z.zone,
+            from: z.from,
+            scribeMm: z.from === "chip" ? null : scribeMm,
+            widthsMm: z.from === "area" ? [] : w.widths,
+            areaMm2: z.from === "area" ? areaMm2 : null,
+            lengthMm: z.from === "area" ? lengthMm : null,
+          });
+        }
+        const { weather, note } = held.values;
+        return recorder.send({ kind: "visit", structure, weather, note, creep, rust });
+      }}
+    >
       <h2>Record a visit</h2>
-      {held.said}
       {zones.map((z, i) => {
         const w = widthsOf(z.widths);
         const creep = creepOf(z);
@@ -217,38 +218,9 @@ export function VisitForm({ structure }: { structure: string }) {
         </button>
       </p>
       <div className="grid grid-cols-2 gap-3 max-[560px]:grid-cols-1">
-        <div className="field">
-          <label htmlFor="weather">Weather</label>
-          <input
-            id="weather"
-            className="input"
-            maxLength={80}
-            value={weather}
-            onChange={(e) => setWeather(e.target.value)}
-          />
-        </div>
-        <div className="field">
-          <label htmlFor="visit-note">What you saw</label>
-          <input
-            id="visit-note"
-            className="input"
-            maxLength={800}
-            value={note}
-            onChange={(e) => setNote(e.target.value)}
-          />
-        </div>
+        <F.Words name="weather" label="Weather" most={80} />
+        <F.Words name="note" label="What you saw" most={800} />
       </div>
-      {problem && (
-        <p role="alert" className="text-out">
-          {problem}
-        </p>
-      )}
-      <p className="flex items-center gap-3">
-        <button type="submit" className="btn pri" disabled={busy}>
-          {busy ? "Recording …" : "Record visit"}
-        </button>
-        {message && <output className={message.good ? "text-in" : "text-out"}>{message.text}</output>}
-      </p>
-    </form>
+    </Entry>
   );
 }

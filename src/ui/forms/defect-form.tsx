@@ -1,16 +1,14 @@
 "use client";
-import type { FormEvent } from "react";
 import { PartSketch, type SketchFace } from "../charts/part-sketch";
 import { Choice } from "../fields/choice";
-import { useEntryForm } from "../forms/use-entry-form";
 import { usePreferences } from "../preferences-context";
+import { Entry } from "./entry";
 import { RecordRow } from "./recorded";
+import { useEntryForm } from "./use-entry-form";
 import { useRecorder } from "./use-recorder";
 
 type Seen = { readonly rack: string; readonly faces: readonly SketchFace[] } | { readonly structure: string };
 type DefectName = { readonly id: string; readonly label: string; readonly plain: string };
-const number = (text: string) => (text === "" ? null : Number(text));
-
 /**
  * A defect with its extent and how many pieces show it: placed on the sketch of a rack's part, or in a zone of a
  * structure, where several can stand, each with a case of its own.
@@ -26,35 +24,35 @@ export function DefectForm({ on, defects }: { on: Seen; defects: readonly Defect
     seen: "",
     note: "",
   });
+  const recorder = useRecorder(held);
+  const F = held.fields;
   const [at, setAt] = held.field("at");
-  const [kind, setKind] = held.field("kind");
-  const { send, message, busy } = useRecorder(held);
-  const submit = (e: FormEvent<HTMLFormElement>) => {
-    e.preventDefault();
-    const { place, extent, affected, seen, note } = held.values;
-    void send({
-      kind: "defect",
-      rack: "rack" in on ? on.rack : null,
-      structure: "rack" in on ? null : on.structure,
-      defect: kind,
-      face: ("rack" in on ? at?.face : place)?.slice(0, 20) || null,
-      x: at?.x ?? null,
-      y: at?.y ?? null,
-      extentPercent: number(extent),
-      piecesAffected: number(affected),
-      piecesSeen: number(seen),
-      note: note,
-    });
-  };
-  const count = (name: "extent" | "affected" | "seen", label: string, more: object = {}) => (
-    <div className="field">
-      <label htmlFor={`defect-${name}`}>{label}</label>
-      <input id={`defect-${name}`} {...held.register(name)} type="number" min="0" className="input num" {...more} />
-    </div>
-  );
+  const placed = "rack" in on;
   return (
-    <form onSubmit={submit} className="no-print mt-3 grid grid-cols-[auto_minmax(0,1fr)] gap-7 max-[820px]:grid-cols-1">
-      {"rack" in on && (
+    <Entry
+      held={held}
+      id="defect"
+      sending={recorder}
+      button={null}
+      className="no-print mt-3 grid grid-cols-[auto_minmax(0,1fr)] gap-7 max-[820px]:grid-cols-1"
+      send={(read) => {
+        const { kind, place, note } = held.values;
+        return recorder.send({
+          kind: "defect",
+          rack: placed ? on.rack : null,
+          structure: placed ? null : on.structure,
+          defect: kind,
+          face: (placed ? at?.face : place)?.slice(0, 20) || null,
+          x: at?.x ?? null,
+          y: at?.y ?? null,
+          extentPercent: read.maybe("extent"),
+          piecesAffected: read.maybe("affected"),
+          piecesSeen: read.maybe("seen"),
+          note,
+        });
+      }}
+    >
+      {placed && (
         <div>
           <PartSketch
             faces={on.faces}
@@ -67,20 +65,10 @@ export function DefectForm({ on, defects }: { on: Seen; defects: readonly Defect
       )}
       <div className="grid max-w-[460px] content-start gap-3">
         <h2>Record a defect</h2>
-        {held.said}
-        <div className="field">
-          <label htmlFor="defect">Defect</label>
-          <Choice id="defect" className="input" value={kind} onChange={setKind}>
-            {defects.map((d) => (
-              <option key={d.id} value={d.id}>
-                {d.label}
-              </option>
-            ))}
-          </Choice>
-          <span>{defects.find((d) => d.id === kind)?.plain}</span>
-        </div>
+        <F.Pick name="kind" id="defect" label="Defect" of={defects.map((d) => [d.id, d.label])} />
+        <span className="small soft">{defects.find((d) => d.id === held.values.kind)?.plain}</span>
         <div className="grid grid-cols-2 gap-3">
-          {"rack" in on ? (
+          {placed ? (
             <div className="field">
               <label htmlFor="defect-face">Face</label>
               <Choice
@@ -98,30 +86,17 @@ export function DefectForm({ on, defects }: { on: Seen; defects: readonly Defect
               </Choice>
             </div>
           ) : (
-            <div className="field">
-              <label htmlFor="defect-face">Where it sits</label>
-              <input
-                id="defect-face"
-                {...held.register("place")}
-                className="input"
-                maxLength={20}
-                placeholder="seam, bay 2"
-                required
-              />
-            </div>
+            <F.Words name="place" id="defect-face" label="Where it sits" most={20} placeholder="seam, bay 2" required />
           )}
-          {count("extent", "rack" in on ? "Extent, % of the face" : "Extent, %", { max: 100, step: "any" })}
-          {count("affected", "Pieces affected")}
-          {count("seen", "Pieces looked at")}
+          <F.Num name="extent" label={placed ? "Extent, % of the face" : "Extent, %"} />
+          <F.Num name="affected" label="Pieces affected" />
+          <F.Num name="seen" label="Pieces looked at" />
         </div>
-        <div className="field">
-          <label htmlFor="defect-note">What you see</label>
-          <input id="defect-note" {...held.register("note")} className="input" maxLength={400} />
-        </div>
-        <RecordRow busy={busy} message={message} primary={false}>
+        <F.Words name="note" label="What you see" most={400} />
+        <RecordRow busy={recorder.busy} message={recorder.message} primary={false}>
           Record defect
         </RecordRow>
       </div>
-    </form>
+    </Entry>
   );
 }

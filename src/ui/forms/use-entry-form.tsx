@@ -1,10 +1,13 @@
 "use client";
 import { type ReactNode, useContext, useEffect, useRef, useState } from "react";
 import { type DefaultValues, type Path, type PathValue, type UseFormRegisterReturn, useForm } from "react-hook-form";
+import { parseNumber, type Quantity, quantities } from "@/core/units";
 import { FoldContext } from "../fields/fold";
+import { type Fields, fieldsOf } from "../fields/in-form";
 import { usePreferences } from "../preferences-context";
 import { changedOf, encode, keepDraft, keptDraft, type Values, withChanged } from "./draft";
 import { DraftSaid } from "./draft-said";
+import type { Texts } from "./entry";
 
 type Next<T> = T | ((before: T) => T);
 export type EntryForm<T extends Values> = {
@@ -20,6 +23,14 @@ export type EntryForm<T extends Values> = {
   readonly tick: <K extends keyof T & string>(
     name: K,
   ) => { readonly name: K; readonly checked: boolean; readonly onChange: (on: boolean) => void };
+  /** Its fields, by the names it holds them under. */
+  readonly fields: Fields<T>;
+  /** A number as far as it is typed, in its canonical unit; null while it cannot be read. */
+  readonly live: (field: Texts<T>, quantity?: Quantity) => number | null;
+  /** Numbers as far as they are typed; null while one of them cannot be read. */
+  readonly liveMany: (field: Texts<T>, quantity?: Quantity) => number[] | null;
+  /** These are again as they began. */
+  readonly again: (fields: readonly (keyof T & string)[]) => void;
   /** What stands in it is recorded: it is no draft any more. */
   readonly done: () => void;
   /** Back to how it began. */
@@ -34,7 +45,7 @@ export type EntryForm<T extends Values> = {
  * session, a lost network or a deploy. `begun` is how it begins.
  */
 export function useEntryForm<T extends Values>(name: string, begun: T): EntryForm<T> {
-  const { who } = usePreferences();
+  const { who, units } = usePreferences();
   const fold = useContext(FoldContext);
   const first = useRef(begun);
   const recorded = useRef<Values | null>(null);
@@ -73,6 +84,8 @@ export function useEntryForm<T extends Values>(name: string, begun: T): EntryFor
     setters.current.set(field, made);
     return made;
   };
+  const own = (value: number, quantity?: Quantity) =>
+    quantity && units === "us" ? quantities[quantity].fromUs(value) : value;
   const done = () => {
     recorded.current = form.getValues();
     keepDraft(who, name, null, 0);
@@ -90,6 +103,21 @@ export function useEntryForm<T extends Values>(name: string, begun: T): EntryFor
     register: (field) => form.register(field as string as Path<T>),
     choice: (field) => ({ name: field, value: String(values[field] ?? ""), onChange: (value) => put(field, value) }),
     tick: (field) => ({ name: field, checked: values[field] === true, onChange: (on) => put(field, on) }),
+    fields: fieldsOf<T>(),
+    live: (field, quantity) => {
+      const read = parseNumber(String(values[field]));
+      return read.ok ? own(read.value, quantity) : null;
+    },
+    liveMany: (field, quantity) => {
+      const read = String(values[field])
+        .split(/[\s;]+/)
+        .filter((w) => w !== "")
+        .map((w) => parseNumber(w));
+      return read.every((r) => r.ok) ? read.flatMap((r) => (r.ok ? [own(r.value, quantity)] : [])) : null;
+    },
+    again: (fields) => {
+      for (const field of fields) put(field, first.current[field]);
+    },
     done,
     drop,
     said: foundMs === null ? null : <DraftSaid atMs={foundMs} drop={drop} />,

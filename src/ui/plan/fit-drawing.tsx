@@ -1,5 +1,6 @@
 import { scaleLinear } from "d3";
 import type { Loading, Orientation } from "@/core/plan";
+import { countOf } from "../format";
 
 /** The rack in the oven, to scale: from the side and from above, each piece where it hangs. */
 export function FitDrawing({
@@ -33,7 +34,7 @@ export function FitDrawing({
   const deep = (oven.widthMm - loading.racksDeep * orientation.acrossMm) / (loading.racksDeep + 1);
   const lanes = Array.from({ length: loading.racksDeep }, (_, i) => deep + i * (orientation.acrossMm + deep));
   const startIn = (left: number) => left + Math.max(0, (rack.widthMm - used) / 2);
-  const label = `${loading.perRack} on a rack, ${columns} across and ${rows} down, ${loading.racksLong * loading.racksDeep} racks in an oven of ${oven.lengthMm} by ${oven.widthMm} by ${oven.heightMm} mm`;
+  const label = `${loading.perRack} on a rack, ${columns} across and ${rows} down, ${countOf(loading.racksLong * loading.racksDeep, "rack")} in an oven of ${oven.lengthMm} by ${oven.widthMm} by ${oven.heightMm} mm`;
   return (
     <svg
       viewBox={`0 0 ${width} ${elevation + plan + 62}`}

@@ -1,12 +1,12 @@
 "use client";
-import { useRouter } from "next/navigation";
 import { useState } from "react";
 import { v7 as uuidv7 } from "uuid";
 import { type MarkKind, markKinds } from "@/core/plan";
 import { PartSketch, type SketchFace } from "../charts/part-sketch";
+import { OneOf } from "../fields/one-of";
 import { RecordRow } from "../forms/recorded";
+import { type Save, useSave } from "../forms/use-save";
 import { usePreferences } from "../preferences-context";
-import { failureText } from "../words/failures";
 import { markName } from "../words/plan";
 
 export type Mark = {
@@ -15,9 +15,9 @@ export type Mark = {
   readonly at: readonly [number, number];
   readonly note: string;
 };
-type Outcome =
-  | { readonly ok: true }
-  | { readonly ok: false; readonly failure: { readonly kind: string; readonly [detail: string]: unknown } };
+
+/** What is placed stands on the sketch, and is no draft. */
+const NOTHING_HELD = { done: () => {} };
 
 /** Where it hangs, what is masked or plugged, where it rests and drains: placed on the sketch, kept as a new version of the part. */
 export function MarksForm({
@@ -31,18 +31,14 @@ export function MarksForm({
   version: string;
   faces: readonly SketchFace[];
   marks: readonly Mark[];
-  save: (input: unknown) => Promise<Outcome>;
+  save: Save;
 }) {
   const { units } = usePreferences();
-  const router = useRouter();
   const [draft, setDraft] = useState<readonly (Mark & { readonly key: string })[]>(() =>
     marks.map((m) => ({ ...m, key: uuidv7() })),
   );
   const [kind, setKind] = useState<Mark["kind"]>("hang");
-  const [state, setState] = useState<{ busy: boolean; message: { good: boolean; text: string } | null }>({
-    busy: false,
-    message: null,
-  });
+  const saving = useSave(save, NOTHING_HELD, { said: "Kept as a new version of the part." });
   const place = (face: string, x: number, y: number) =>
     setDraft([...draft, { kind, face, at: [Math.round(x), Math.round(y)], note: "", key: uuidv7() }]);
   const plain = draft.map(({ key: _, ...mark }) => mark);
@@ -53,19 +49,9 @@ export function MarksForm({
   return (
     <form
       className="grid grid-cols-[auto_minmax(0,1fr)] gap-7 max-[820px]:grid-cols-1"
-      onSubmit={async (e) => {
+      onSubmit={(e) => {
         e.preventDefault();
-        setState({ busy: true, message: null });
-        const outcome = await save({ part, seen: begunFrom, marks: plain }).catch(
-          (): Outcome => ({ ok: false, failure: { kind: "not-saved" } }),
-        );
-        setState({
-          busy: false,
-          message: outcome.ok
-            ? { good: true, text: "Kept as a new version of the part." }
-            : { good: false, text: failureText(outcome.failure) },
-        });
-        if (outcome.ok) router.refresh();
+        void saving.send({ part, seen: begunFrom, marks: plain });
       }}
     >
       <div>
@@ -78,20 +64,12 @@ export function MarksForm({
         <p className="small soft">Tap where it sits, or add one by its face</p>
       </div>
       <div className="grid content-start gap-2">
-        <fieldset className="m-0 flex flex-wrap gap-2 border-0 p-0">
-          <legend className="small soft mb-1">What is placed next</legend>
-          {markKinds.map((value) => (
-            <button
-              key={value}
-              type="button"
-              aria-pressed={kind === value}
-              className={`btn ${kind === value ? "pri" : ""}`}
-              onClick={() => setKind(value)}
-            >
-              {markName[value]}
-            </button>
-          ))}
-        </fieldset>
+        <OneOf
+          label="What is placed next"
+          value={kind}
+          options={markKinds.map((value) => ({ value, label: markName[value] }))}
+          onChange={setKind}
+        />
         <p className="m-0 flex flex-wrap gap-2">
           {faces.map((f) => (
             <button
@@ -125,8 +103,8 @@ export function MarksForm({
             </button>
           </div>
         ))}
-        {(changed || state.message) && (
-          <RecordRow busy={state.busy || !changed} message={state.message}>
+        {(changed || saving.message) && (
+          <RecordRow busy={saving.busy || !changed} message={saving.message}>
             Keep these places
           </RecordRow>
         )}

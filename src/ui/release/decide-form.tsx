@@ -1,15 +1,10 @@
 "use client";
-import { useRouter } from "next/navigation";
-import { type FormEvent, useRef, useState } from "react";
-import { v7 as uuidv7 } from "uuid";
+import { useState } from "react";
 import { OneOf } from "../fields/one-of";
+import { Entry } from "../forms/entry";
 import { useEntryForm } from "../forms/use-entry-form";
+import { type Save, useSave } from "../forms/use-save";
 import { decisionWords } from "../words/decisions";
-import { failureText } from "../words/failures";
-
-type Outcome =
-  | { readonly ok: true }
-  | { readonly ok: false; readonly failure: { readonly kind: string; readonly [detail: string]: unknown } };
 
 /** The lead's decision with its reason, signed by password. What was typed stays when it is refused. */
 export function DecideForm({
@@ -29,51 +24,32 @@ export function DecideForm({
   gaps: readonly { readonly name: string; readonly word: string; readonly text: string }[];
   /** What is in with something to watch. */
   notes: readonly string[];
-  decide: (input: {
-    id: string;
-    rack: string;
-    decision: string;
-    note: string;
-    seen: string | null;
-    conceded: number;
-    password: string;
-  }) => Promise<Outcome>;
+  decide: Save<{ readonly password: string; readonly [field: string]: unknown }>;
 }) {
-  const router = useRouter();
   const held = useEntryForm(`decision ${rack}`, { decision: "", note: "" });
+  const saving = useSave(decide, held, { said: "Signed and recorded.", keyed: true });
+  const F = held.fields;
   const [decision, setDecision] = held.field("decision");
-  const [note, setNote] = held.field("note");
+  // Kept nowhere but here: a password is no draft.
   const [password, setPassword] = useState("");
-  const [failure, setFailure] = useState<string | null>(null);
-  const [busy, setBusy] = useState(false);
-  const id = useRef(uuidv7());
-  const submit = async (e: FormEvent) => {
-    e.preventDefault();
-    setBusy(true);
-    setFailure(null);
-    const outcome: Outcome = await decide({
-      id: id.current,
-      rack,
-      decision,
-      note,
-      seen,
-      conceded: decision === "concession" ? gaps.length : 0,
-      password,
-    }).catch(() => ({
-      ok: false as const,
-      failure: { kind: "not-saved" },
-    }));
-    setBusy(false);
-    setPassword("");
-    if (!outcome.ok) return setFailure(failureText(outcome.failure));
-    id.current = uuidv7();
-    held.done();
-    setNote("");
-    router.refresh();
-  };
   return (
-    <form onSubmit={submit} className="no-print grid max-w-[560px] gap-3">
-      {held.said}
+    <Entry
+      held={held}
+      id="decision"
+      sending={saving}
+      button="Sign and record"
+      primary
+      className="no-print grid max-w-[560px] gap-3"
+      begin={["note"]}
+      send={async ({ refuse }) => {
+        if (decision === "") refuse("decision", "Choose the decision first.");
+        const conceded = decision === "concession" ? gaps.length : 0;
+        const { note } = held.values;
+        const signed = await saving.send({ rack, decision, note, seen, conceded, password });
+        setPassword("");
+        return signed;
+      }}
+    >
       <OneOf
         label="Decision"
         value={decision}
@@ -108,19 +84,7 @@ export function DecideForm({
           ))}
         </div>
       )}
-      <div className="field">
-        <label htmlFor="note">Reason, in a sentence</label>
-        <textarea
-          id="note"
-          className="input"
-          rows={2}
-          required
-          minLength={3}
-          maxLength={600}
-          value={note}
-          onChange={(e) => setNote(e.target.value)}
-        />
-      </div>
+      <F.Words name="note" id="note" label="Reason, in a sentence" rows={2} most={600} least={3} required />
       <div className="field max-w-[280px]">
         <label htmlFor="sign">Your password signs it</label>
         <input
@@ -133,16 +97,6 @@ export function DecideForm({
           onChange={(e) => setPassword(e.target.value)}
         />
       </div>
-      {failure && (
-        <p role="alert" className="border-l-4 border-out pl-3 text-out">
-          {failure}
-        </p>
-      )}
-      <p>
-        <button type="submit" className="btn pri" disabled={busy || decision === ""}>
-          {busy ? "Signing …" : "Sign and record"}
-        </button>
-      </p>
-    </form>
+    </Entry>
   );
 }

@@ -4,7 +4,7 @@ import { type RailStage, railStages } from "@/core/line";
 import type { UnitSystem } from "@/core/units";
 import type { VerdictResult } from "@/core/verdict";
 import type { Line, RackOnLine } from "@/server/line/load-line";
-import { clock, span } from "../format";
+import { clock, countOf, span } from "../format";
 import { bathValue, parameterName } from "../words/baths";
 import { staleBakeSaid } from "../words/cure";
 import { nextHref, nextName, rackStateName, whatIsWrong } from "../words/next";
@@ -174,7 +174,7 @@ export function dueList(line: Line, units: UnitSystem): DueItem[] {
       add({
         atMs: now,
         what: `Rack ${rack.number}, film`,
-        why: `${rack.part}: ${rack.readings === 0 ? `out of the oven ${ago(rack)}, no reading yet` : `${rack.asked - rack.readings} readings to go`}`,
+        why: `${rack.part}: ${rack.readings === 0 ? `out of the oven ${ago(rack)}, no reading yet` : `${countOf(rack.asked - rack.readings, "reading")} to go`}`,
         result: "unknown",
         word: `${rack.readings} of ${rack.asked}`,
         href: nextHref(rack.number, "film"),

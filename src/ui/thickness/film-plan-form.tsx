@@ -1,15 +1,11 @@
 "use client";
-import { type FormEvent, useState } from "react";
 import { filmPlan, operatingCurve } from "@/core/sampling";
 import type { FilmRule } from "@/core/thickness";
-import { parseNumber, quantities } from "@/core/units";
 import { Plot } from "../charts/plot/plot";
 import { ticksOf } from "../charts/plot/spec";
 import { Fold } from "../fields/fold";
-import { Tick } from "../fields/tick";
-import { withUnit } from "../format";
-import { RecordRow } from "../forms/recorded";
-import { TypedNumber } from "../forms/typed-number";
+import { typed, withUnit } from "../format";
+import { Entry } from "../forms/entry";
 import { useEntryForm } from "../forms/use-entry-form";
 import { useRecorder } from "../forms/use-recorder";
 import { usePreferences } from "../preferences-context";
@@ -37,59 +33,52 @@ export function FilmPlanForm({
   const { units } = usePreferences();
   const us = units === "us";
   const held = useEntryForm(`film plan ${rack}`, {
-    t: {
-      area: areaM2 === null ? "" : String(Math.round((us ? quantities.area.toUs(areaM2) : areaM2) * 10) / 10),
-      lot: String(pieces),
-      aql: "2.5",
-      rql: "20",
-      producer: "5",
-      consumer: "10",
-      seed: "",
-    },
+    area: typed(areaM2, "area", units),
+    lot: String(pieces),
+    aql: "2.5",
+    rql: "20",
+    alpha: "5",
+    beta: "10",
+    seed: "",
     bySample: pieces >= 20,
   });
-  const [t, setT] = held.field("t");
-  const [bySample, setBySample] = held.field("bySample");
-  const { send, message, busy } = useRecorder(held);
-  const [problem, setProblem] = useState<string | null>(null);
-  const put = (key: keyof typeof t) => (text: string) => setT((before) => ({ ...before, [key]: text }));
-  const number = (text: string): number => {
-    const read = parseNumber(text);
-    return read.ok ? read.value : Number.NaN;
-  };
-  const area = us ? quantities.area.fromUs(number(t.area)) : number(t.area);
+  const recorder = useRecorder(held);
+  const F = held.fields;
+  const { bySample } = held.values;
+  const number = (name: "lot" | "aql" | "rql" | "alpha" | "beta" | "seed") => held.live(name) ?? Number.NaN;
+  const area = held.live("area", "area") ?? Number.NaN;
   const risks = bySample
     ? {
-        lot: number(t.lot),
-        aql: number(t.aql) / 100,
-        rql: number(t.rql) / 100,
-        producerRisk: number(t.producer) / 100,
-        consumerRisk: number(t.consumer) / 100,
+        lot: number("lot"),
+        aql: number("aql") / 100,
+        rql: number("rql") / 100,
+        producerRisk: number("alpha") / 100,
+        consumerRisk: number("beta") / 100,
       }
     : null;
-  const seed = t.seed.trim() === "" ? 1 : number(t.seed);
+  const drawn = held.values.seed.trim() === "";
+  const seed = drawn ? 1 : number("seed");
   const plan = filmPlan(rule, area, seed, { inFt2: us, risks });
   const curve = plan.ok && plan.value.pieces && risks ? operatingCurve(risks.lot, plan.value.pieces) : [];
-  const submit = async (e: FormEvent) => {
-    e.preventDefault();
-    setProblem(null);
-    if (!plan.ok) return setProblem(failureText(plan.error));
-    // Chance belongs to whoever presses, not to whoever chooses the places: drawn here, and kept with the plan.
-    const kept = t.seed.trim() === "" ? (crypto.getRandomValues(new Uint32Array(1))[0] ?? 1) % 2_000_000_000 : seed;
-    await send({ kind: "film-plan", rack, rule, areaM2: area, inFt2: us, seed: kept, risks });
-  };
   const list = (values: readonly number[]) =>
     values.length > 24 ? `${values.slice(0, 24).join(", ")} …` : values.join(", ");
   return (
-    <form onSubmit={submit} noValidate className="grid gap-3">
-      {held.said}
+    <Entry
+      held={held}
+      id="plan"
+      sending={recorder}
+      button="Keep this plan"
+      className="grid gap-3"
+      send={({ refuse }) => {
+        if (!plan.ok) refuse(null, failureText(plan.error));
+        // Chance belongs to whoever presses, not to whoever chooses the places: drawn here, and kept with the plan.
+        const kept = drawn ? (crypto.getRandomValues(new Uint32Array(1))[0] ?? 1) % 2_000_000_000 : seed;
+        return recorder.send({ kind: "film-plan", rack, rule, areaM2: area, inFt2: us, seed: kept, risks });
+      }}
+    >
       <div className="flex flex-wrap items-end gap-3">
-        <div className="w-[130px]">
-          <TypedNumber id="plan-area" label={`Area, ${quantities.area[units]}`} text={t.area} change={put("area")} />
-        </div>
-        <label className="flex min-h-11 items-center gap-2">
-          <Tick checked={bySample} onChange={setBySample} /> pull pieces by risk
-        </label>
+        <F.Num name="area" label="Area" quantity="area" className="w-[130px]" />
+        <F.Yes name="bySample">pull pieces by risk</F.Yes>
       </div>
       {!plan.ok && <p className="m-0 text-watch">{failureText(plan.error)}</p>}
       {plan.ok && (
@@ -105,7 +94,9 @@ export function FilmPlanForm({
             {plan.value.places > plan.value.measured.length && (
               <p className="m-0">
                 Places to measure, of {plan.value.places}: <b className="fig">{list(plan.value.measured)}</b>
-                {t.seed.trim() === "" && <span className="soft"> (an example: drawn anew when it is kept)</span>}
+                {held.values.seed.trim() === "" && (
+                  <span className="soft"> (an example: drawn anew when it is kept)</span>
+                )}
               </p>
             )}
             {plan.value.pieces && (
@@ -126,44 +117,22 @@ export function FilmPlanForm({
         <div className="flex flex-wrap items-end gap-3 pb-2">
           {bySample && (
             <>
-              <div className="w-[90px]">
-                <TypedNumber id="plan-lot" label="Pieces" text={t.lot} change={put("lot")} />
-              </div>
-              <div className="w-[190px]">
-                <TypedNumber id="plan-aql" label="A good lot: off at most, %" text={t.aql} change={put("aql")} />
-              </div>
-              <div className="w-[190px]">
-                <TypedNumber id="plan-rql" label="A bad lot: off at least, %" text={t.rql} change={put("rql")} />
-              </div>
-              <div className="w-[210px]">
-                <TypedNumber
-                  id="plan-alpha"
-                  label="Good lots sent back at most, %"
-                  text={t.producer}
-                  change={put("producer")}
-                />
-              </div>
-              <div className="w-[210px]">
-                <TypedNumber
-                  id="plan-beta"
-                  label="Bad lots let by at most, %"
-                  text={t.consumer}
-                  change={put("consumer")}
-                />
-              </div>
+              <F.Num name="lot" label="Pieces" className="w-[90px]" />
+              <F.Num name="aql" label="A good lot: off at most, %" className="w-[190px]" />
+              <F.Num name="rql" label="A bad lot: off at least, %" className="w-[190px]" />
+              <F.Num name="alpha" label="Good lots turned away at most, %" className="w-[230px]" />
+              <F.Num name="beta" label="Bad lots let by at most, %" className="w-[210px]" />
             </>
           )}
-          <div className="w-[250px]">
-            <TypedNumber id="plan-seed" label="Number the places are drawn by" text={t.seed} change={put("seed")} />
-          </div>
+          <F.Num name="seed" label="Number the places are drawn by" className="w-[250px]" />
         </div>
         <p className="small soft m-0">
           Left empty it is drawn for you and kept with the plan, so that nobody chooses the places.
         </p>
         {plan.ok && plan.value.pieces && (
           <p className="m-0">
-            A lot with {t.aql} % off passes {(100 * plan.value.pieces.pAcceptAql).toFixed(1)} times in a hundred, one
-            with {t.rql} % {(100 * plan.value.pieces.pAcceptRql).toFixed(1)} times.
+            A lot with {held.values.aql} % off passes {(100 * plan.value.pieces.pAcceptAql).toFixed(1)} times in a
+            hundred, one with {held.values.rql} % {(100 * plan.value.pieces.pAcceptRql).toFixed(1)} times.
           </p>
         )}
         {curve.length > 1 && (
@@ -200,14 +169,6 @@ export function FilmPlanForm({
           />
         )}
       </Fold>
-      {problem && (
-        <p role="alert" className="m-0 text-out">
-          {problem}
-        </p>
-      )}
-      <RecordRow busy={busy} message={message} primary={false}>
-        Keep this plan
-      </RecordRow>
-    </form>
+    </Entry>
   );
 }

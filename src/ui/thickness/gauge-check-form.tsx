@@ -1,11 +1,10 @@
 "use client";
-import { type FormEvent, useState } from "react";
 import { v7 as uuidv7 } from "uuid";
 import { checkGauge, type GaugeTolerance } from "@/core/thickness";
 import { milToUm, parseNumber } from "@/core/units";
 import { withUnit } from "../format";
-import { RecordRow } from "../forms/recorded";
-import { TextField } from "../forms/text-field";
+import { Entry } from "../forms/entry";
+import { TypedNumber } from "../forms/typed-number";
 import { useEntryForm } from "../forms/use-entry-form";
 import { useRecorder } from "../forms/use-recorder";
 import { Verdict } from "../marks/verdict";
@@ -41,9 +40,8 @@ export function GaugeCheckForm({
     note: "",
   });
   const [rows, setRows] = held.field("rows");
-  const [note, setNote] = held.field("note");
-  const { send, message, busy } = useRecorder(held);
-  const [problem, setProblem] = useState<string | null>(null);
+  const recorder = useRecorder(held);
+  const F = held.fields;
   const put = (i: number, over: Partial<Row>) => setRows(rows.map((r, n) => (n === i ? { ...r, ...over } : r)));
   const um = (text: string): number | null => {
     const read = parseNumber(text);
@@ -60,21 +58,26 @@ export function GaugeCheckForm({
     return { certifiedUm, toleranceUm, readingsUm: readingsUm.filter((r): r is number => r !== null) };
   };
   const filled = rows.filter((r) => r.shim.trim() !== "" || r.readings.trim() !== "");
-  const submit = async (e: FormEvent) => {
-    e.preventDefault();
-    setProblem(null);
-    const sent = filled.map(shimOf);
-    const bad = sent.indexOf(null);
-    if (bad >= 0) return setProblem(`Shim ${bad + 1}: type its thickness and the readings with spaces between.`);
-    const shimsSent = sent.flatMap((s) => s ?? []);
-    const judged = checkGauge(shimsSent, tolerance);
-    if (!judged.ok) return setProblem(failureText(judged.error));
-    if (await send({ kind: "gauge-check", instrument: gauge, shims: shimsSent, note }))
-      setRows(rows.map((r) => ({ ...r, readings: "" })));
-  };
   return (
-    <form onSubmit={submit} noValidate className="grid gap-2">
-      {held.said}
+    <Entry
+      held={held}
+      id="gauge"
+      sending={recorder}
+      button="Record the check"
+      primary
+      send={async ({ refuse }) => {
+        const sent = filled.map(shimOf);
+        const bad = sent.indexOf(null);
+        if (bad >= 0) refuse(null, `Shim ${bad + 1}: type its thickness and the readings with spaces between.`);
+        const shims = sent.flatMap((s) => s ?? []);
+        const judged = checkGauge(shims, tolerance);
+        if (!judged.ok) refuse(null, failureText(judged.error));
+        const { note } = held.values;
+        const kept = await recorder.send({ kind: "gauge-check", instrument: gauge, shims, note });
+        if (kept) setRows(rows.map((r) => ({ ...r, readings: "" })));
+        return kept;
+      }}
+    >
       {rows.map((row, i) => {
         const shim = shimOf(row);
         const judged = shim && shim.readingsUm.length > 0 ? checkGauge([shim], tolerance) : null;
@@ -84,26 +87,18 @@ export function GaugeCheckForm({
             key={row.key}
             className="grid grid-cols-[100px_100px_minmax(0,1fr)_190px] items-end gap-3 max-[700px]:grid-cols-2"
           >
-            <div className="field">
-              <label htmlFor={`shim-${i}`}>{`Shim, ${us ? "mil" : "µm"}`}</label>
-              <input
-                id={`shim-${i}`}
-                className="input num"
-                inputMode="decimal"
-                value={row.shim}
-                onChange={(e) => put(i, { shim: e.target.value })}
-              />
-            </div>
-            <div className="field">
-              <label htmlFor={`shim-tol-${i}`}>its ±</label>
-              <input
-                id={`shim-tol-${i}`}
-                className="input num"
-                inputMode="decimal"
-                value={row.tolerance}
-                onChange={(e) => put(i, { tolerance: e.target.value })}
-              />
-            </div>
+            <TypedNumber
+              id={`shim-${i}`}
+              label={`Shim, ${us ? "mil" : "µm"}`}
+              text={row.shim}
+              change={(shim) => put(i, { shim })}
+            />
+            <TypedNumber
+              id={`shim-tol-${i}`}
+              label="its ±"
+              text={row.tolerance}
+              change={(tolerance) => put(i, { tolerance })}
+            />
             <div className="field">
               <label htmlFor={`shim-read-${i}`}>Three readings or more</label>
               <input
@@ -132,21 +127,7 @@ export function GaugeCheckForm({
           one more shim
         </button>
       </p>
-      <TextField
-        id="gauge-note"
-        label="Note: before or after which work, probe, battery"
-        text={note}
-        change={setNote}
-        most={400}
-      />
-      {problem && (
-        <p role="alert" className="m-0 text-out">
-          {problem}
-        </p>
-      )}
-      <RecordRow busy={busy} message={message}>
-        Record the check
-      </RecordRow>
-    </form>
+      <F.Words name="note" label="Note: before or after which work, probe, battery" most={400} />
+    </Entry>
   );
 }

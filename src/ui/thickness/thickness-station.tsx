@@ -17,7 +17,7 @@ import {
   spotMeans,
 } from "@/core/thickness";
 import { PartSketch, type SketchFace, THICK_COLOUR, THIN_COLOUR } from "../charts/part-sketch";
-import { withUnit } from "../format";
+import { countOf, withUnit } from "../format";
 import { DraftSaid } from "../forms/draft-said";
 import { type EntryContext, useEntryContext, useShell } from "../frame/shell";
 import Link from "../link";
@@ -246,7 +246,7 @@ export function ThicknessStation({
     setReason("");
     setMessage({
       good: true,
-      text: correcting ? "Corrected; the old set stays on record." : `${draft.length} readings recorded.`,
+      text: correcting ? "Corrected; the old set stays on record." : `${countOf(draft.length, "reading")} recorded.`,
     });
     router.refresh();
   }
@@ -347,7 +347,9 @@ export function ThicknessStation({
         {foundMs !== null && <DraftSaid atMs={foundMs} drop={() => change(() => [])} what="What you read" />}
         {(said || full > 0) && (
           <output className="mt-2 block text-watch">
-            {said} {full > 0 && `${full} readings more than the spots want were not taken.`}{" "}
+            {said}{" "}
+            {full > 0 &&
+              `${countOf(full, "reading")} more than the spots want ${full === 1 ? "was" : "were"} not taken.`}{" "}
             {said && (
               <button type="button" className="link small" onClick={() => say(null)}>
                 read

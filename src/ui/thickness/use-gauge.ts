@@ -1,6 +1,7 @@
 "use client";
 import { useCallback, useEffect, useRef, useState } from "react";
 import { type GaugeReading, readGaugeLine } from "@/core/thickness";
+import { countOf } from "../format";
 
 /** The part of Web Serial that is used; where the browser has none, `serial` is missing. */
 type SerialPort = {
@@ -78,7 +79,7 @@ export function useGauge(onReading: (reading: GaugeReading) => void, unitWithout
       if (!answer.ok) throw new Error(String(answer.status));
       for (const text of (await answer.text()).split(/\r?\n/)) line(text);
       setState("off");
-      setSaid(got.current === 0 ? "The gauge holds no readings." : `${got.current} readings fetched.`);
+      setSaid(got.current === 0 ? "The gauge holds no readings." : `${countOf(got.current, "reading")} fetched.`);
     } catch {
       lost();
     }

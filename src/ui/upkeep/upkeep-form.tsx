@@ -1,15 +1,16 @@
 "use client";
-import { type FormEvent, useState } from "react";
-import { parseNumber } from "@/core/units";
 import { measureHolds, type UpkeepHands, type UpkeepMeasure, type UpkeepResult, upkeepResults } from "@/core/upkeep";
-import { RecordRow } from "../forms/recorded";
-import { TextField } from "../forms/text-field";
-import { TypedNumber } from "../forms/typed-number";
+import { Entry } from "../forms/entry";
 import { useEntryForm } from "../forms/use-entry-form";
 import { useRecorder } from "../forms/use-recorder";
 import { Verdict } from "../marks/verdict";
-import { failureText } from "../words/failures";
 import { measureWindow, upkeepResultName } from "../words/upkeep";
+
+const whoLabel: Record<UpkeepHands, string> = {
+  line: "With whom",
+  supplier: "Who visited",
+  licensed: "Who did it, and their licence",
+};
 
 /** One upkeep recorded: the value where there is one, what was found, by whom where it is not the line's own. */
 export function UpkeepForm({
@@ -22,39 +23,33 @@ export function UpkeepForm({
   measure: UpkeepMeasure | null;
 }) {
   const held = useEntryForm(`upkeep ${code}`, { result: null as UpkeepResult | null, value: "", who: "", note: "" });
-  const [result, setResult] = held.field("result");
-  const [value, setValue] = held.field("value");
-  const [who, setWho] = held.field("who");
-  const [note, setNote] = held.field("note");
-  const { send, message, busy } = useRecorder(held);
-  const [problem, setProblem] = useState<string | null>(null);
-  const read = value.trim() === "" ? null : parseNumber(value);
-  const holds = read?.ok ? measureHolds(measure, read.value) : null;
-  const submit = async (e: FormEvent) => {
-    e.preventDefault();
-    setProblem(null);
-    if (read && !read.ok) return setProblem(failureText(read.error));
-    if (result === null) return setProblem("Say what was found: in order, put right, or not in order.");
-    if (!(await send({ kind: "upkeep", item: code, result, value: read?.ok ? read.value : null, who, note }))) return;
-    setResult(null);
-    setValue("");
-    setNote("");
-  };
-  const noteLabel =
-    hands === "supplier" ? "What was found, and what is to be changed by when" : "What was found and done";
+  const recorder = useRecorder(held);
+  const F = held.fields;
+  const live = held.live("value");
+  const holds = live === null ? null : measureHolds(measure, live);
   return (
-    <form onSubmit={submit} className="grid max-w-[720px] gap-3 pb-4" noValidate>
-      {held.said}
+    <Entry
+      held={held}
+      id={code}
+      sending={recorder}
+      button="Record it"
+      primary
+      className="grid max-w-[720px] gap-3 pb-4"
+      begin={["result", "value", "note"]}
+      send={(read) => {
+        const { result, who, note } = held.values;
+        const value = read.maybe("value");
+        if (result === null) return read.refuse("result", "Say what was found: in order, put right, or not in order.");
+        return recorder.send({ kind: "upkeep", item: code, result, value, who, note });
+      }}
+    >
       {measure && (
         <div className="flex flex-wrap items-end gap-3">
-          <div className="w-[200px]">
-            <TypedNumber
-              id={`${code}-value`}
-              label={`${measure.name}${measure.unit ? `, ${measure.unit}` : ""}`}
-              text={value}
-              change={setValue}
-            />
-          </div>
+          <F.Num
+            name="value"
+            label={`${measure.name}${measure.unit ? `, ${measure.unit}` : ""}`}
+            className="w-[200px]"
+          />
           <span className="soft pb-2">
             {holds === null ? (
               measureWindow(measure)
@@ -64,42 +59,15 @@ export function UpkeepForm({
           </span>
         </div>
       )}
-      <fieldset className="m-0 border-0 p-0">
-        <legend className="small soft mb-1">Found</legend>
-        <span className="flex flex-wrap gap-2">
-          {upkeepResults.map((r) => (
-            <button
-              key={r}
-              type="button"
-              aria-pressed={result === r}
-              className={`btn ${result === r ? "pri" : ""}`}
-              onClick={() => setResult(r)}
-            >
-              {upkeepResultName[r]}
-            </button>
-          ))}
-        </span>
-      </fieldset>
+      <F.Ask name="result" label="Found" of={upkeepResults.map((r) => [r, upkeepResultName[r]])} />
       <div className="grid grid-cols-[minmax(0,1fr)_minmax(0,2fr)] gap-3 max-[600px]:grid-cols-1">
-        <TextField
-          id={`${code}-who`}
-          label={
-            hands === "line" ? "With whom" : hands === "supplier" ? "Who visited" : "Who did it, and their licence"
-          }
-          text={who}
-          change={setWho}
-          most={80}
+        <F.Words name="who" label={whoLabel[hands]} most={80} />
+        <F.Words
+          name="note"
+          label={hands === "supplier" ? "What was found, and what is to be changed by when" : "What was found and done"}
+          most={800}
         />
-        <TextField id={`${code}-note`} label={noteLabel} text={note} change={setNote} most={800} />
       </div>
-      {problem && (
-        <p role="alert" className="m-0 text-out">
-          {problem}
-        </p>
-      )}
-      <RecordRow busy={busy} message={message}>
-        Record it
-      </RecordRow>
-    </form>
+    </Entry>
   );
 }

@@ -1,3 +1,4 @@
+import { countOf } from "../format";
 import { linkName } from "./coating";
 
 type Failure = { readonly kind: string; readonly [detail: string]: unknown };
@@ -23,7 +24,7 @@ export const coatSentences: Record<string, (f: Failure) => string> = {
   "more-on-than-used": (f) =>
     `${s(f.onKg)} kg is on the parts and only ${s(f.usedKg)} kg left the hopper. A weight, the area or the film is wrong.`,
   "stored-longer-than-old": (f) =>
-    `The store was read over ${s(f.days)} days, and the lot is ${s(f.ageDays)} days old. Correct the day it was made.`,
+    `The store was read over ${countOf(Number(f.days), "day")}, and the lot is ${countOf(Number(f.ageDays), "day")} old. Correct the day it was made.`,
   "bad-sheet": (f) => `${s(f.field)}: ${s(f.value)} ${s(f.why)}. Put it right and save again.`,
   "made-after-received": (f) =>
     `Lot ${s(f.lot)} was made on ${s(f.madeOn)}, after it was received on ${s(f.receivedOn)}. Correct one of the two${at(f)}.`,

@@ -117,7 +117,7 @@ const sentences: Record<string, (f: Failure, units: UnitSystem) => string> = {
   "bad-rubs": (f) =>
     `${s(f.doubleRubs)} double rubs on a limit of ${s(f.limit)} cannot be. Count to the limit at most.`,
   "more-affected-than-seen": (f) =>
-    `${s(f.affected)} pieces affected of ${s(f.seen)} looked at cannot be. Check both counts.`,
+    `${countOf(Number(f.affected), "piece")} affected of ${s(f.seen)} looked at cannot be. Check both counts.`,
   "narrower-than-scribe": (f) =>
     `The mean width (${s(f.meanMm)} mm) is less than the scribe (${s(f.scribeMm)} mm). Check the scribe width or the unit.`,
   "bad-width": (f) => `${f.widthMm === undefined ? s(f.width) : `${s(f.widthMm)} mm`} is not a width. Measure again.`,
@@ -135,7 +135,7 @@ const sentences: Record<string, (f: Failure, units: UnitSystem) => string> = {
   "mixed-dates": (f) => `Some dates are day first and some month first (like “${s(f.example)}”). Export it again.`,
   "bad-rows": () => "Some lines could not be taken, so the whole file is refused. Mend these lines and read it again:",
   "more-than-ordered": (f) =>
-    `${s(f.ordered)} pieces are ordered and ${s(f.hung)} hang already: ${s(f.pieces)} more would be over. Check the count, or hang them all the same.`,
+    `${countOf(Number(f.ordered), "piece")} ordered, and ${s(f.hung)} hung already: ${s(f.pieces)} more would be over. Check the count, or hang them all the same.`,
   "strange-readings": (f) =>
     `${s(f.count)} ${f.count === 1 ? "reading is" : "readings are"} unlike the ones beside ${f.count === 1 ? "it" : "them"}. Look at ${f.count === 1 ? "it" : "them"}, and say that ${f.count === 1 ? "it stands" : "they stand"} or mend the file; nothing was stored.`,
   "bad-oven": (f) => `${s(f.field)}: ${s(f.value)} ${s(f.why)}. Correct it and keep it again.`,
@@ -213,7 +213,7 @@ const sentences: Record<string, (f: Failure, units: UnitSystem) => string> = {
   "make-up-too-strong": (f) =>
     `Make-up of ${s(f.makeUpPercent)} % cannot bring the bath down to ${s(f.toPercent)} %. Dilute with weaker make-up or water.`,
   "too-few-additions": (f) =>
-    `${s(f.got)} additions with a check before and after; ${s(f.need)} are needed to learn from. Check the bath after each addition.`,
+    `${countOf(Number(f.got), "addition")} with a check before and after; ${s(f.need)} are needed to learn from. Check the bath after each addition.`,
   "no-dose": (f) => `The ${s(f.n)} additions carry no litres. Record how much was added.`,
   "compensation-out-of-reach": (f) =>
     `At ${s(f.temperatureC)} °C the conductivity cannot be turned to 25 °C. Cool the sample and read it again.`,

@@ -1,10 +1,13 @@
 import type { UnitSystem } from "@/core/units";
+import { plainly } from "../format";
 import { bathValue, parameterName } from "./baths";
 
 type Failure = { readonly kind: string; readonly [detail: string]: unknown };
 const s = (value: unknown): string =>
   typeof value === "number" ? String(Math.round(value * 100) / 100) : String(value);
 const nameOf = (parameter: unknown): string => parameterName[s(parameter)] ?? s(parameter);
+
+const volume = (litres: unknown, units: UnitSystem) => plainly(Number(litres), "volume", units);
 
 /** What a slip was, in words. */
 const slips: Record<string, string> = {
@@ -19,21 +22,22 @@ const slips: Record<string, string> = {
 };
 
 /** What is asked about an addition before it is recorded. */
-const additions: Record<string, (f: Failure) => string> = {
+const additions: Record<string, (f: Failure, units: UnitSystem) => string> = {
   "wrong-product": (f) =>
     `“${s(f.product)}” is not a product of ${s(f.bath)} (${Array.isArray(f.known) ? f.known.join(", ") : ""})${f.belongsTo ? `; it belongs to ${s(f.belongsTo)}` : ""}. Look at the drum.`,
-  tenfold: (f) =>
-    `${s(f.litres)} L is ${s(Math.round(Number(f.litres) / Number(f.advisedL)))} times what the bath asks for (${s(f.advisedL)} L). Look at the decimal point.`,
+  tenfold: (f, units) =>
+    `${volume(f.litres, units)} is ${s(Math.round(Number(f.litres) / Number(f.advisedL)))} times what the bath asks for (${volume(f.advisedL, units)}). Look at the decimal point.`,
   "wrong-direction": (f) =>
     f.parameter === "ph"
       ? `pH is at ${s(f.value)}, under its target of ${s(f.target)}: acid takes it further away.`
       : `The bath is at ${s(f.value)} %, over its target of ${s(f.target)} %: concentrate takes it further away.`,
-  "over-freeboard": (f) => `${s(f.litres)} L is more than the tank has room for (${s(f.freeboardL)} L). Drain first.`,
+  "over-freeboard": (f, units) =>
+    `${volume(f.litres, units)} is more than the tank has room for (${volume(f.freeboardL, units)}). Drain first.`,
   "drum-out-of-date": (f) => `Lot ${s(f.lot)} was usable until ${s(f.usableUntil)}. Take a fresh drum.`,
-  "more-than-left": (f) =>
-    `Lot ${s(f.lot)} has ${s(f.leftL)} L left on record, and ${s(f.litres)} L are logged. Look at the drum's label.`,
-  "over-single": (f) =>
-    `${s(f.litres)} L is more than may go in at once (${s(f.mostL)} L). Split it, with a check between.`,
+  "more-than-left": (f, units) =>
+    `Lot ${s(f.lot)} has ${volume(f.leftL, units)} left on record, and ${volume(f.litres, units)} are logged. Look at the drum's label.`,
+  "over-single": (f, units) =>
+    `${volume(f.litres, units)} is more than may go in at once (${volume(f.mostL, units)}). Split it, with a check between.`,
 };
 
 /** Refusals and questions of the wash. */
@@ -46,7 +50,8 @@ export const washSentences: Record<string, (f: Failure, units: UnitSystem) => st
   },
   "tank-in-question": (f) =>
     `These values read like ${s(f.other)}, not like ${s(f.bath)}. Look at the tank, or record them as they are.`,
-  "addition-in-question": (f) => additions[s(f.question)]?.(f) ?? "This addition looks wrong. Look at the drum again.",
+  "addition-in-question": (f, units) =>
+    additions[s(f.question)]?.(f, units) ?? "This addition looks wrong. Look at the drum again.",
   "reason-needed-here": () => "What was asked about stands only with a reason. Write it in the note.",
   "bad-stop": (f) => `A stop of ${s(f.minutes)} min cannot be. Its end comes after its start, within a day.`,
   "unknown-stop": () => "This stop is not on record. Reload to see how the line stands.",

@@ -16,7 +16,7 @@ import { JudgeAgain } from "@/ui/coat/judge-again";
 import { LotsForm } from "@/ui/coat/lots-form";
 import { PowderForm } from "@/ui/coat/powder-form";
 import { Fold } from "@/ui/fields/fold";
-import { dateAndTime, dayMonth, withUnit } from "@/ui/format";
+import { countOf, dateAndTime, dayMonth, withUnit } from "@/ui/format";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
 import Link from "@/ui/link";
@@ -111,13 +111,13 @@ export default async function PowdersPage() {
                       {Number.isFinite(lot.daysLeft)
                         ? lot.daysLeft < 0
                           ? `out of date ${Math.ceil(-lot.daysLeft)} d`
-                          : `${Math.floor(lot.daysLeft)} days left`
+                          : `${countOf(Math.floor(lot.daysLeft), "day")} left`
                         : "not known"}
                     </Verdict>
                     <span
                       className={`num max-[700px]:hidden ${lot.stockKg !== null && lot.stockKg < NEARLY_EMPTY_KG ? "text-watch" : ""}`}
                     >
-                      {lot.stockKg === null ? "not weighed in" : `${lot.stockKg.toFixed(1)} kg`}
+                      {lot.stockKg === null ? "not weighed in" : withUnit(lot.stockKg, "mass", units)}
                     </span>
                     <span className="max-[700px]:hidden">
                       <Verdict result={lot.panel === null ? "unknown" : lot.panel.result === "off" ? "out" : "in"}>
@@ -136,15 +136,16 @@ export default async function PowdersPage() {
                     Made {lot.madeOn}, received {lot.receivedOn}
                     {lot.receivedKg !== null && (
                       <>
-                        , <b className="fig">{lot.receivedKg} kg</b>, of which the hopper took{" "}
-                        <b className="fig">{lot.usedKg.toFixed(1)} kg</b>
+                        ,{" "}
+                        <b className="fig">{lot.receivedKg === null ? "?" : withUnit(lot.receivedKg, "mass", units)}</b>
+                        , of which the hopper took <b className="fig">{withUnit(lot.usedKg, "mass", units)}</b>
                       </>
                     )}
                     .{" "}
                     {lot.age && lot.age.warmDays > 0.5 && (
                       <span className="text-watch">
-                        Warm storage used up {Math.round(lot.age.warmDays)} days more than the calendar (rule of thumb,
-                        store read on {Math.round(lot.age.readDays)} days).
+                        Warm storage used up {countOf(Math.round(lot.age.warmDays), "day")} more than the calendar (rule
+                        of thumb, store read on {Math.round(lot.age.readDays)} days).
                       </span>
                     )}
                     {lot.panel && (

@@ -5,7 +5,7 @@ import { partLibrary } from "@/server/plan/part-library";
 import { siteAt } from "@/server/setup/setup-data";
 import { personOnPage } from "@/server/sign-in/person";
 import { Fold } from "@/ui/fields/fold";
-import { dateAndTime } from "@/ui/format";
+import { countOf, dateAndTime } from "@/ui/format";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
 import Link from "@/ui/link";
@@ -50,13 +50,13 @@ export default async function PartsPage() {
                       : "never measured"}{" "}
                     {p.measures && p.measures.assumed.length > 0 && <Grade grade="assumed" />}
                   </span>
-                  <span className="num">{p.jobs} jobs</span>
+                  <span className="num">{countOf(p.jobs, "job")}</span>
                 </>
               }
             >
               <p className="m-0 soft">
-                {p.features.map((f) => featureName[f]).join(", ") || "nothing special on it"}; {p.spots} spots on{" "}
-                {p.faces} faces; {p.marks} places marked
+                {p.features.map((f) => featureName[f]).join(", ") || "nothing special on it"};{" "}
+                {countOf(p.spots, "spot")} on {countOf(p.faces, "face")}; {countOf(p.marks, "place")} marked
               </p>
               {p.versions.map((one) => (
                 <div key={one.id} className="row grid-cols-[minmax(0,1fr)_auto]">

@@ -21,7 +21,7 @@ import { RinseFlow } from "@/ui/bath/rinse-flow";
 import { PanelForm, SludgeForm } from "@/ui/bath/wash-proof-forms";
 import { WashProofs } from "@/ui/bath/wash-proofs";
 import { Fold } from "@/ui/fields/fold";
-import { clock, when, withUnit } from "@/ui/format";
+import { clock, countOf, plainly, when, withUnit } from "@/ui/format";
 import { PhotoForm } from "@/ui/forms/photo-form";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
@@ -96,7 +96,7 @@ export default async function BathPage({ params }: { params: Promise<{ bath: str
     <>
       <section className="bench">
         <PageHead
-          above={`${data.volumeL.toLocaleString("en-GB")} L · round every ${data.roundHours} h`}
+          above={`${withUnit(data.volumeL, "volume", units)} · round every ${data.roundHours} h`}
           title={data.name}
         >
           <BathVerdict file={file} now={line.at} timeZone={line.timeZone} />
@@ -207,13 +207,13 @@ export default async function BathPage({ params }: { params: Promise<{ bath: str
         <div className="mt-5" />
         {data.role === "rinse" && (
           <MarginBlock title="Overflow it needs">
-            <RinseFlow limit={data.windows.conductivity?.upper ?? null} />
+            <RinseFlow bath={file.bath.code} limit={data.windows.conductivity?.upper ?? null} />
           </MarginBlock>
         )}
         {work && (
           <MarginBlock title="Work done">
             <p className="m-0">
-              <b className="fig">{withUnit(work.areaM2, "area", units)}</b> in {work.racks} racks since{" "}
+              <b className="fig">{withUnit(work.areaM2, "area", units)}</b> in {countOf(work.racks, "rack")} since{" "}
               {work.madeUp ? "it was made up, " : ""}
               {when(work.since, line.at, line.timeZone)}
               {work.sinceAdditionM2 !== null && (
@@ -226,7 +226,7 @@ export default async function BathPage({ params }: { params: Promise<{ bath: str
               <div key={p.product} className="row grid-cols-[minmax(0,1fr)_auto]">
                 <span>{p.product || "no name"}</span>
                 <span className="num">
-                  {p.litres.toFixed(1)} L
+                  {withUnit(p.litres, "volume", units)}
                   {p.per100M2 !== null && <span className="soft"> · {p.per100M2.toFixed(2)} L per 100 m²</span>}
                   {p.costPer100M2 !== null && seesCost(person) && (
                     <span className="block">
@@ -237,7 +237,7 @@ export default async function BathPage({ params }: { params: Promise<{ bath: str
               </div>
             ))}
             {work.notMeasured > 0 && (
-              <p className="small soft m-0">{work.notMeasured} racks of parts never measured are not counted.</p>
+              <p className="small soft m-0">{countOf(work.notMeasured, "rack")} of parts never measured not counted.</p>
             )}
           </MarginBlock>
         )}
@@ -278,7 +278,7 @@ export default async function BathPage({ params }: { params: Promise<{ bath: str
                   {e.amountL !== null ? (
                     <>
                       {" "}
-                      of <b className="fig">{e.amountL} L</b>
+                      of <b className="fig">{plainly(e.amountL, "volume", units)}</b>
                     </>
                   ) : (
                     ""

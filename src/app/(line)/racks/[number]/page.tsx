@@ -11,7 +11,7 @@ import { atPass, loadRack } from "@/server/rack/load-rack";
 import { setupAt, siteAt } from "@/server/setup/setup-data";
 import { personOnPage } from "@/server/sign-in/person";
 import { conditionsWhenPassed } from "@/server/trace/conditions";
-import { clock, countOf, dateAndTime } from "@/ui/format";
+import { clock, countOf, dateAndTime, withUnit } from "@/ui/format";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
 import Link from "@/ui/link";
@@ -76,10 +76,10 @@ export default async function TravellerPage({ params }: { params: Promise<{ numb
       branch: rack.pass,
       text: (
         <>
-          {s.pieces} pieces on <b>{s.name}</b>, {s.site}
+          {countOf(s.pieces, "piece")} on <b>{s.name}</b>, {s.site}
           {s.worstCreepMm !== null && (
             <>
-              ; creep up to <b className="fig">{s.worstCreepMm.toFixed(1)} mm</b>
+              ; creep up to <b className="fig">{withUnit(s.worstCreepMm, "creep", chosen.units)}</b>
             </>
           )}
         </>

@@ -9,7 +9,7 @@ import { personOnPage } from "@/server/sign-in/person";
 import { ofTheShop, seesCost } from "@/server/sign-in/roles";
 import { FilmGroups } from "@/ui/charts/film-groups";
 import { SubgroupChart } from "@/ui/charts/subgroup-chart";
-import { withUnit } from "@/ui/format";
+import { countOf, withUnit } from "@/ui/format";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
 import Link from "@/ui/link";
@@ -74,7 +74,7 @@ export default async function FilmTrendsPage({
           title="Film over time"
         >
           <span className="small soft">
-            {trends.sets} racks, {trends.readings.toLocaleString("en-GB")} readings in {days} days
+            {countOf(trends.sets, "rack")}, {trends.readings.toLocaleString("en-GB")} readings in {countOf(days, "day")}
           </span>
         </PageHead>
         <TrendFilter
@@ -136,9 +136,10 @@ export default async function FilmTrendsPage({
               {over && seesCost(person) && (
                 <span>
                   <span className="small soft block">
-                    laid on above {withUnit(over.targetUm, "thickness", units)}, {over.areaM2.toFixed(0)} m² coated
+                    laid on above {withUnit(over.targetUm, "thickness", units)}, {withUnit(over.areaM2, "area", units)}{" "}
+                    coated
                   </span>
-                  <b className="fig text-[28px]">{over.kg.toFixed(1)} kg</b>
+                  <b className="fig text-[28px]">{withUnit(over.kg, "mass", units)}</b>
                   {over.money !== null && <span className="fig"> {money(over.money, site.rates?.currency ?? "")}</span>}
                 </span>
               )}
@@ -146,7 +147,7 @@ export default async function FilmTrendsPage({
             {trends.chart && (
               <section className="ruled mt-5" aria-label="Rack by rack">
                 <h2>
-                  Rack by rack, {trends.chart.chart.size} spots of face {trends.chart.face} each
+                  Rack by rack, {countOf(trends.chart.chart.size, "spot")} of face {trends.chart.face} each
                 </h2>
                 <SubgroupChart chart={trends.chart.chart} names={trends.chart.racks} units={units} />
               </section>

@@ -6,7 +6,7 @@ import { preferences } from "@/server/preferences";
 import { setupAt, siteAt } from "@/server/setup/setup-data";
 import { personOnPage } from "@/server/sign-in/person";
 import { may } from "@/server/sign-in/roles";
-import { dateAndTime, withUnit } from "@/ui/format";
+import { countOf, dateAndTime, withUnit } from "@/ui/format";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
 import Link from "@/ui/link";
@@ -67,8 +67,11 @@ export default async function GaugesPage() {
                 <div role="status" className="mt-2 border-out border-l-4 pl-3">
                   <p className="m-0">
                     <b>
-                      {doubted.reduce((n, d) => n + d.readings, 0)} readings on{" "}
-                      {new Set(doubted.map((d) => d.rack)).size} racks are in question
+                      {countOf(
+                        doubted.reduce((n, d) => n + d.readings, 0),
+                        "reading",
+                      )}{" "}
+                      on {countOf(new Set(doubted.map((d) => d.rack)).size, "rack")} in question
                     </b>
                     : read since the last good check. Set the gauge right, check it, and read these again:
                   </p>

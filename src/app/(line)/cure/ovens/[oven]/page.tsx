@@ -101,7 +101,7 @@ export default async function OvenPage({ params }: { params: Promise<{ oven: str
             {oven.data.zones.map((z) => (
               <div key={z.name} className="row grid-cols-[150px_120px_120px_minmax(0,1fr)]">
                 <b>{z.name}</b>
-                <span className="num">{z.lengthM} m</span>
+                <span className="num">{withUnit(z.lengthM, "length", units)}</span>
                 <span className="num">{withUnit(z.airC, "temperature", units)}</span>
                 <span className="soft">{z.heat === "infrared" ? "infrared, counted as hot air" : "hot air"}</span>
               </div>
@@ -182,8 +182,8 @@ export default async function OvenPage({ params }: { params: Promise<{ oven: str
             {oven.data.type === "batch" && (
               <>
                 Its air follows with {(oven.data.emptyTauS / 60).toFixed(1)} min empty,{" "}
-                {(oven.data.fullTauS / 60).toFixed(1)} min with {oven.data.fullKgSteel} kg of steel in it. Losing{" "}
-                {oven.data.idleKw} kW while it is shut.{" "}
+                {(oven.data.fullTauS / 60).toFixed(1)} min with {withUnit(oven.data.fullKgSteel, "mass", units)} of
+                steel in it. Losing {oven.data.idleKw} kW while it is shut.{" "}
               </>
             )}
             {oven.data.habits}

@@ -6,8 +6,10 @@ import { powderLots } from "@/server/coat/powder-lots";
 import { database } from "@/server/database";
 import { now } from "@/server/now";
 import { loadPlanFile } from "@/server/plan/load-plan";
+import { preferences } from "@/server/preferences";
 import { personOnPage } from "@/server/sign-in/person";
 import { seesCost } from "@/server/sign-in/roles";
+import { withUnit } from "@/ui/format";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
 import { Grade, Verdict } from "@/ui/marks/verdict";
@@ -38,6 +40,7 @@ export default async function CostPage({ params }: { params: Promise<{ number: s
   // Rates, cost and margin are the shop's own: a customer's person and those on the line do not see them.
   if (!seesCost(person)) notFound();
   const at = now();
+  const { units } = await preferences();
   const file = await loadPlanFile(database(), person, (await params).number, at);
   if (!file) notFound();
   const { costing, site, plan, loading } = file;
@@ -136,21 +139,22 @@ export default async function CostPage({ params }: { params: Promise<{ number: s
           {value && hand && (
             <p>
               {hand.kind === "enough" && <Verdict result="in">Enough</Verdict>}
-              {hand.kind === "short" && <Verdict result="out">{hand.byKg.toFixed(1)} kg short</Verdict>}
+              {hand.kind === "short" && <Verdict result="out">{withUnit(hand.byKg, "mass", units)} short</Verdict>}
               {hand.kind === "not-known" && (
                 <>
                   <Verdict result="unknown">Not known</Verdict>, since{" "}
                   {hand.lotsNotWeighed === 1 ? "a lot was" : `${hand.lotsNotWeighed} lots were`} never weighed in
                 </>
               )}
-              : {value.powderKg.toFixed(1)} kg needed, {hand.weighedKg.toFixed(1)} kg weighed in and in date
+              : {withUnit(value.powderKg, "mass", units)} needed, {withUnit(hand.weighedKg, "mass", units)} weighed in
+              and in date
             </p>
           )}
           {lots.length === 0 && <p className="soft">No lot of it is in stock.</p>}
           {lots.map((l) => (
             <div key={l.code} className="row grid-cols-[minmax(0,1fr)_auto_auto]">
               <span>{l.code}</span>
-              <span className="num">{l.stockKg === null ? "not weighed in" : `${l.stockKg.toFixed(1)} kg`}</span>
+              <span className="num">{l.stockKg === null ? "not weighed in" : withUnit(l.stockKg, "mass", units)}</span>
               <span className={`small ${l.daysLeft < 0 ? "text-out" : "soft"}`}>
                 {l.daysLeft < 0 ? "expired" : `${Math.floor(l.daysLeft)} days`}
               </span>
@@ -165,7 +169,8 @@ export default async function CostPage({ params }: { params: Promise<{ number: s
                 <b className="fig">{money(against.value.batchCost, currency)}</b>
               </p>
               <p>
-                Conveyor: {against.value.conveyorHours.toFixed(1)} h at {against.value.speedMPerMin.toFixed(2)} m/min,{" "}
+                Conveyor: {against.value.conveyorHours.toFixed(1)} h at{" "}
+                {withUnit(against.value.speedMPerMin, "lineSpeed", units)},{" "}
                 <b className="fig">{money(against.value.conveyorCost, currency)}</b>
               </p>
               <p className="soft">

@@ -6,6 +6,7 @@ import { loadPlanFile } from "@/server/plan/load-plan";
 import { preferences } from "@/server/preferences";
 import { personOnPage } from "@/server/sign-in/person";
 import { may, seesCost } from "@/server/sign-in/roles";
+import { countOf } from "@/ui/format";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
 import { Verdict } from "@/ui/marks/verdict";
@@ -32,7 +33,8 @@ export default async function RouteCardPage({ params }: { params: Promise<{ numb
         <PageHead
           above={
             <>
-              {file.customer} · {file.partName}, {plan.pieces ?? "?"} pieces · {file.powder.code}{" "}
+              {file.customer} · {file.partName},{" "}
+              {plan.pieces === null ? "pieces not counted" : countOf(plan.pieces, "piece")} · {file.powder.code}{" "}
               {file.powder.data.name}
             </>
           }

@@ -18,7 +18,7 @@ import { LampCheckForm } from "@/ui/coat/lamp-check-form";
 import { PowderHeightForm } from "@/ui/coat/powder-height-form";
 import { PreFlightForm } from "@/ui/coat/pre-flight-form";
 import { Fold } from "@/ui/fields/fold";
-import { when, withUnit } from "@/ui/format";
+import { countOf, when, withUnit } from "@/ui/format";
 import { FocusOnArrival } from "@/ui/frame/focus-on-arrival";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
@@ -34,7 +34,9 @@ export const metadata: Metadata = { title: "Coat" };
 const lotLabel = (lot: PowderLot, primer: boolean): string =>
   [
     lot.code,
-    lot.daysLeft >= 0 ? `${Math.floor(lot.daysLeft)} days left` : `out of date ${Math.ceil(-lot.daysLeft)} days`,
+    lot.daysLeft >= 0
+      ? `${countOf(Math.floor(lot.daysLeft), "day")} left`
+      : `out of date ${countOf(Math.ceil(-lot.daysLeft), "day")}`,
     ...(lot.stockKg === null ? [] : [`${lot.stockKg.toFixed(1)} kg`]),
     ...(primer ? ["primer"] : []),
     ...(lot.panel?.result === "matches" ? [] : [lot.panel ? "panel off" : "no panel yet"]),
@@ -192,7 +194,7 @@ export default async function CoatPage({
                   )}
                   {row.booth_air_m_per_s !== null && (
                     <>
-                      , draught <b className="fig">{row.booth_air_m_per_s} m/s</b>
+                      , draught <b className="fig">{withUnit(Number(row.booth_air_m_per_s), "airSpeed", units)}</b>
                     </>
                   )}
                   {row.sprayed_hot && (
@@ -203,7 +205,7 @@ export default async function CoatPage({
                   {row.reclaim_percent !== null && `, reclaim ${row.reclaim_percent} %`}
                   {usedKg !== null && (
                     <>
-                      , <b className="fig">{usedKg.toFixed(2)} kg</b> out of the hopper
+                      , <b className="fig">{withUnit(usedKg, "mass", units)}</b> out of the hopper
                     </>
                   )}
                   <span className="faint small block">
