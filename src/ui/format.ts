@@ -1,11 +1,17 @@
 import { type Quantity, quantities, type UnitSystem } from "@/core/units";
 
 /** A canonical value as this person reads it: the figure, and its unit apart so that it can be set lighter. */
-export function figure(value: number, quantity: Quantity, units: UnitSystem): { text: string; unit: string } {
+export function figure(
+  value: number,
+  quantity: Quantity,
+  units: UnitSystem,
+  /** Decimals more than its instruments mostly have. */
+  finer = 0,
+): { text: string; unit: string } {
   const q = quantities[quantity];
   const [own, digits] = units === "us" ? [q.toUs(value), q.usDigits] : [value, q.digits];
   // A tank of 4,200 L is not known to the decilitre.
-  const text = Math.abs(own) >= 1000 ? Math.round(own).toLocaleString("en-GB") : own.toFixed(digits);
+  const text = Math.abs(own) >= 1000 ? Math.round(own).toLocaleString("en-GB") : own.toFixed(digits + finer);
   return { text, unit: q[units] };
 }
 /** A canonical value as the text a field begins with, in this person's unit; nothing for null. */
@@ -18,8 +24,8 @@ export function typed(value: number | null, quantity: Quantity, units: UnitSyste
 /** As a person says it: 12 L where it is 12.0, with no more decimals than `withUnit` has. */
 export const plainly = (value: number, quantity: Quantity, units: UnitSystem): string =>
   `${typed(value, quantity, units)} ${quantities[quantity][units]}`;
-export const withUnit = (value: number, quantity: Quantity, units: UnitSystem): string => {
-  const f = figure(value, quantity, units);
+export const withUnit = (value: number, quantity: Quantity, units: UnitSystem, finer = 0): string => {
+  const f = figure(value, quantity, units, finer);
   return `${f.text} ${f.unit}`;
 };
 

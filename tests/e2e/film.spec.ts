@@ -103,7 +103,9 @@ test("film over time by powder and part; a customer's viewer has no such page", 
   await choose(page.getByLabel("Part", { exact: true }), "Charger enclosure");
   await expect(page).toHaveURL(/powder=GR-815.*part=CHARGER-BOX|part=CHARGER-BOX.*powder=GR-815/);
   await expect(page.getByRole("region", { name: "Rack by rack" })).toBeVisible();
-  await expect(page.getByText(/Ppk against/)).toBeVisible();
+  await expect(page.getByText(/comes? out under/)).toBeVisible();
+  await page.getByText("How sure that is").press("Enter");
+  await expect(page.getByText(/^Ppk \d\.\d\d, 95 % between/)).toBeVisible();
   await page.context().clearCookies();
   await signIn(page, "otto");
   await page.goto("/test/film");

@@ -130,6 +130,18 @@ for (let from = 0; from < views.length; from += PART) {
         .soft(await page.evaluate(() => document.documentElement.scrollWidth), `${path}, phone`)
         .toBeLessThanOrEqual(390);
       expect.soft(await unreadable(page), `${path}, phone`).toEqual([]);
+      // In the other units figures and their names are longer.
+      await page.context().addCookies([{ name: "units", value: "us", url: page.url() }]);
+      await page.reload();
+      await expect(page.locator("h1").first()).toBeVisible();
+      for (const size of [PHONE, TABLET]) {
+        await page.setViewportSize(size);
+        expect
+          .soft(await page.evaluate(() => document.documentElement.scrollWidth), `${path}, US units`)
+          .toBeLessThanOrEqual(size.width);
+        expect.soft(await unreadable(page), `${path}, US units`).toEqual([]);
+      }
+      await page.context().clearCookies({ name: "units" });
     }
     expect(found).toEqual([]);
   });

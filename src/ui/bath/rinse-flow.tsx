@@ -1,7 +1,7 @@
 "use client";
 import { rinseFlowLPerH } from "@/core/bath";
 import { quantities } from "@/core/units";
-import { withUnit } from "../format";
+import { plainly } from "../format";
 import { Entry } from "../forms/entry";
 import { useEntryForm } from "../forms/use-entry-form";
 import { usePreferences } from "../preferences-context";
@@ -32,7 +32,7 @@ export function RinseFlow({ bath, limit }: { bath: string; limit: number | null 
       </div>
       {flow?.ok && (
         <p className="m-0">
-          Overflow <b className="fig">{withUnit(flow.value, "volume", units)}/h</b>{" "}
+          Overflow <b className="fig">{plainly(Math.round(flow.value), "volume", units)}/h</b>{" "}
           <span className="small soft">to stay at {limit} µS/cm, well mixed</span>
         </p>
       )}

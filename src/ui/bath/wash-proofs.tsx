@@ -1,7 +1,7 @@
 import { judgePanel } from "@/core/bath";
 import type { UnitSystem } from "@/core/units";
 import type { PanelSeen, PanelTestSeen, SludgeSeen } from "@/server/baths/wash-proofs";
-import { when, withUnit } from "../format";
+import { plainly, when, withUnit } from "../format";
 import { Grade, Verdict } from "../marks/verdict";
 import { bathValue, parameterName } from "../words/baths";
 import { lookName, sludgeWord } from "../words/wash";
@@ -96,7 +96,7 @@ export function WashProofs({
             <span>
               {sludgeWord[s.what]} <span className="soft">{s.note}</span>
             </span>
-            <span className="num">{s.depthMm === null ? "" : withUnit(s.depthMm, "size", units)}</span>
+            <span className="num">{s.depthMm === null ? "" : plainly(s.depthMm, "size", units)}</span>
           </div>
         ))}
       </div>

@@ -137,6 +137,7 @@ export function SolventRubForm({
       send={async (read) => {
         const { grade, onPanel } = held.values;
         const [doubleRubs, limit] = [read.number("rubs"), read.number("limit")];
+        if (grade === "") read.refuse("grade", "Choose the grade: what the rubbed place looks like.");
         const { supersedes } = replaces;
         const rubbed = { doubleRubs, limit, grade: Number(grade) };
         const kept = await recorder.send({ kind: "solvent-rub", rack, ...rubbed, onPanel, supersedes });

@@ -218,17 +218,21 @@ export function CoatForm({
             window !== null &&
             ((window[0] !== null && value < window[0]) || (window[1] !== null && value > window[1]));
           return (
-            <div key={key}>
-              <F.Num name={key} label={unit ? `${label}, ${unit}` : label} />
-              <span className={`small ${out ? "text-out" : "soft"}`}>
-                {window ? windowWord(window) : " "}
-                {value !== null && window && (
-                  <span className="ml-1.5">
-                    <Shape result={out ? "out" : "in"} />
-                  </span>
-                )}
-              </span>
-            </div>
+            <F.Num
+              key={key}
+              name={key}
+              label={unit ? `${label}, ${unit}` : label}
+              hint={
+                <span className={out ? "text-out" : ""}>
+                  {window ? windowWord(window) : " "}
+                  {value !== null && window && (
+                    <span className="ml-1.5">
+                      <Shape result={out ? "out" : "in"} />
+                    </span>
+                  )}
+                </span>
+              }
+            />
           );
         })}
         <F.Words name="gun" id="gun" label="Gun" most={40} />

@@ -50,22 +50,26 @@ function Num({
   label,
   quantity,
   placeholder,
+  hint,
   ...shared
-}: Shared & { name: string; quantity?: Quantity; placeholder?: string }) {
+}: Shared & { name: string; quantity?: Quantity; placeholder?: string; hint?: ReactNode }) {
   const { units } = usePreferences();
   const [text, set] = useValue(name);
   return (
     <Named name={name} label={quantity ? `${label}, ${quantities[quantity][units]}` : label} {...shared}>
       {(own) => (
-        <input
-          {...own}
-          className="input num"
-          inputMode="decimal"
-          autoComplete="off"
-          placeholder={placeholder}
-          value={text}
-          onChange={(e) => set(e.target.value)}
-        />
+        <>
+          <input
+            {...own}
+            className="input num"
+            inputMode="decimal"
+            autoComplete="off"
+            placeholder={placeholder}
+            value={text}
+            onChange={(e) => set(e.target.value)}
+          />
+          {hint}
+        </>
       )}
     </Named>
   );
@@ -174,7 +178,7 @@ function Pick({
         <Choice
           id={id}
           className="input"
-          required={required}
+          {...(required ? { name, required } : {})}
           value={value}
           onChange={(next) => {
             set(next);

@@ -9,6 +9,7 @@ import { personOnPage } from "@/server/sign-in/person";
 import { ofTheShop, seesCost } from "@/server/sign-in/roles";
 import { FilmGroups } from "@/ui/charts/film-groups";
 import { SubgroupChart } from "@/ui/charts/subgroup-chart";
+import { Fold } from "@/ui/fields/fold";
 import { countOf, withUnit } from "@/ui/format";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
@@ -30,6 +31,12 @@ const groupName = {
 } as const;
 /** Ppk from here on is usually asked for; under 1 some of the film is out. */
 const PPK_ASKED = 1.33;
+
+/** A share as so many of a hundred, or of a thousand where it is small. */
+const inHundred = (share: number): string =>
+  share < 0.01
+    ? `${countOf(Math.max(1, Math.round(1000 * share)), "spot")} in 1,000`
+    : `${countOf(Math.round(100 * share), "spot")} in 100`;
 
 export default async function FilmTrendsPage({
   searchParams,
@@ -62,6 +69,7 @@ export default async function FilmTrendsPage({
   const ends = [...means, ...(trends.limits ? [trends.limits.minUm, trends.limits.maxUm] : [])];
   const domain: [number, number] = ends.length > 0 ? [Math.min(...ends) - 2, Math.max(...ends) + 2] : [0, 1];
   const { capability, over } = trends;
+  const film = (um: number) => withUnit(um, "thickness", units);
   return (
     <>
       <section className="bench">
@@ -93,57 +101,57 @@ export default async function FilmTrendsPage({
           <>
             <div className="ruled mt-3 flex flex-wrap items-baseline gap-x-8 gap-y-2">
               <span>
-                <span className="small soft block">mean of the racks</span>
-                <b className="fig text-[28px]">{withUnit(trends.all.mean, "thickness", units)}</b>
-                {trends.all.interval && (
-                  <span className="small soft">
-                    {" "}
-                    95 %: {withUnit(trends.all.interval[0], "thickness", units)} to{" "}
-                    {withUnit(trends.all.interval[1], "thickness", units)}
-                  </span>
-                )}
-                {trends.all.sdBetween !== null && trends.all.sdWithin !== null && (
-                  <span className="small soft block">
-                    s {withUnit(trends.all.sdBetween, "thickness", units)} from rack to rack,{" "}
-                    {withUnit(trends.all.sdWithin, "thickness", units)} from spot to spot of one
-                  </span>
-                )}
+                <span className="small soft block">film, on the mean of the racks</span>
+                <b className="fig text-[28px]">{film(trends.all.mean)}</b>
               </span>
-              {capability ? (
-                <span>
-                  <span className="small soft block">
-                    Ppk against {withUnit(trends.limits?.minUm ?? 0, "thickness", units)} to{" "}
-                    {withUnit(trends.limits?.maxUm ?? 0, "thickness", units)}
-                  </span>
-                  <b className="fig text-[28px]">{capability.ppk.toFixed(2)}</b>{" "}
+              {capability && trends.limits ? (
+                <p className="m-0 max-w-[420px]">
                   <Verdict result={capability.ppkInterval[1] < 1 ? "out" : capability.ppk < PPK_ASKED ? "watch" : "in"}>
-                    95 %: {capability.ppkInterval[0].toFixed(2)} to {capability.ppkInterval[1].toFixed(2)}
-                  </Verdict>
-                </span>
+                    {capability.shareBelow === null || capability.shareBelow < 0.0005
+                      ? `Hardly a spot comes out under ${film(trends.limits.minUm)}`
+                      : `About ${inHundred(capability.shareBelow)} come out under ${film(trends.limits.minUm)}`}
+                  </Verdict>{" "}
+                  <span className="soft">if the work goes on as it went in this span.</span>
+                </p>
               ) : (
                 <span className="soft">
                   {powder
-                    ? "Too few spots to say how capable it is (25 wanted)."
+                    ? "Too few spots to say how many of the next would be thin (25 wanted)."
                     : "Choose a powder: each has a range of its own to be held against."}
-                </span>
-              )}
-              {capability?.shareBelow !== null && capability && (
-                <span>
-                  <span className="small soft block">predicted thin</span>
-                  <b className="fig text-[28px]">{(100 * (capability.shareBelow ?? 0)).toFixed(1)} %</b>
                 </span>
               )}
               {over && seesCost(person) && (
                 <span>
                   <span className="small soft block">
-                    laid on above {withUnit(over.targetUm, "thickness", units)}, {withUnit(over.areaM2, "area", units)}{" "}
-                    coated
+                    laid on above {film(over.targetUm)}, {withUnit(over.areaM2, "area", units)} coated
                   </span>
                   <b className="fig text-[28px]">{withUnit(over.kg, "mass", units)}</b>
                   {over.money !== null && <span className="fig"> {money(over.money, site.rates?.currency ?? "")}</span>}
                 </span>
               )}
             </div>
+            <Fold summary="How sure that is">
+              {trends.all.interval && (
+                <p className="m-0">
+                  The mean lies between <b className="fig">{film(trends.all.interval[0])}</b> and{" "}
+                  <b className="fig">{film(trends.all.interval[1])}</b>, 95 times in 100.
+                </p>
+              )}
+              {trends.all.sdBetween !== null && trends.all.sdWithin !== null && (
+                <p className="m-0">
+                  Racks differ by {film(trends.all.sdBetween)}, spots of one rack by {film(trends.all.sdWithin)}{" "}
+                  (standard deviations).
+                </p>
+              )}
+              {capability && trends.limits && (
+                <p className="m-0">
+                  Ppk <b className="fig">{capability.ppk.toFixed(2)}</b>, 95 % between{" "}
+                  {capability.ppkInterval[0].toFixed(2)} and {capability.ppkInterval[1].toFixed(2)}, against{" "}
+                  {film(trends.limits.minUm)} to{" "}
+                  {trends.limits.maxUm === null ? "no upper limit" : film(trends.limits.maxUm)}; {PPK_ASKED} asked.
+                </p>
+              )}
+            </Fold>
             {trends.chart && (
               <section className="ruled mt-5" aria-label="Rack by rack">
                 <h2>

@@ -205,7 +205,7 @@ export default async function CoatPage({
                   {row.reclaim_percent !== null && `, reclaim ${row.reclaim_percent} %`}
                   {usedKg !== null && (
                     <>
-                      , <b className="fig">{withUnit(usedKg, "mass", units)}</b> out of the hopper
+                      , <b className="fig">{withUnit(usedKg, "mass", units, 1)}</b> out of the hopper
                     </>
                   )}
                   <span className="faint small block">

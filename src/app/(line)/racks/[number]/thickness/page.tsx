@@ -104,7 +104,7 @@ export default async function ThicknessPage({ params }: { params: Promise<{ numb
             <>
               What to read
               {plan
-                ? `: ${plan.spots} spots${plan.sample === null ? "" : `, ${plan.sample} of ${plan.lot} pieces`}, by seed ${plan.seed}`
+                ? `: ${countOf(plan.spots, "spot")}${plan.sample === null ? "" : `, ${plan.sample} of ${countOf(plan.lot ?? 0, "piece")}`}, places drawn by ${plan.seed}`
                 : ", by rule, area and risk"}
             </>
           }
