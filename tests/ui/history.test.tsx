@@ -153,7 +153,7 @@ describe("racks out of the dry-off", () => {
   });
   test("none, all dry, and more than are listed", () => {
     expect(words(section([]))).toBe("No rack was looked at out of the dry-off yet.");
-    expect(words(section([seen({})]))).toContain("All 1 racks came out dry.");
+    expect(words(section([seen({})]))).toContain("The one rack came out dry.");
     const many = Array.from({ length: 11 }, (_, i) =>
       seen({ rack: `09${i + 10}`, at: ago(60 - i), result: "out", reasons: ["damp"] }),
     );

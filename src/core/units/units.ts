@@ -108,6 +108,15 @@ export const quantities = {
     digits: 1,
     usDigits: 3,
   },
+  /** Of a gun from the part, of hooks from one another. */
+  distance: {
+    metric: "mm",
+    us: "in",
+    toUs: (mm: number) => mm / 25.4,
+    fromUs: (inch: number) => inch * 25.4,
+    digits: 0,
+    usDigits: 1,
+  },
   lineSpeed: {
     metric: "m/min",
     us: "ft/min",

@@ -9,7 +9,8 @@ import {
   type TitratedParameter,
   titratedParameters,
 } from "@/core/bath";
-import { parseNumber, type UnitSystem } from "@/core/units";
+import { parseNumber, quantities, type UnitSystem } from "@/core/units";
+import { typed } from "../format";
 import { Entry, type Reader } from "../forms/entry";
 import { TextField } from "../forms/text-field";
 import { TypedNumber } from "../forms/typed-number";
@@ -32,6 +33,9 @@ const roleName = { cleaner: "cleaner", conversion: "conversion", rinse: "rinse o
 const washStages = ["clean", "clean-rinse", "conversion", "rinse", "seal", "final-rinse"] as const;
 const isTitrated = (p: BathParameter): p is TitratedParameter => (titratedParameters as readonly string[]).includes(p);
 
+/** What of it is a volume, and typed in the person's unit. */
+const volumes: ReadonlySet<string> = new Set(["volumeL", "freeboardL", "stepL", "maxSingleL"]);
+
 type Texts = Readonly<Record<string, string>>;
 const plain = (value: number | null): string => (value === null ? "" : String(Math.round(value * 1000) / 1000));
 
@@ -39,10 +43,10 @@ const plain = (value: number | null): string => (value === null ? "" : String(Ma
 function textsOf(bath: BathSetup, units: UnitSystem): Texts {
   const out: Record<string, string> = {
     name: bath.name,
-    volumeL: plain(bath.volumeL),
-    freeboardL: plain(bath.freeboardL),
-    stepL: plain(bath.stepL),
-    maxSingleL: plain(bath.maxSingleL),
+    volumeL: typed(bath.volumeL, "volume", units),
+    freeboardL: typed(bath.freeboardL, "volume", units),
+    stepL: typed(bath.stepL, "volume", units),
+    maxSingleL: typed(bath.maxSingleL, "volume", units),
     roundHours: plain(bath.roundHours),
     titrationFactorPercentPerMl: plain(bath.titrationFactorPercentPerMl),
     concentratePercent: plain(bath.concentratePercent),
@@ -89,8 +93,9 @@ export function BathSetupForm({
   save: Save;
 }) {
   const { units } = usePreferences();
+  const shown = textsOf(bath, units);
   const held = useEntryForm(`bath set-up ${code ?? "new"}`, {
-    texts: textsOf(bath, units) as Texts,
+    texts: shown,
     watched: bathParameters.filter((p) => bath.windows[p] !== undefined) as readonly BathParameter[],
     stage: bath.stage,
     role: bath.role as BathSetup["role"],
@@ -126,6 +131,11 @@ export function BathSetupForm({
       if (!value.ok) {
         wrong ??= `${label}: ${failureText(value.error)}`;
         return null;
+      }
+      if (volumes.has(key)) {
+        // What was not touched stays as it is to the last decimal.
+        if (text === (shown[key] ?? "")) return bath[key as "volumeL"];
+        return units === "us" ? quantities.volume.fromUs(value.value) : value.value;
       }
       const [parameter = "", field] = key.split(".");
       return field !== undefined && field !== "recheck" && field !== "round"
@@ -190,6 +200,7 @@ export function BathSetupForm({
       className={wide ? "col-span-full" : ""}
     />
   );
+  const litre = quantities.volume[units];
   const grid = "mt-2 grid grid-cols-[repeat(auto-fill,minmax(150px,1fr))] gap-3";
   return (
     <Entry
@@ -209,8 +220,8 @@ export function BathSetupForm({
           {word("name", "Name", 60)}
           <F.Pick name="stage" label="Stage of the line" of={washStages.map((s) => [s, passageName[s] ?? s])} />
           <F.Pick name="role" label="What it does" of={bathRoles.map((r) => [r, roleName[r]])} />
-          {field("volumeL", "Volume, L", true)}
-          {field("freeboardL", "Room above the level, L", true)}
+          {field("volumeL", `Volume, ${litre}`, true)}
+          {field("freeboardL", `Room above the level, ${litre}`, true)}
           {field("roundHours", "Round every, h", true)}
           {field("contactFrom", "Contact at least, s")}
           {field("contactTo", "Contact at most, s")}
@@ -270,8 +281,8 @@ export function BathSetupForm({
           {word("acidProduct", "What brings pH down", 80)}
           {field("targetPh", "Target pH")}
           {field("phChangePerLPerM3", "pH change per L and m³")}
-          {field("stepL", "Least that can be measured out, L", true)}
-          {field("maxSingleL", "Largest single dose, L")}
+          {field("stepL", `Least that can be measured out, ${litre}`, true)}
+          {field("maxSingleL", `Largest single dose, ${litre}`)}
           {word("otherProducts", "Other products that may go in, by commas", 300, true)}
           {word("moves", "What each moves, where not as usual: Acid: ph, conductivity; Defoamer: nothing", 300, true)}
           {word("caution", "Caution shown at this tank", 300, true)}

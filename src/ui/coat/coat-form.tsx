@@ -1,12 +1,14 @@
 "use client";
 import { type CoatSituation, type CoatSystem, coatSituations, coatSystems } from "@/core/coating";
 import type { Options } from "../fields/in-form";
+import { typed } from "../format";
 import { Entry } from "../forms/entry";
 import { SetAside } from "../forms/set-aside";
 import { useEntryForm } from "../forms/use-entry-form";
 import { useRecorder } from "../forms/use-recorder";
 import { Shape } from "../marks/verdict";
-import { situationName, systemName } from "../words/coating";
+import { usePreferences } from "../preferences-context";
+import { settingQuantity, situationName, systemName } from "../words/coating";
 
 export type SheetWindow = {
   readonly kv: readonly [number, number];
@@ -104,8 +106,10 @@ const windowOf = (
       return null;
   }
 };
-const windowWord = ([lower, upper]: readonly [number | null, number | null]) =>
-  lower === null ? `up to ${upper}` : `${lower}–${upper}`;
+const windowWord = ([lower, upper]: readonly [number | null, number | null], say: (value: number) => string) => {
+  const [from, to] = [lower, upper].map((v) => (v === null ? "" : say(v)));
+  return lower === null ? `up to ${to}` : `${from}–${to}`;
+};
 
 /** A coat with what was read at the gun and the earth, each against the set-up sheet as it is typed. */
 export function CoatForm({
@@ -136,11 +140,14 @@ export function CoatForm({
   sheet: SheetWindow | null;
   last: (CoatSettings & { readonly label: string }) | null;
 }) {
+  const { units } = usePreferences();
   const asTexts = (settings: Partial<CoatSettings>) =>
     Object.fromEntries(
       every.flatMap(({ key }) => {
         const value = settings[key];
-        return value === null || value === undefined ? [] : [[key, String(Math.round(value * 1000) / 1000)]];
+        if (value === null || value === undefined) return [];
+        const quantity = settingQuantity[key];
+        return [[key, quantity ? typed(value, quantity, units) : String(Math.round(value * 1000) / 1000)]];
       }),
     ) as Partial<Record<Key, string>>;
   const held = useEntryForm(`coat ${rack}`, {
@@ -172,10 +179,9 @@ export function CoatForm({
       foot={<SetAside setAside={recorder.setAside} busy={recorder.busy} />}
       send={(read) => {
         const { layer, gun, hot, colour, system } = held.values;
-        const settings = Object.fromEntries(every.map(({ key }) => [key, read.maybe(key)])) as Record<
-          Key,
-          number | null
-        >;
+        const settings = Object.fromEntries(
+          every.map(({ key }) => [key, read.maybe(key, settingQuantity[key])]),
+        ) as Record<Key, number | null>;
         const asked = (answer: string) => (answer === "" ? null : answer === "yes");
         return recorder.send({
           kind: "coat",
@@ -212,7 +218,8 @@ export function CoatForm({
       <div className="grid grid-cols-4 gap-3 max-[700px]:grid-cols-2">
         {every.map(({ key, label, unit }) => {
           const window = windowOf(key, sheet, situation);
-          const value = held.live(key);
+          const quantity = settingQuantity[key];
+          const value = held.live(key, quantity);
           const out =
             value !== null &&
             window !== null &&
@@ -221,10 +228,11 @@ export function CoatForm({
             <F.Num
               key={key}
               name={key}
-              label={unit ? `${label}, ${unit}` : label}
+              label={unit && !quantity ? `${label}, ${unit}` : label}
+              {...(quantity ? { quantity } : {})}
               hint={
                 <span className={out ? "text-out" : ""}>
-                  {window ? windowWord(window) : " "}
+                  {window ? windowWord(window, (v) => (quantity ? typed(v, quantity, units) : String(v))) : " "}
                   {value !== null && window && (
                     <span className="ml-1.5">
                       <Shape result={out ? "out" : "in"} />

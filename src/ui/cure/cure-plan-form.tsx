@@ -22,10 +22,11 @@ export function CurePlanForm({
   keep: Save;
 }) {
   const { units } = usePreferences();
+  const shown = typed(handleBelowC, "temperature", units);
   const held = useEntryForm("cure plan", {
     index: String(plannedIndex),
     every: String(proofEveryLoads),
-    handle: typed(handleBelowC, "temperature", units),
+    handle: shown,
     reason: "",
     hold: planHoldToo,
   });
@@ -45,7 +46,8 @@ export function CurePlanForm({
           plannedIndex: read.number("index"),
           planHoldToo: held.values.hold,
           proofEveryLoads: read.number("every"),
-          handleBelowC: read.number("handle", "temperature"),
+          // What was not touched stays as it is to the last decimal.
+          handleBelowC: held.values.handle === shown ? handleBelowC : read.number("handle", "temperature"),
         })
       }
     >

@@ -6,6 +6,7 @@ import { useEntryForm } from "../forms/use-entry-form";
 import { useRecorder } from "../forms/use-recorder";
 import { Verdict } from "../marks/verdict";
 import { usePreferences } from "../preferences-context";
+import { quantityOf } from "../words/coating";
 
 const labels: Record<ConditionQuantity, string> = {
   "air-temperature": "Air",
@@ -14,9 +15,8 @@ const labels: Record<ConditionQuantity, string> = {
   "compressed-air-dew-point": "Compressed air, dew point",
   "booth-air-speed": "Booth air",
 };
-/** The quantity of a condition where it follows the person's units; its own unit else. */
-const unitOf = (q: ConditionQuantity) =>
-  (({ "°C": "temperature", "m/s": "airSpeed" }) as const)[conditionQuantities[q].unit as "°C" | "m/s"] ?? null;
+/** The quantity of a condition where it follows the person's units. */
+const unitOf = (q: ConditionQuantity) => quantityOf[conditionQuantities[q].unit];
 
 /** Air and metal as read now: each a record of its own; the dew-point margin as one types. */
 export function AirForm({
@@ -33,7 +33,7 @@ export function AirForm({
   const held = useEntryForm(`air ${place}`, begun);
   const recorder = useRecorder(held);
   const F = held.fields;
-  const live = (q: ConditionQuantity) => (quantities.includes(q) ? held.live(q, unitOf(q) ?? undefined) : null);
+  const live = (q: ConditionQuantity) => (quantities.includes(q) ? held.live(q, unitOf(q)) : null);
   const [air, humidity, metal] = [live("air-temperature"), live("humidity"), live("metal-temperature")];
   const dew = air !== null && humidity !== null ? dewPointC({ airC: air, relativeHumidityPercent: humidity }) : null;
   return (
@@ -46,7 +46,7 @@ export function AirForm({
       begin={quantities}
       send={(read) => {
         const values = quantities.flatMap((quantity) => {
-          const value = read.maybe(quantity, unitOf(quantity) ?? undefined);
+          const value = read.maybe(quantity, unitOf(quantity));
           return value === null ? [] : [{ quantity, value }];
         });
         if (values.length === 0) read.refuse(null, "Type at least one value.");

@@ -5,6 +5,7 @@ import { Fold } from "../fields/fold";
 import { when, withUnit } from "../format";
 import { MarginBlock } from "../frame/margin";
 import { Grade, Verdict } from "../marks/verdict";
+import { quantityOf } from "../words/coating";
 import { AirForm } from "./air-form";
 
 const names: Record<ConditionQuantity, string> = {
@@ -36,6 +37,7 @@ export function AirNow({
   place?: string;
 }) {
   const { lasts } = air;
+  const quantity = (unit: string) => quantityOf[unit];
   return (
     <MarginBlock title="Air">
       {air.readings.length === 0 && <p className="soft">No reading in the last twelve hours.</p>}
@@ -45,9 +47,9 @@ export function AirNow({
             {names[r.quantity]} <span className="faint small">{r.place}</span>
           </span>
           <b className="fig">
-            {r.unit === "°C"
-              ? withUnit(r.value, "temperature", units)
-              : `${r.value.toFixed(r.unit === "%" ? 0 : 1)} ${r.unit}`}
+            {quantity(r.unit)
+              ? withUnit(r.value, quantity(r.unit) ?? "temperature", units)
+              : `${r.value.toFixed(0)} ${r.unit}`}
           </b>
           <span className="faint small text-right">{when(r.at, now, timeZone)}</span>
         </div>

@@ -11,8 +11,8 @@ import type {
 } from "@/core/coating";
 // From its own file: the frame carries these words, and not the statistics beside them.
 import { settings } from "@/core/coating/set-up";
-import { quantities, type UnitSystem } from "@/core/units";
-import { figure } from "../format";
+import { type Quantity, quantities, type UnitSystem } from "@/core/units";
+import { plainly } from "../format";
 
 export const settingName: Record<Setting, string> = {
   kv: "gun voltage",
@@ -41,19 +41,36 @@ const otherNames: Record<string, string> = {
 };
 export const comparedName = (name: string): string => settingName[name as Setting] ?? otherNames[name] ?? name;
 
+/** Settings that follow the person's units, and what each is of. */
+export const settingQuantity: Readonly<Partial<Record<string, Quantity>>> = {
+  gunAirKPa: "pressure",
+  gunAirRestKPa: "pressure",
+  boothAirMPerS: "airSpeed",
+  distanceMm: "distance",
+  hookPitchMm: "distance",
+  metalC: "temperature",
+  dewPointC: "temperature",
+  blastUm: "thickness",
+  hopperBeforeKg: "mass",
+  hopperAfterKg: "mass",
+  hopperAddedKg: "mass",
+};
+/** Of a unit's word as it is kept, the quantity that follows the person's units. */
+export const quantityOf: Readonly<Partial<Record<string, Quantity>>> = {
+  kPa: "pressure",
+  "°C": "temperature",
+  "m/s": "airSpeed",
+};
 const otherUnits: Record<string, string> = { humidity: "%" };
 /** A compared value as this person reads it. */
 export function comparedValue(name: string, value: number | string | null, units: UnitSystem): string {
   if (value === null) return "not read";
   if (typeof value === "string") return name === "situation" ? value.replaceAll("-", " ") : value;
-  if (name === "gunAirKPa" || name === "gunAirRestKPa") return join(figure(value, "pressure", units));
-  if (name === "metalC" || name === "dewPointC") return join(figure(value, "temperature", units));
-  if (name === "blastUm") return join(figure(value, "thickness", units));
+  const quantity = settingQuantity[name];
+  if (quantity) return plainly(value, quantity, units);
   const unit = settings[name as Setting]?.unit ?? otherUnits[name] ?? "";
   return `${Math.round(value * 100) / 100}${unit ? ` ${unit}` : ""}`;
 }
-const join = ({ text, unit }: { text: string; unit: string }) => `${text} ${unit}`;
-
 export const situationName: Record<CoatSituation, string> = {
   "first-coat": "first coat",
   recess: "recesses",
@@ -177,9 +194,10 @@ export function preFlightUnit(
 ): { unit: string; from: (typed: number) => number; to: (value: number) => number } {
   const same = { unit, from: (x: number) => x, to: (x: number) => x };
   if (units !== "us") return same;
-  if (unit === "kPa") return { unit: "psi", from: quantities.pressure.fromUs, to: quantities.pressure.toUs };
-  if (unit === "°C") return { unit: "°F", from: quantities.temperature.fromUs, to: quantities.temperature.toUs };
-  return same;
+  const quantity = quantityOf[unit];
+  if (!quantity) return same;
+  const { us, fromUs, toUs } = quantities[quantity];
+  return { unit: us, from: fromUs, to: toUs };
 }
 
 /** The earth in a line: the sum of its links, a least value while one is unread, and which link holds most of what is too much. */

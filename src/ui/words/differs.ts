@@ -1,6 +1,6 @@
 import type { Difference } from "@/core/comparison";
 import type { Quantity, UnitSystem } from "@/core/units";
-import { minutesSeconds, span, withUnit } from "../format";
+import { minutesSeconds, plainly, span, withUnit } from "../format";
 import { bathValue, parameterName } from "./baths";
 
 const names: Record<string, string> = {
@@ -38,7 +38,7 @@ export function comparedFigure(variable: string, value: number, units: UnitSyste
   if (kind === "wait") return span(value * 60_000);
   if (kind === "kv") return `${value.toFixed(0)} kV`;
   if (kind === "earth") return `${value.toFixed(2)} MΩ`;
-  if (kind === "distance") return `${value.toFixed(0)} mm`;
+  if (kind === "distance") return plainly(value, "distance", units);
   const quantity = quantities[kind];
   return quantity ? withUnit(value, quantity, units) : String(value);
 }
