@@ -457,7 +457,7 @@ describe("the film as it is read", () => {
       />,
     );
   test("mean, spread and lowest spot each carry their unit", () => {
-    expect(figures({})).toBe("mean s.d. of spots lowest spot readings 74.2 µm 3.5 µm 61.0 µm 12 of 30");
+    expect(figures({})).toBe("mean spots differ by lowest spot readings 74.2 µm 3.5 µm 61.0 µm 12 of 30");
     expect(figures({}, "us")).toMatch(/2\.92 mil 0\.14 mil 2\.40 mil 12 of 30/);
     expect(figures({ meanUm: null, sdUm: null, lowestUm: null, read: 0 })).toContain("– µm – µm – µm 0 of 30");
   });

@@ -127,7 +127,7 @@ export function ConveyorPlanner({
             />
             <b>{w.what}</b>{" "}
             <span className="soft">
-              {w.metal.replaceAll("-", " ")}, {sectionWords(w)}
+              {w.metal.replaceAll("-", " ")}, {sectionWords(w, units)}
             </span>
           </label>
         ))}

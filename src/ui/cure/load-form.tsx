@@ -216,8 +216,8 @@ export function LoadForm({
               </p>
               {heaviest && chosen.length > 1 && hottest && (
                 <p className={`small m-0 ${cold ? "text-watch" : "soft"}`}>
-                  {heaviest.number} is the heaviest, {sectionWords(heaviest)}: it heats slowest, so hang it where it is
-                  hottest, {hottest} by the newest survey.
+                  {heaviest.number} is the heaviest, {sectionWords(heaviest, units)}: it heats slowest, so hang it where
+                  it is hottest, {hottest} by the newest survey.
                 </p>
               )}
             </div>
@@ -327,7 +327,7 @@ function WaitingRow({
           <span>
             {rack.part}{" "}
             <span className="small soft">
-              {rack.metal.replaceAll("-", " ")}, {sectionWords(rack)}
+              {rack.metal.replaceAll("-", " ")}, {sectionWords(rack, units)}
               {rack.massKg === null ? "" : `, ${withUnit(rack.massKg, "mass", units)}`}
             </span>
           </span>

@@ -239,7 +239,7 @@ function PieceRow({
       <span>
         {piece.what}{" "}
         <span className="soft small">
-          {piece.metal.replaceAll("-", " ")}, {sectionWords(piece)}
+          {piece.metal.replaceAll("-", " ")}, {sectionWords(piece, units)}
           {piece.massKg === null ? "" : `, ${withUnit(piece.massKg, "mass", units)}`} · {piece.powder}
         </span>
       </span>

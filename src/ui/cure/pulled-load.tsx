@@ -43,7 +43,7 @@ export function PulledLoad({ file, units }: { file: LoadFile; units: UnitSystem 
             <Link
               key={r.rack}
               href={`/racks/${r.rack}/cure`}
-              className="row min-h-[52px] grid-cols-[64px_minmax(0,1fr)_220px_170px] items-center text-ink no-underline hover:bg-sorrel-tint max-[820px]:grid-cols-[64px_minmax(0,1fr)]"
+              className="row min-h-[52px] grid-cols-[64px_minmax(0,1fr)_220px_170px] items-center text-ink no-underline hover:bg-sorrel-tint max-[820px]:grid-cols-[64px_minmax(0,1fr)_auto]"
             >
               <b className="fig text-[17px]">{r.rack}</b>
               <span>
@@ -63,13 +63,15 @@ export function PulledLoad({ file, units }: { file: LoadFile; units: UnitSystem 
                   "no trace"
                 )}
               </span>
-              {verdict?.ok ? (
-                <Verdict result={r.gel ? gelStateWords[gelState(verdict.value)].result : verdict.value.result}>
-                  {r.gel ? gelStateWords[gelState(verdict.value)].word : bakeInShort(verdict.value, units).word}
-                </Verdict>
-              ) : (
-                <Verdict result="unknown">By procedure</Verdict>
-              )}
+              <span className="max-[820px]:col-start-2">
+                {verdict?.ok ? (
+                  <Verdict result={r.gel ? gelStateWords[gelState(verdict.value)].result : verdict.value.result}>
+                    {r.gel ? gelStateWords[gelState(verdict.value)].word : bakeInShort(verdict.value, units).word}
+                  </Verdict>
+                ) : (
+                  <Verdict result="unknown">By procedure</Verdict>
+                )}
+              </span>
             </Link>
           );
         })}
@@ -81,7 +83,10 @@ export function PulledLoad({ file, units }: { file: LoadFile; units: UnitSystem 
       ))}
       {file.sections &&
         verdicts(file).map((s) => (
-          <div key={s.name} className="row grid-cols-[minmax(0,1fr)_130px_170px] items-center">
+          <div
+            key={s.name}
+            className="row grid-cols-[minmax(0,1fr)_110px_170px] items-center max-[560px]:grid-cols-[minmax(0,1fr)_84px_84px]"
+          >
             <b>{s.name}</b>
             <span className="num">
               {s.index === null ? (

@@ -35,7 +35,15 @@ export function CreepChart({
           ...zones.map(
             (z, i): Layer => ({ kind: "moment", x: z.meanMm, y: [-i - 0.3, -i + 0.3], tone: "ink", width: 2.5 }),
           ),
-          ...zones.map((z, i): Layer => ({ kind: "beside", y: -i, text: `mean ${said(z.meanMm)}`, tone: "ink" })),
+          ...zones.map(
+            (z, i): Layer => ({
+              kind: "beside",
+              y: -i,
+              text: `mean ${said(z.meanMm)}`,
+              short: said(z.meanMm),
+              tone: "ink",
+            }),
+          ),
         ],
       }}
     />

@@ -9,7 +9,7 @@ import {
   rustGrade,
 } from "@/core/field";
 import { ok, type Result } from "@/core/result";
-import { parseNumber } from "@/core/units";
+import { parseNumber, quantities, type UnitSystem } from "@/core/units";
 import { Choice } from "../fields/choice";
 import { withUnit } from "../format";
 import { Entry } from "../forms/entry";
@@ -30,11 +30,11 @@ type Zone = {
   length: string;
   rust: string;
 };
-const empty = (key = uuidv7()): Zone => ({
+const empty = (units: UnitSystem, key = uuidv7()): Zone => ({
   key,
   zone: "",
   from: "chip",
-  scribe: "0.5",
+  scribe: units === "us" ? "0.02" : "0.5",
   widths: "",
   area: "",
   length: "",
@@ -44,11 +44,16 @@ const numberIn = (text: string): number | null => {
   const read = parseNumber(text);
   return text.trim() !== "" && read.ok ? read.value : null;
 };
+/** A length in mm, typed in the person's unit. */
+const mmIn = (text: string, units: UnitSystem): number | null => {
+  const value = numberIn(text);
+  return value === null || units !== "us" ? value : quantities.creep.fromUs(value);
+};
 /** Creep of a zone as far as it is typed; null while it is not. */
-function creepOf(z: Zone): Result<{ creepMm: number; rating: number | null; more: number }> | null {
-  const scribeMm = numberIn(z.scribe) ?? 0;
+function creepOf(z: Zone, units: UnitSystem): Result<{ creepMm: number; rating: number | null; more: number }> | null {
+  const scribeMm = mmIn(z.scribe, units) ?? 0;
   if (z.from === "area") {
-    const [areaMm2, lengthMm] = [numberIn(z.area), numberIn(z.length)];
+    const [areaMm2, lengthMm] = [numberIn(z.area), mmIn(z.length, units)];
     if (areaMm2 === null || lengthMm === null) return null;
     const creep = creepFromArea({ areaMm2, lengthMm, scribeMm });
     const rating = creep.ok ? creepRating(creep.value) : creep;
@@ -58,13 +63,13 @@ function creepOf(z: Zone): Result<{ creepMm: number; rating: number | null; more
         ? null
         : rating;
   }
-  const w = widthsOf(z.widths);
+  const w = widthsOf(z.widths, units);
   if (!w.ok || w.widths.length === 0) return null;
   const creep = z.from === "scribe" ? creepFromScribe(w.widths, scribeMm) : creepFromChip(w.widths);
   return creep.ok ? ok({ ...creep.value, more: Math.max(0, CREEP_LEAST_POINTS - creep.value.n) }) : creep;
 }
 
-function widthsOf(text: string): { ok: true; widths: number[] } | { ok: false; text: string } {
+function widthsOf(text: string, units: UnitSystem): { ok: true; widths: number[] } | { ok: false; text: string } {
   const widths: number[] = [];
   for (const word of text
     .trim()
@@ -72,7 +77,7 @@ function widthsOf(text: string): { ok: true; widths: number[] } | { ok: false; t
     .filter(Boolean)) {
     const n = parseNumber(word);
     if (!n.ok) return { ok: false, text: failureText(n.error) };
-    widths.push(n.value);
+    widths.push(units === "us" ? quantities.creep.fromUs(n.value) : n.value);
   }
   return { ok: true, widths };
 }
@@ -80,7 +85,8 @@ function widthsOf(text: string): { ok: true; widths: number[] } | { ok: false; t
 /** A visit: zones with creep widths, mean and rating as they are typed. Kept in the browser until it is recorded. */
 export function VisitForm({ structure }: { structure: string }) {
   const { units } = usePreferences();
-  const held = useEntryForm(`visit ${structure}`, { zones: [empty("first")], weather: "", note: "" });
+  const unit = quantities.creep[units];
+  const held = useEntryForm(`visit ${structure}`, { zones: [empty(units, "first")], weather: "", note: "" });
   const [zones, setZones] = held.field("zones");
   const recorder = useRecorder(held);
   const F = held.fields;
@@ -100,7 +106,7 @@ export function VisitForm({ structure }: { structure: string }) {
         const begun = (z: Zone) => [z.zone, z.widths, z.area, z.length, z.rust].some((text) => text.trim() !== "");
         for (const z of zones.filter(begun)) {
           if (z.zone.trim() === "") return refuse(null, "Name the zone: bay 4, splash zone.");
-          const w = widthsOf(z.widths);
+          const w = widthsOf(z.widths, units);
           if (!w.ok) return refuse(null, w.text);
           const share = numberIn(z.rust);
           if (z.rust.trim() !== "" && share === null)
@@ -110,7 +116,7 @@ export function VisitForm({ structure }: { structure: string }) {
           if (!measured && share === null)
             return refuse(null, `${z.zone}: type the widths, six or more, or the rusted share.`);
           if (!measured) continue;
-          const [areaMm2, lengthMm, scribeMm] = [numberIn(z.area), numberIn(z.length), numberIn(z.scribe)];
+          const [areaMm2, lengthMm, scribeMm] = [numberIn(z.area), mmIn(z.length, units), mmIn(z.scribe, units)];
           if (z.from === "area" && (areaMm2 === null || lengthMm === null))
             return refuse(null, `${z.zone}: type the corroded area in mm² and the scribe’s length in mm.`);
           if (z.from !== "chip" && scribeMm === null)
@@ -130,8 +136,8 @@ export function VisitForm({ structure }: { structure: string }) {
     >
       <h2>Record a visit</h2>
       {zones.map((z, i) => {
-        const w = widthsOf(z.widths);
-        const creep = creepOf(z);
+        const w = widthsOf(z.widths, units);
+        const creep = creepOf(z, units);
         const share = numberIn(z.rust);
         const rusted = share === null ? null : rustGrade(share);
         const field = (name: "widths" | "area" | "length" | "rust" | "scribe", label: string, hint = "") => (
@@ -175,16 +181,20 @@ export function VisitForm({ structure }: { structure: string }) {
                   <option value="area">a scribe, by area</option>
                 </Choice>
               </div>
-              {z.from !== "chip" && field("scribe", "Scribe, mm")}
+              {z.from !== "chip" && field("scribe", `Scribe, ${unit}`)}
             </div>
             <div className="grid grid-cols-[minmax(0,1fr)_130px] gap-2 max-[560px]:grid-cols-1">
               {z.from === "area" ? (
                 <div className="grid grid-cols-2 gap-2">
                   {field("area", "Corroded area, mm²")}
-                  {field("length", "Scribe’s length, mm")}
+                  {field("length", `Scribe’s length, ${unit}`)}
                 </div>
               ) : (
-                field("widths", "Widths in mm, evenly spaced, six or more", "3.1 3.4 3.6 3.2 3.5 3.3")
+                field(
+                  "widths",
+                  `Widths in ${unit}, evenly spaced, six or more`,
+                  units === "us" ? "0.12 0.13 0.14 0.13 0.14 0.13" : "3.1 3.4 3.6 3.2 3.5 3.3",
+                )
               )}
               {field("rust", "Rusted, % of zone")}
             </div>
@@ -213,7 +223,7 @@ export function VisitForm({ structure }: { structure: string }) {
         );
       })}
       <p>
-        <button type="button" className="btn" onClick={() => setZones([...zones, empty()])}>
+        <button type="button" className="btn" onClick={() => setZones([...zones, empty(units)])}>
           Another zone
         </button>
       </p>

@@ -27,7 +27,7 @@ export function FilmFigures({
   asked: number;
   units: UnitSystem;
 }) {
-  const big = "fig whitespace-nowrap text-[30px] font-bold leading-none max-[1000px]:text-[21px]";
+  const big = "fig whitespace-nowrap text-[26px] font-bold leading-none max-[1000px]:text-[20px]";
   const { unit } = figure(0, "thickness", units);
   const withItsUnit = (text: string) => (
     <>
@@ -37,8 +37,8 @@ export function FilmFigures({
   const film = (valueUm: number | null) =>
     withItsUnit(valueUm === null ? "–" : figure(valueUm, "thickness", units).text);
   return (
-    <div className="ruled grid grid-cols-[repeat(4,auto)] items-baseline gap-x-4 gap-y-1 max-[1000px]:gap-x-2">
-      {["mean", "s.d. of spots", "lowest spot", "readings"].map((w) => (
+    <div className="ruled grid grid-cols-[repeat(4,auto)] items-baseline gap-x-3 gap-y-1 max-[1000px]:gap-x-2">
+      {["mean", "spots differ by", "lowest spot", "readings"].map((w) => (
         <span key={w} className="small soft">
           {w}
         </span>

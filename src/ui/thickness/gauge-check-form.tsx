@@ -99,7 +99,7 @@ export function GaugeCheckForm({
               text={row.tolerance}
               change={(tolerance) => put(i, { tolerance })}
             />
-            <div className="field">
+            <div className="field max-[700px]:col-span-2">
               <label htmlFor={`shim-read-${i}`}>Three readings or more</label>
               <input
                 id={`shim-read-${i}`}

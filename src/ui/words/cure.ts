@@ -11,7 +11,7 @@ import type {
 import type { UnitSystem } from "@/core/units";
 import type { VerdictResult } from "@/core/verdict";
 import type { OpenBake } from "@/server/line/load-line";
-import { span, withUnit } from "../format";
+import { plainly, span, withUnit } from "../format";
 
 /** A load whose newest sample is old: what is foretold by now first, then what was read, and how long ago. */
 export function staleBakeSaid(bake: OpenBake, nowMs: number, time: (at: Date) => string): string {
@@ -25,8 +25,10 @@ export function staleBakeSaid(bake: OpenBake, nowMs: number, time: (at: Date) =>
 }
 
 /** A section as it takes heat: a plate's thickness, or the plate that a hollow one heats as. */
-export const sectionWords = (s: { readonly sectionMm: number; readonly hollow: boolean }): string =>
-  s.hollow ? `hollow, heats as ${s.sectionMm} mm plate` : `${s.sectionMm} mm`;
+export function sectionWords(s: { readonly sectionMm: number; readonly hollow: boolean }, units: UnitSystem): string {
+  const thick = plainly(s.sectionMm, "size", units);
+  return s.hollow ? `hollow, heats as ${thick} plate` : thick;
+}
 
 export const bakeEventName: Record<BakeEventKind, string> = {
   "door-opened": "Door opened",

@@ -19,8 +19,8 @@ import { Grade } from "@/ui/marks/verdict";
 export const metadata: Metadata = { title: "Records" };
 const PAGE = 60;
 const columns = [
-  { key: "at", head: "at", width: "minmax(120px,170px)", look: "fig small faint" },
-  { key: "of", head: "of", width: "90px", wide: true },
+  { key: "at", head: "at", width: "minmax(92px,170px)", look: "fig small faint" },
+  { key: "of", head: "of", width: "minmax(50px,90px)" },
   { key: "what", head: "record", width: "minmax(0,1fr)" },
   { key: "by", head: "by", width: "80px", wide: true, look: "faint small" },
   { key: "grade", head: "grade", width: "26px" },

@@ -49,7 +49,7 @@ export function PlotFigure({
     if (narrow) void import("./redrawn").then(setDrawing);
   }, [narrow]);
   return (
-    <figure ref={frame} className={`relative m-0 ${className}`} style={{ maxWidth: most }}>
+    <figure ref={frame} className={`relative m-0 self-start ${className}`} style={{ maxWidth: most }}>
       {narrow && drawing ? <drawing.Redrawn label={label} most={most} width={width} {...redraw} /> : children}
       <Save label={label} />
     </figure>

@@ -227,7 +227,11 @@ function around([x, y]: readonly [number, number], w: number): [number, number, 
  */
 export function layoutOf({ x: xAxis, y: yAxis, layers, room }: Spec, width: number, height: number): Layout {
   const [tx, ty] = [xAxis.domain, yAxis.domain];
-  const yTicks = yAxis.ticks.filter((t) => within(t.at, ty));
+  // A name too long for its side is cut; the reading says it whole.
+  const most = Math.floor((width * MOST_BESIDE) / textWidth("0"));
+  const yTicks = yAxis.ticks
+    .filter((t) => within(t.at, ty))
+    .map((t) => ({ ...t, label: t.label.length > most ? `${t.label.slice(0, most - 1)}…` : t.label }));
   const left = Math.max(
     4,
     Math.min(room?.left ?? 0, width * MOST_SET),

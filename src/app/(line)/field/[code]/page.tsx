@@ -70,7 +70,7 @@ export default async function StructurePage({ params }: { params: Promise<{ code
                       <th className="num font-normal">creep</th>
                       <th className="num font-normal">rating</th>
                       <th className="num font-normal">a year</th>
-                      <th className="num font-normal">before</th>
+                      <th className="num font-normal max-[560px]:hidden">before</th>
                     </tr>
                   </thead>
                   <tbody>
@@ -84,7 +84,9 @@ export default async function StructurePage({ params }: { params: Promise<{ code
                               : `from ${z.from}, ${z.now.widthsMm.length} widths`}
                           </span>
                         </td>
-                        <td className="num text-[19px] font-bold">{withUnit(z.now.creepMm, "creep", units)}</td>
+                        <td className="num text-[19px] font-bold max-[560px]:text-[15px]">
+                          {withUnit(z.now.creepMm, "creep", units)}
+                        </td>
                         <td className="num">{z.now.rating ?? "–"}</td>
                         <td className="num">
                           {z.rateMmPerYear === null ? (
@@ -95,7 +97,9 @@ export default async function StructurePage({ params }: { params: Promise<{ code
                             withUnit(z.rateMmPerYear, "creep", units)
                           )}
                         </td>
-                        <td className="num faint">{z.before ? withUnit(z.before.creepMm, "creep", units) : "–"}</td>
+                        <td className="num faint max-[560px]:hidden">
+                          {z.before ? withUnit(z.before.creepMm, "creep", units) : "–"}
+                        </td>
                       </tr>
                     ))}
                   </tbody>

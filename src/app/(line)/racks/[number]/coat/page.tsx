@@ -1,6 +1,7 @@
 import type { Metadata } from "next";
 import { notFound } from "next/navigation";
 import type { CoatSituation } from "@/core/coating";
+import type { UnitSystem } from "@/core/units";
 import { compareCoat, movedSettings } from "@/server/coat/compare-coat";
 import type { PowderLot } from "@/server/coat/powder-lots";
 import { database } from "@/server/database";
@@ -31,13 +32,13 @@ import { earthSaid, lampWhatName, preFlightOff, situationName, systemName } from
 
 export const metadata: Metadata = { title: "Coat" };
 
-const lotLabel = (lot: PowderLot, primer: boolean): string =>
+const lotLabel = (lot: PowderLot, primer: boolean, units: UnitSystem): string =>
   [
     lot.code,
     lot.daysLeft >= 0
       ? `${countOf(Math.floor(lot.daysLeft), "day")} left`
       : `out of date ${countOf(Math.ceil(-lot.daysLeft), "day")}`,
-    ...(lot.stockKg === null ? [] : [`${lot.stockKg.toFixed(1)} kg`]),
+    ...(lot.stockKg === null ? [] : [withUnit(lot.stockKg, "mass", units)]),
     ...(primer ? ["primer"] : []),
     ...(lot.panel?.result === "matches" ? [] : [lot.panel ? "panel off" : "no panel yet"]),
   ].join(", ");
@@ -158,7 +159,7 @@ export default async function CoatPage({
                 lots={usable.map((l) => ({
                   id: l.code,
                   primer: isPrimer(l),
-                  label: lotLabel(l, isPrimer(l)),
+                  label: lotLabel(l, isPrimer(l), units),
                   hazards: l.powder?.data.hazards ?? "",
                 }))}
               />

@@ -172,7 +172,7 @@ export default async function LoadPage({
           <MarginBlock title="What is known of its heat">
             {file.racks.map((r) => (
               <p key={r.rack} className="m-0 mt-1">
-                <b className="fig">{r.rack}</b> {r.metal.replaceAll("-", " ")}, {sectionWords(r)}: time constant{" "}
+                <b className="fig">{r.rack}</b> {r.metal.replaceAll("-", " ")}, {sectionWords(r, units)}: time constant{" "}
                 <b className="fig">{(r.tauS / 60).toFixed(1)} min</b>{" "}
                 <span className="soft">
                   ({(r.tauBandS[0] / 60).toFixed(1)}–{(r.tauBandS[1] / 60).toFixed(1)}) from {r.learnt.bakes} bakes
