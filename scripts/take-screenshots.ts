@@ -97,7 +97,7 @@ for (const [name, path, theme, width, height] of shots) {
     await page.goto(`${base}/pretreat/tank-3/history?value=ph&against=concentration`);
     await page.getByLabel(/^smoothed/).check();
     await page.getByLabel(/^by days/).check();
-    await page.getByRole("img", { name: "Means and ranges by days" }).waitFor();
+    await page.getByRole("group", { name: "Means by days" }).waitFor();
   } else await page.goto(base + path);
   await page.waitForTimeout(600);
   await page.screenshot({ path: `docs/screenshots/${name}.png` });
