@@ -1,5 +1,6 @@
 import { describe, expect, test } from "vitest";
 import { List } from "@/ui/lists/list";
+import { Table } from "@/ui/lists/table";
 import { html, words } from "../support/markup";
 
 const columns = [
@@ -15,7 +16,7 @@ const rowsOf = (count: number) =>
     cells: { film: <b>{60 + i} µm</b> },
   }));
 const draw = (count: number, more: object = {}) =>
-  html(<List name="Racks" columns={columns} rows={rowsOf(count)} empty="None yet. Hang one." {...more} />);
+  html(<Table name="Racks" columns={columns} rows={rowsOf(count)} empty="None yet. Hang one." {...more} />);
 
 describe("a list", () => {
   test("says what it is for where it is empty", () => {
@@ -36,6 +37,13 @@ describe("a list", () => {
     expect(draw(20)).toContain("Sort by rack");
     expect(draw(20, { part: true })).not.toMatch(/Sort by|find in these/);
     expect(draw(20, { part: true })).toContain("CSV of what is shown");
+  });
+  test("stands there before anything works on it, as many rows as it will have, each in its place", () => {
+    const before = html(<List name="Racks" columns={columns} rows={rowsOf(30)} empty="" />);
+    expect(before.match(/<a /g)).toHaveLength(30);
+    expect(before).toContain("<b>89 µm</b>");
+    expect(before).toContain(">film<");
+    expect(before).not.toContain("<button");
   });
   test("of a thousand draws those that are seen, and keeps the room of the rest", () => {
     const out = draw(1000);

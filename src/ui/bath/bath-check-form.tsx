@@ -3,6 +3,7 @@ import { type FormEvent, useState } from "react";
 import { type BathParameter, judgeBathValue, sameProduct } from "@/core/bath";
 import { Choice } from "../fields/choice";
 import { Fold } from "../fields/fold";
+import { fieldsOf } from "../fields/in-form";
 import { withUnit } from "../format";
 import { Entry, type Reader, readerOf } from "../forms/entry";
 import { useEntryForm } from "../forms/use-entry-form";
@@ -54,7 +55,7 @@ export function BathCheckForm({
   });
   const [typed, setTyped] = held.field("typed");
   const [blank, setBlank] = held.field("blank");
-  const F = heldChange.fields;
+  const F = fieldsOf(heldChange);
   const { what, product, note } = heldChange.values;
   const [problem, setProblem] = useState<string | null>(null);
   const [correcting, setCorrecting] = held.field("correcting");

@@ -10,6 +10,7 @@ import {
   titratedParameters,
 } from "@/core/bath";
 import { parseNumber, quantities, type UnitSystem } from "@/core/units";
+import { fieldsOf } from "../fields/in-form";
 import { typed } from "../format";
 import { Entry, type Reader } from "../forms/entry";
 import { TextField } from "../forms/text-field";
@@ -103,7 +104,7 @@ export function BathSetupForm({
     code: "",
     reason: "",
   });
-  const F = held.fields;
+  const F = fieldsOf(held);
   const saving = useSave(
     async (input: unknown) => {
       const kept = await save(input);

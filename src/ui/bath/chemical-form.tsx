@@ -1,4 +1,5 @@
 "use client";
+import { fieldsOf } from "../fields/in-form";
 import { Entry } from "../forms/entry";
 import { useEntryForm } from "../forms/use-entry-form";
 import { type Save, useSave } from "../forms/use-save";
@@ -8,7 +9,7 @@ export function ChemicalForm({ products, today, take }: { products: readonly str
   const begun = { product: "", lot: "", litres: "", price: "", receivedOn: today, usableUntil: "" };
   const held = useEntryForm("chemical", begun);
   const saving = useSave(take, held, { said: "Taken into stock." });
-  const F = held.fields;
+  const F = fieldsOf(held);
   return (
     <Entry
       held={held}

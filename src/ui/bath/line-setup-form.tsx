@@ -3,6 +3,7 @@ import { v7 as uuidv7 } from "uuid";
 import { passagesFromSpeed } from "@/core/line";
 import { parseNumber } from "@/core/units";
 import { Choice } from "../fields/choice";
+import { fieldsOf } from "../fields/in-form";
 import { Entry } from "../forms/entry";
 import { TypedNumber } from "../forms/typed-number";
 import { useEntryForm } from "../forms/use-entry-form";
@@ -40,7 +41,7 @@ export function LineSetupForm({
     })) as readonly StageTexts[],
     reason: "",
   });
-  const F = held.fields;
+  const F = fieldsOf(held);
   const [stages, setStages] = held.field("stages");
   const saving = useSave(save, held, { said: KEPT, about: `line ${code}` });
   const put = (key: string, change: Partial<StageTexts>) =>

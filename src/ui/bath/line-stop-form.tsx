@@ -1,6 +1,7 @@
 "use client";
 import { useRef } from "react";
 import { v7 as uuidv7 } from "uuid";
+import { fieldsOf } from "../fields/in-form";
 import { Entry } from "../forms/entry";
 import { useEntryForm } from "../forms/use-entry-form";
 import { useSave } from "../forms/use-save";
@@ -18,7 +19,7 @@ export function LineStopForm({ lines }: { lines: readonly string[] }) {
   const saving = useSave((entry) => actions.save(entry as Parameters<typeof actions.save>[0]), held, {
     said: "Recorded; the racks inside are listed.",
   });
-  const F = held.fields;
+  const F = fieldsOf(held);
   return (
     <Entry
       held={held}

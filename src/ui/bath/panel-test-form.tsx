@@ -1,5 +1,6 @@
 "use client";
 import { crossCutFromSquares } from "@/core/bench";
+import { fieldsOf } from "../fields/in-form";
 import { Entry } from "../forms/entry";
 import { useEntryForm } from "../forms/use-entry-form";
 import { useRecorder } from "../forms/use-recorder";
@@ -19,7 +20,7 @@ export function PanelTestForm({ bath, worstIso }: { bath: string; worstIso: numb
   };
   const held = useEntryForm(`panel test ${bath}`, begun);
   const recorder = useRecorder(held);
-  const F = held.fields;
+  const F = fieldsOf(held);
   const { test, washed, coating } = held.values;
   const adhesion = test === "adhesion";
   const lost = held.live("lost");

@@ -1,6 +1,7 @@
 "use client";
 import { rinseFlowLPerH } from "@/core/bath";
 import { quantities } from "@/core/units";
+import { fieldsOf } from "../fields/in-form";
 import { plainly } from "../format";
 import { Entry } from "../forms/entry";
 import { useEntryForm } from "../forms/use-entry-form";
@@ -11,7 +12,7 @@ import { failureText } from "../words/failures";
 export function RinseFlow({ bath, limit }: { bath: string; limit: number | null }) {
   const { units } = usePreferences();
   const held = useEntryForm(`rinse flow ${bath}`, { drag: "", before: "", count: "1" });
-  const F = held.fields;
+  const F = fieldsOf(held);
   const [drag, before, count] = [held.live("drag", "volume"), held.live("before"), held.live("count")];
   if (limit === null) return <p className="soft m-0">Set its upper limit of conductivity first.</p>;
   const asked = drag !== null && before !== null && count !== null;

@@ -1,6 +1,6 @@
 "use client";
 import { coatingWeightGPerM2, judgePanel, type PanelLook, panelLooks, usualColours } from "@/core/bath";
-import type { Options } from "../fields/in-form";
+import { fieldsOf, type Options } from "../fields/in-form";
 import { withUnit } from "../format";
 import { Entry } from "../forms/entry";
 import { useEntryForm } from "../forms/use-entry-form";
@@ -19,7 +19,7 @@ export function PanelForm({ bath, asked }: { bath: string; asked: readonly [numb
   const begun = { before: "", after: "", area: "", note: "", colour: "", look: "uniform-dull" as PanelLook };
   const held = useEntryForm(`panel ${bath}`, begun);
   const recorder = useRecorder(held);
-  const F = held.fields;
+  const F = fieldsOf(held);
   const { colour, look, note } = held.values;
   const [before, after, area] = [held.live("before"), held.live("after"), held.live("area", "area")];
   const weight =
@@ -71,7 +71,7 @@ export function SludgeForm({ bath }: { bath: string }) {
     note: "",
   });
   const recorder = useRecorder(held);
-  const F = held.fields;
+  const F = fieldsOf(held);
   return (
     <Entry
       held={held}

@@ -1,6 +1,6 @@
 "use client";
 import { crossCutFromSquares } from "@/core/bench";
-import type { Options } from "../fields/in-form";
+import { fieldsOf, type Options } from "../fields/in-form";
 import { Tick } from "../fields/tick";
 import { Entry } from "../forms/entry";
 import { useEntryForm } from "../forms/use-entry-form";
@@ -35,7 +35,7 @@ export function CrossCutForm({
   const begun = { lost: new Set() as ReadonlySet<number>, none: false, onPanel: true };
   const held = useEntryForm(`cross-cut ${rack}`, begun);
   const recorder = useRecorder(held);
-  const F = held.fields;
+  const F = fieldsOf(held);
   const [lost, setLost] = held.field("lost");
   const [none, setNone] = held.field("none");
   const looked = none || lost.size > 0;
@@ -126,7 +126,7 @@ export function SolventRubForm({
   const replaces = useReplaces(earlier, "rub", rack);
   const held = useEntryForm(`rub ${rack}`, { rubs: "50", limit: "50", grade: "", onPanel: true });
   const recorder = useRecorder(held);
-  const F = held.fields;
+  const F = fieldsOf(held);
   return (
     <Entry
       held={held}

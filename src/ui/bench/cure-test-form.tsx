@@ -1,5 +1,6 @@
 "use client";
 import { type CureTest, cureTests, cureTestUnit, judgeCureTest, pencils } from "@/core/bench";
+import { fieldsOf } from "../fields/in-form";
 import { Entry } from "../forms/entry";
 import { useEntryForm } from "../forms/use-entry-form";
 import { useRecorder } from "../forms/use-recorder";
@@ -37,7 +38,7 @@ export function CureTestForm({
     onPanel: true,
   });
   const recorder = useRecorder(held);
-  const F = held.fields;
+  const F = fieldsOf(held);
   const { test, onPanel } = held.values;
   const replaces = useReplaces(
     earlier.filter((e) => e.test === test),

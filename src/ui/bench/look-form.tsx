@@ -1,4 +1,5 @@
 "use client";
+import { fieldsOf } from "../fields/in-form";
 import { plainly } from "../format";
 import { Entry } from "../forms/entry";
 import { useEntryForm } from "../forms/use-entry-form";
@@ -31,7 +32,7 @@ export function LookForm({
   });
   const { units } = usePreferences();
   const recorder = useRecorder(held);
-  const F = held.fields;
+  const F = fieldsOf(held);
   const { seen, found, note } = held.values;
   return (
     <Entry

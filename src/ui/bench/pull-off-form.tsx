@@ -1,5 +1,6 @@
 "use client";
 import { judgePullOff, pullOffMPa } from "@/core/bench";
+import { fieldsOf } from "../fields/in-form";
 import { Entry } from "../forms/entry";
 import { useEntryForm } from "../forms/use-entry-form";
 import { useRecorder } from "../forms/use-recorder";
@@ -22,7 +23,7 @@ export function PullOffForm({
   const begun = { dolly: "20", force: "", adhesive: "", cohesive: "", glue: "", onPanel: true };
   const held = useEntryForm(`pull-off ${rack}`, begun);
   const recorder = useRecorder(held);
-  const F = held.fields;
+  const F = fieldsOf(held);
   const [dolly, force] = [held.live("dolly"), held.live("force")];
   const stress = dolly !== null && force !== null ? pullOffMPa({ forceN: force, dollyMm: dolly }) : null;
   const names = ["adhesive", "cohesive", "glue"] as const;

@@ -1,5 +1,6 @@
 "use client";
 import { Fold } from "../fields/fold";
+import { fieldsOf } from "../fields/in-form";
 import { Entry } from "../forms/entry";
 import { useEntryForm } from "../forms/use-entry-form";
 import { type Save, useSave } from "../forms/use-save";
@@ -17,7 +18,7 @@ export function ConfirmForm({
   const begun = { cause: causes[0]?.id ?? "", proof: "", correction: "", action: "", who: "", due: "" };
   const held = useEntryForm(`confirm ${caseNumber}`, begun);
   const saving = useSave(confirm, held, { said: "Recorded.", keyed: true });
-  const F = held.fields;
+  const F = fieldsOf(held);
   return (
     <Fold className="no-print mt-4" summaryClassName="btn pri list-none" summary="Confirm with proof">
       <Entry

@@ -1,6 +1,6 @@
 "use client";
 import { type CoatSituation, type CoatSystem, coatSituations, coatSystems } from "@/core/coating";
-import type { Options } from "../fields/in-form";
+import { fieldsOf, type Options } from "../fields/in-form";
 import { typed } from "../format";
 import { Entry } from "../forms/entry";
 import { SetAside } from "../forms/set-aside";
@@ -164,7 +164,7 @@ export function CoatForm({
     system: coatSystems[0] as CoatSystem,
   });
   const recorder = useRecorder(held);
-  const F = held.fields;
+  const F = fieldsOf(held);
   const { lot, situation } = held.values;
   const chosen = lots.find((l) => l.id === lot);
   return (

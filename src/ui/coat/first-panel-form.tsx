@@ -1,4 +1,5 @@
 "use client";
+import { fieldsOf } from "../fields/in-form";
 import { Entry } from "../forms/entry";
 import { useEntryForm } from "../forms/use-entry-form";
 import { useRecorder } from "../forms/use-recorder";
@@ -16,7 +17,7 @@ export function FirstPanelForm({
   const begun = { gloss: "", de: "", film: "", note: "", result: null as "matches" | "off" | null };
   const held = useEntryForm(`first panel ${lot}`, begun);
   const recorder = useRecorder(held);
-  const F = held.fields;
+  const F = fieldsOf(held);
   const { result, note } = held.values;
   return (
     <Entry

@@ -1,5 +1,6 @@
 "use client";
 import { readLotLines } from "@/core/powder";
+import { fieldsOf } from "../fields/in-form";
 import { countOf } from "../format";
 import { Entry } from "../forms/entry";
 import { useEntryForm } from "../forms/use-entry-form";
@@ -10,7 +11,7 @@ import { failureText } from "../words/failures";
 export function LotsForm({ today, receive }: { today: string; receive: Save }) {
   const held = useEntryForm("powder lots", { text: "" });
   const saving = useSave(receive, held, { said: "Taken into stock." });
-  const F = held.fields;
+  const F = fieldsOf(held);
   const [text, setText] = held.field("text");
   const read = text.trim() === "" ? null : readLotLines(text, today);
   return (

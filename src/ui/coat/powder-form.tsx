@@ -1,5 +1,6 @@
 "use client";
 import { families } from "@/core/plan";
+import { fieldsOf } from "../fields/in-form";
 import { Entry } from "../forms/entry";
 import { useEntryForm } from "../forms/use-entry-form";
 import { type Save, useSave } from "../forms/use-save";
@@ -78,7 +79,7 @@ export function PowderForm({
     family: powder.family,
   });
   const saving = useSave(save, held);
-  const F = held.fields;
+  const F = fieldsOf(held);
   const four = "grid grid-cols-4 gap-3 max-[900px]:grid-cols-2";
   return (
     <Entry

@@ -1,5 +1,6 @@
 "use client";
 import { curedFromHeight } from "@/core/powder";
+import { fieldsOf } from "../fields/in-form";
 import { countOf, withUnit } from "../format";
 import { Entry } from "../forms/entry";
 import { useEntryForm } from "../forms/use-entry-form";
@@ -23,7 +24,7 @@ export function PowderHeightForm({
   const { units } = usePreferences();
   const held = useEntryForm(`powder height ${rack}`, { spot: spots[0]?.spot ?? "", um: "" });
   const recorder = useRecorder(held);
-  const F = held.fields;
+  const F = fieldsOf(held);
   const live = held.live("um", "thickness");
   const cured = live === null ? null : curedFromHeight(live, pairs);
   const inside =

@@ -1,4 +1,5 @@
 "use client";
+import { fieldsOf } from "../fields/in-form";
 import { Entry } from "../forms/entry";
 import { useEntryForm } from "../forms/use-entry-form";
 import { type Save, useSave } from "../forms/use-save";
@@ -75,7 +76,7 @@ export function SheetForm({
     airReadAt: sheet.airReadAt,
   });
   const saving = useSave(save, held);
-  const F = held.fields;
+  const F = fieldsOf(held);
   const four = "grid grid-cols-4 gap-3 max-[900px]:grid-cols-2";
   return (
     <Entry

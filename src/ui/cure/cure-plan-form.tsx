@@ -1,4 +1,5 @@
 "use client";
+import { fieldsOf } from "../fields/in-form";
 import { typed } from "../format";
 import { Entry } from "../forms/entry";
 import { useEntryForm } from "../forms/use-entry-form";
@@ -31,7 +32,7 @@ export function CurePlanForm({
     hold: planHoldToo,
   });
   const saving = useSave(keep, held, { said: "Kept, from now on.", about: "cure plan" });
-  const F = held.fields;
+  const F = fieldsOf(held);
   return (
     <Entry
       held={held}

@@ -1,6 +1,6 @@
 "use client";
 import { ovenSlug, placeLines, placesFromLines, zoneLines, zonesFromLines } from "@/core/cure";
-import type { Options } from "../fields/in-form";
+import { fieldsOf, type Options } from "../fields/in-form";
 import { Entry } from "../forms/entry";
 import { useEntryForm } from "../forms/use-entry-form";
 import { type Save, useSave } from "../forms/use-save";
@@ -81,7 +81,7 @@ export function OvenSetupForm({
     held,
     { said: "Kept, from now on." },
   );
-  const F = held.fields;
+  const F = fieldsOf(held);
   const { type } = held.values;
   return (
     <Entry

@@ -2,6 +2,7 @@
 import { type ChangeEvent, useState } from "react";
 import { ovenSurvey, type SurveyPlace } from "@/core/cure";
 import { readOvenFile } from "@/core/instrument-files";
+import { fieldsOf } from "../fields/in-form";
 import { typed, withUnit } from "../format";
 import { Entry } from "../forms/entry";
 import { useEntryForm } from "../forms/use-entry-form";
@@ -21,7 +22,7 @@ export function SurveyForm({ oven, setPointC }: { oven: string; setPointC: numbe
     note: "",
   });
   const recorder = useRecorder(held);
-  const F = held.fields;
+  const F = fieldsOf(held);
   const [places, setPlaces] = held.field("places");
   const [problem, setProblem] = useState<string | null>(null);
   const load = async (e: ChangeEvent<HTMLInputElement>) => {

@@ -1,5 +1,6 @@
 "use client";
 import { beforeAfter } from "@/core/coating";
+import { fieldsOf } from "../fields/in-form";
 import { Entry } from "../forms/entry";
 import { useEntryForm } from "../forms/use-entry-form";
 import { useRecorder } from "../forms/use-recorder";
@@ -10,7 +11,7 @@ export function TrialForm() {
   const begun = { question: "", test: "", unit: "", a: "", b: "", "values-a": "", "values-b": "", note: "" };
   const held = useEntryForm("cure trial", begun);
   const recorder = useRecorder(held);
-  const F = held.fields;
+  const F = fieldsOf(held);
   const [first, second] = [held.liveMany("values-a"), held.liveMany("values-b")];
   const compared = first && second && first.length > 1 && second.length > 1 ? beforeAfter(first, second) : null;
   return (

@@ -11,6 +11,7 @@ import {
 import { ok, type Result } from "@/core/result";
 import { parseNumber, quantities, type UnitSystem } from "@/core/units";
 import { Choice } from "../fields/choice";
+import { fieldsOf } from "../fields/in-form";
 import { withUnit } from "../format";
 import { Entry } from "../forms/entry";
 import { useEntryForm } from "../forms/use-entry-form";
@@ -89,7 +90,7 @@ export function VisitForm({ structure }: { structure: string }) {
   const held = useEntryForm(`visit ${structure}`, { zones: [empty(units, "first")], weather: "", note: "" });
   const [zones, setZones] = held.field("zones");
   const recorder = useRecorder(held);
-  const F = held.fields;
+  const F = fieldsOf(held);
   const set = (k: string, change: Partial<Zone>) => setZones(zones.map((z) => (z.key === k ? { ...z, ...change } : z)));
   return (
     <Entry

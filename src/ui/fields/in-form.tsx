@@ -3,9 +3,10 @@ import type { ReactNode } from "react";
 import { type Quantity, quantities } from "@/core/units";
 import type { Values } from "../forms/draft";
 import { type Texts, useInForm } from "../forms/entry";
+import type { EntryForm } from "../forms/use-entry-form";
 import { usePreferences } from "../preferences-context";
 import { Choice } from "./choice";
-import { OneOf } from "./one-of";
+import { OneOf } from "./one-of-later";
 import { Tick } from "./tick";
 
 type Shared = { readonly label: string; readonly className?: string; readonly id?: string };
@@ -267,4 +268,5 @@ export type Fields<T extends Values> = {
   readonly Many: Of<Props<typeof Many>, keyof T & string>;
 };
 const all = { Num, Words, Lines, When, Pick, Ask, Yes, Many };
-export const fieldsOf = <T extends Values>(): Fields<T> => all as unknown as Fields<T>;
+/** The fields of a form, to stand inside its `Entry`. */
+export const fieldsOf = <T extends Values>(_held: EntryForm<T>): Fields<T> => all as unknown as Fields<T>;

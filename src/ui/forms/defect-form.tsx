@@ -1,6 +1,7 @@
 "use client";
 import { PartSketch, type SketchFace } from "../charts/part-sketch";
 import { Choice } from "../fields/choice";
+import { fieldsOf } from "../fields/in-form";
 import { usePreferences } from "../preferences-context";
 import { Entry } from "./entry";
 import { RecordRow } from "./recorded";
@@ -25,7 +26,7 @@ export function DefectForm({ on, defects }: { on: Seen; defects: readonly Defect
     note: "",
   });
   const recorder = useRecorder(held);
-  const F = held.fields;
+  const F = fieldsOf(held);
   const [at, setAt] = held.field("at");
   const placed = "rack" in on;
   return (

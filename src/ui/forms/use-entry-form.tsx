@@ -3,7 +3,6 @@ import { type ReactNode, useContext, useEffect, useRef, useState } from "react";
 import { type DefaultValues, type Path, type PathValue, type UseFormRegisterReturn, useForm } from "react-hook-form";
 import { parseNumber, type Quantity, quantities } from "@/core/units";
 import { FoldContext } from "../fields/fold";
-import { type Fields, fieldsOf } from "../fields/in-form";
 import { usePreferences } from "../preferences-context";
 import { changedOf, encode, keepDraft, keptDraft, type Values, withChanged } from "./draft";
 import { DraftSaid } from "./draft-said";
@@ -23,8 +22,6 @@ export type EntryForm<T extends Values> = {
   readonly tick: <K extends keyof T & string>(
     name: K,
   ) => { readonly name: K; readonly checked: boolean; readonly onChange: (on: boolean) => void };
-  /** Its fields, by the names it holds them under. */
-  readonly fields: Fields<T>;
   /** A number as far as it is typed, in its canonical unit; null while it cannot be read. */
   readonly live: (field: Texts<T>, quantity?: Quantity) => number | null;
   /** Numbers as far as they are typed; null while one of them cannot be read. */
@@ -103,7 +100,6 @@ export function useEntryForm<T extends Values>(name: string, begun: T): EntryFor
     register: (field) => form.register(field as string as Path<T>),
     choice: (field) => ({ name: field, value: String(values[field] ?? ""), onChange: (value) => put(field, value) }),
     tick: (field) => ({ name: field, checked: values[field] === true, onChange: (on) => put(field, on) }),
-    fields: fieldsOf<T>(),
     live: (field, quantity) => {
       const read = parseNumber(String(values[field]));
       return read.ok ? own(read.value, quantity) : null;

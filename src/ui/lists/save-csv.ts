@@ -1,5 +1,5 @@
 import Papa from "papaparse";
-import type { Column, Row } from "./list";
+import type { Column, Row } from "./rows";
 
 /** Saves the rows of a list as they are shown: a column each, in the units they are read in. */
 export function saveCsv(name: string, columns: readonly Column[], rows: readonly Row[]): void {

@@ -1,5 +1,6 @@
 "use client";
 import { Choice } from "../fields/choice";
+import { fieldsOf } from "../fields/in-form";
 import { Entry } from "../forms/entry";
 import { useEntryForm } from "../forms/use-entry-form";
 import { type Save, useSave } from "../forms/use-save";
@@ -40,7 +41,7 @@ export function OfferForm({
   const first = suggestions[0]?.code ?? "test-panels";
   const held = useEntryForm(`offer ${job}`, { code: first, ...begun(first) });
   const saving = useSave(offer, held, { said: "Recorded.", keyed: true });
-  const F = held.fields;
+  const F = fieldsOf(held);
   const unit = suggestions.find((s) => s.code === held.values.code)?.unit ?? null;
   const codes = [
     ...new Set([
@@ -108,7 +109,7 @@ export function AnswerForm({
   const begun = { move: false, taken: null as "yes" | "no" | null, who: "", how: "signed", on: today };
   const held = useEntryForm(`answer ${offerId}`, begun);
   const saving = useSave(answer, held, { said: "Recorded.", keyed: true });
-  const F = held.fields;
+  const F = fieldsOf(held);
   const { taken, who, how, on, move } = held.values;
   return (
     <Entry

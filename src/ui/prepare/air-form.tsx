@@ -1,5 +1,6 @@
 "use client";
 import { type ConditionQuantity, conditionQuantities, dewPointC } from "@/core/preparation";
+import { fieldsOf } from "../fields/in-form";
 import { plainly, withUnit } from "../format";
 import { Entry } from "../forms/entry";
 import { useEntryForm } from "../forms/use-entry-form";
@@ -32,7 +33,7 @@ export function AirForm({
   const begun = Object.fromEntries(quantities.map((q) => [q, ""])) as Record<ConditionQuantity, string>;
   const held = useEntryForm(`air ${place}`, begun);
   const recorder = useRecorder(held);
-  const F = held.fields;
+  const F = fieldsOf(held);
   const live = (q: ConditionQuantity) => (quantities.includes(q) ? held.live(q, unitOf(q)) : null);
   const [air, humidity, metal] = [live("air-temperature"), live("humidity"), live("metal-temperature")];
   const dew = air !== null && humidity !== null ? dewPointC({ airC: air, relativeHumidityPercent: humidity }) : null;

@@ -1,5 +1,6 @@
 "use client";
 import { judgeDryOff } from "@/core/preparation";
+import { fieldsOf } from "../fields/in-form";
 import { Entry } from "../forms/entry";
 import { useEntryForm } from "../forms/use-entry-form";
 import { useRecorder } from "../forms/use-recorder";
@@ -26,7 +27,7 @@ export function DryOffForm({
   const begun = { dry: null as Answer, blown: null as Answer, air: "", metal: "", note: "" };
   const held = useEntryForm(`dry-off ${rack}`, begun);
   const recorder = useRecorder(held);
-  const F = held.fields;
+  const F = fieldsOf(held);
   const { dry, blown, note } = held.values;
   const hollowBlown = blown === null ? null : blown === "yes";
   const judged =

@@ -1,5 +1,6 @@
 "use client";
 import { useState } from "react";
+import { fieldsOf } from "../fields/in-form";
 import { OneOf } from "../fields/one-of";
 import { Entry } from "../forms/entry";
 import { useEntryForm } from "../forms/use-entry-form";
@@ -28,7 +29,7 @@ export function DecideForm({
 }) {
   const held = useEntryForm(`decision ${rack}`, { decision: "", note: "" });
   const saving = useSave(decide, held, { said: "Signed and recorded.", keyed: true });
-  const F = held.fields;
+  const F = fieldsOf(held);
   const [decision, setDecision] = held.field("decision");
   // Kept nowhere but here: a password is no draft.
   const [password, setPassword] = useState("");

@@ -1,6 +1,7 @@
 "use client";
 import { BASE_READINGS } from "@/core/thickness";
 import { quantities } from "@/core/units";
+import { fieldsOf } from "../fields/in-form";
 import { withUnit } from "../format";
 import { Entry } from "../forms/entry";
 import { useEntryForm } from "../forms/use-entry-form";
@@ -12,7 +13,7 @@ export function BaseMetalForm({ rack }: { rack: string }) {
   const { units } = usePreferences();
   const held = useEntryForm(`base metal ${rack}`, { readings: "" });
   const recorder = useRecorder(held);
-  const F = held.fields;
+  const F = fieldsOf(held);
   const live = held.liveMany("readings", "thickness") ?? [];
   return (
     <Entry

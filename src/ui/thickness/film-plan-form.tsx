@@ -4,6 +4,7 @@ import type { FilmRule } from "@/core/thickness";
 import { Plot } from "../charts/plot/plot";
 import { ticksOf } from "../charts/plot/spec";
 import { Fold } from "../fields/fold";
+import { fieldsOf } from "../fields/in-form";
 import { typed, withUnit } from "../format";
 import { Entry } from "../forms/entry";
 import { useEntryForm } from "../forms/use-entry-form";
@@ -43,7 +44,7 @@ export function FilmPlanForm({
     bySample: pieces >= 20,
   });
   const recorder = useRecorder(held);
-  const F = held.fields;
+  const F = fieldsOf(held);
   const { bySample } = held.values;
   const number = (name: "lot" | "aql" | "rql" | "alpha" | "beta" | "seed") => held.live(name) ?? Number.NaN;
   const area = held.live("area", "area") ?? Number.NaN;

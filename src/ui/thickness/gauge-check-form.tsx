@@ -2,6 +2,7 @@
 import { v7 as uuidv7 } from "uuid";
 import { checkGauge, type GaugeTolerance } from "@/core/thickness";
 import { milToUm, parseNumber } from "@/core/units";
+import { fieldsOf } from "../fields/in-form";
 import { withUnit } from "../format";
 import { Entry } from "../forms/entry";
 import { TypedNumber } from "../forms/typed-number";
@@ -41,7 +42,7 @@ export function GaugeCheckForm({
   });
   const [rows, setRows] = held.field("rows");
   const recorder = useRecorder(held);
-  const F = held.fields;
+  const F = fieldsOf(held);
   const put = (i: number, over: Partial<Row>) => setRows(rows.map((r, n) => (n === i ? { ...r, ...over } : r)));
   const um = (text: string): number | null => {
     const read = parseNumber(text);

@@ -1,5 +1,6 @@
 "use client";
 import { measureHolds, type UpkeepHands, type UpkeepMeasure, type UpkeepResult, upkeepResults } from "@/core/upkeep";
+import { fieldsOf } from "../fields/in-form";
 import { Entry } from "../forms/entry";
 import { useEntryForm } from "../forms/use-entry-form";
 import { useRecorder } from "../forms/use-recorder";
@@ -24,7 +25,7 @@ export function UpkeepForm({
 }) {
   const held = useEntryForm(`upkeep ${code}`, { result: null as UpkeepResult | null, value: "", who: "", note: "" });
   const recorder = useRecorder(held);
-  const F = held.fields;
+  const F = fieldsOf(held);
   const live = held.live("value");
   const holds = live === null ? null : measureHolds(measure, live);
   return (

@@ -1,5 +1,6 @@
 "use client";
 import { type UpkeepPlan, upkeepHands, upkeepStages } from "@/core/upkeep";
+import { fieldsOf } from "../fields/in-form";
 import { Entry } from "../forms/entry";
 import { useEntryForm } from "../forms/use-entry-form";
 import { type Save, useSave } from "../forms/use-save";
@@ -34,7 +35,7 @@ export function UpkeepSetupForm({
     retired: plan.retired,
   });
   const saving = useSave(save, held, { keyed: true });
-  const F = held.fields;
+  const F = fieldsOf(held);
   return (
     <Entry
       held={held}
