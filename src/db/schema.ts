@@ -165,7 +165,18 @@ interface Tables {
     displayUsername: string | null;
     role: string;
     customerId: string | null;
+    lockedAt: Generated<Date | null>;
   };
+  person_event: {
+    id: string;
+    person_id: string;
+    at: Date;
+    by_user: string;
+    what: string;
+    note: string;
+  };
+  one_time_code: { id: string; person_id: string; code_hash: string; made_at: Date; expires_at: Date };
+  one_time_code_use: { code_id: string; at: Date };
   account: {
     id: string;
     accountId: string;

@@ -9,6 +9,8 @@ export type ViewPreferences = {
   timeZone: string;
   /** Who is signed in: what is kept in the browser is theirs. */
   who: string;
+  /** They are the administrator: people are theirs to keep. */
+  administers: boolean;
 };
 const Context = createContext<ViewPreferences>({
   units: "metric",
@@ -16,6 +18,7 @@ const Context = createContext<ViewPreferences>({
   shortcuts: true,
   timeZone: "UTC",
   who: "",
+  administers: false,
 });
 
 export function PreferencesProvider({ value, children }: { value: ViewPreferences; children: ReactNode }) {

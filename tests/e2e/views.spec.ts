@@ -40,6 +40,7 @@ const views = [
   "/test",
   "/test/film",
   "/upkeep",
+  "/shop/password",
   "/release",
   "/field",
   "/field/jetty-a",

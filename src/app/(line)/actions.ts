@@ -16,6 +16,8 @@ import { keepMarks } from "@/server/plan/part-marks";
 import { receiveWork } from "@/server/plan/receive";
 import { saveBath, startWash } from "@/server/setup/save-bath";
 import { saveLine } from "@/server/setup/save-line";
+import { keepPerson, makeCode, ownPassword, savePerson } from "@/server/sign-in/people";
+import { sessionToken } from "@/server/sign-in/person";
 import { signed } from "@/server/sign-in/signed";
 import { beginUpkeep, saveUpkeep } from "@/server/upkeep/save-upkeep";
 
@@ -51,6 +53,13 @@ export const keepOven = action("release", "oven", saveOven);
 export const keepCurePlan = action("release", "cure plan", saveCurePlan);
 export const keepPowder = action("release", "powder", savePowder);
 export const keepSheet = action("release", "set-up sheet", saveSheet);
+/** Who is of the shop: the administrator alone makes people, locks them out and gives codes; one's own password is one's own. */
+export const keepPersonOf = action("administer", "person", savePerson);
+export const doToPerson = action("administer", "person", keepPerson);
+export const giveCode = action("administer", "code", makeCode);
+export const changePassword = action("look", "password", async (db, person, input: unknown, clock: () => Date) =>
+  ownPassword(db, person, input, clock, await sessionToken()),
+);
 /** Who works on the line takes drums and lots into stock. */
 export const takeDrum = action("log-line", "drum", receiveChemical);
 export const takeLots = action("log-line", "lots", receiveLots);

@@ -4,6 +4,7 @@ import { currentLine } from "@/server/line/current-line";
 import { railFacts } from "@/server/line/rail-facts";
 import { preferences } from "@/server/preferences";
 import { personOnPage } from "@/server/sign-in/person";
+import { may } from "@/server/sign-in/roles";
 import { clock } from "@/ui/format";
 import { EarlyPresses } from "@/ui/frame/early-presses";
 import { Rail } from "@/ui/frame/rail";
@@ -18,7 +19,9 @@ export default async function LineLayout({ children }: { children: ReactNode }) 
   const [line, chosen, head] = await Promise.all([currentLine(person), preferences(), headers()]);
   const clockText = clock(line.at, line.timeZone);
   return (
-    <PreferencesProvider value={{ ...chosen, timeZone: line.timeZone, who: person.id }}>
+    <PreferencesProvider
+      value={{ ...chosen, timeZone: line.timeZone, who: person.id, administers: may(person.role, "administer") }}
+    >
       <EarlyPresses nonce={head.get("x-nonce") ?? ""} />
       <a className="skip-link btn" href="#bench">
         Past the line, to the page

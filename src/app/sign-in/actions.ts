@@ -9,8 +9,31 @@ import { addressOf } from "@/server/sign-in/address";
 import { noteAttempt, tooManyAttempts } from "@/server/sign-in/attempts";
 import { auth } from "@/server/sign-in/auth";
 import { ownPath } from "@/server/sign-in/own-path";
+import { lockedOut, passwordByCode } from "@/server/sign-in/people";
 
 export type SignInState = { readonly failure: { readonly kind: string } | null; readonly username: string };
+
+export type CodeState = {
+  readonly failure: { readonly kind: string; readonly [detail: string]: unknown } | null;
+  readonly username: string;
+};
+/** A password of one's own, by the code the administrator gave; then signed in with it. */
+export async function signInByCode(_: CodeState, form: FormData): Promise<CodeState> {
+  const [username, code, password, again] = ["username", "code", "password", "again"].map((name) =>
+    String(form.get(name) ?? "").slice(0, 200),
+  ) as [string, string, string, string];
+  if (password !== again) return { failure: { kind: "passwords-differ" }, username };
+  const head = await headers();
+  try {
+    const set = await passwordByCode(database(), { username, code, password }, addressOf(head), now);
+    if (!set.ok) return { failure: set.failure, username };
+    await auth().api.signInUsername({ body: { username: set.username, password }, headers: head });
+  } catch (error) {
+    log("error", "password by code failed", { error: errorText(error) });
+    return { failure: { kind: "not-saved" }, username };
+  }
+  redirect("/");
+}
 
 export async function signIn(_: SignInState, form: FormData): Promise<SignInState> {
   const username = String(form.get("username") ?? "")
@@ -26,6 +49,11 @@ export async function signIn(_: SignInState, form: FormData): Promise<SignInStat
   try {
     if (await tooManyAttempts(database(), username, address, at))
       return { failure: { kind: "too-many-tries" }, username };
+    // Said alike of a wrong password: who is locked out is nobody else's business.
+    if (await lockedOut(database(), username)) {
+      await noteAttempt(database(), username, address, false, at);
+      return { failure: { kind: "wrong-sign-in" }, username };
+    }
     await auth().api.signInUsername({ body: { username, password }, headers: head });
     await noteAttempt(database(), username, address, true, at);
   } catch (error) {

@@ -1,6 +1,7 @@
 import type { Metadata } from "next";
 import { demoSignIns } from "@/demo/demo-sign-ins";
 import { SignInForm } from "@/ui/forms/sign-in-form";
+import Link from "@/ui/link";
 import { signIn } from "./actions";
 
 export const metadata: Metadata = { title: "Sign in" };
@@ -21,6 +22,11 @@ export default async function SignInPage({ searchParams }: { searchParams: Promi
         </p>
         <h1 className="mt-1">From bath to verdict, and from rust back to its cause</h1>
         <SignInForm signIn={signIn} to={to ?? "/"} />
+        <p className="mt-4">
+          <Link className="link inline-flex min-h-11 items-center" href="/sign-in/code">
+            I was given a one-time code
+          </Link>
+        </p>
       </section>
       {demo.length > 0 && (
         <section className="ruled self-end">

@@ -23,9 +23,26 @@ export const fahrenheitDifferenceToC = (degF: number): TemperatureDifferenceC =>
 export const cDifferenceToFahrenheit = (degC: number): number => (degC * 9) / 5;
 export const cToKelvin = (degC: number): number => degC + KELVIN_AT_0_C;
 
+/** A quantity whose two units differ by a factor: `perUs` canonical ones are one US one. */
+const scaled = <M extends string, U extends string>(
+  metric: M,
+  us: U,
+  perUs: number,
+  digits: number,
+  usDigits: number,
+) => ({
+  metric,
+  us,
+  toUs: (value: number): number => value / perUs,
+  fromUs: (value: number): number => value * perUs,
+  digits,
+  usDigits,
+});
+const MILLIMETRES_PER_INCH = 25.4;
+
 /** The quantities people see, with the canonical unit kept inside and the US customary one shown on request. */
 export const quantities = {
-  thickness: { metric: "µm", us: "mil", toUs: umToMil, fromUs: milToUm, digits: 1, usDigits: 2 },
+  thickness: scaled("µm", "mil", MICROMETRES_PER_MIL, 1, 2),
   temperature: {
     metric: "°C",
     us: "°F",
@@ -42,105 +59,21 @@ export const quantities = {
     digits: 1,
     usDigits: 1,
   },
-  volume: {
-    metric: "L",
-    us: "gal",
-    toUs: (l: number) => l / LITRES_PER_US_GALLON,
-    fromUs: (g: number) => g * LITRES_PER_US_GALLON,
-    digits: 1,
-    usDigits: 1,
-  },
-  area: {
-    metric: "m²",
-    us: "ft²",
-    toUs: (m2: number) => m2 / SQUARE_METRES_PER_SQUARE_FOOT,
-    fromUs: (ft2: number) => ft2 * SQUARE_METRES_PER_SQUARE_FOOT,
-    digits: 1,
-    usDigits: 0,
-  },
-  mass: {
-    metric: "kg",
-    us: "lb",
-    toUs: (kg: number) => kg / KILOGRAMS_PER_POUND,
-    fromUs: (lb: number) => lb * KILOGRAMS_PER_POUND,
-    digits: 1,
-    usDigits: 1,
-  },
-  pressure: {
-    metric: "kPa",
-    us: "psi",
-    toUs: (kPa: number) => kPa / KPA_PER_PSI,
-    fromUs: (psi: number) => psi * KPA_PER_PSI,
-    digits: 0,
-    usDigits: 0,
-  },
-  coatingWeight: {
-    metric: "g/m²",
-    us: "mg/ft²",
-    toUs: (g: number) => g / GRAMS_PER_M2_PER_MG_PER_FT2,
-    fromUs: (mg: number) => mg * GRAMS_PER_M2_PER_MG_PER_FT2,
-    digits: 2,
-    usDigits: 0,
-  },
-  creep: {
-    metric: "mm",
-    us: "in",
-    toUs: (mm: number) => mm / 25.4,
-    fromUs: (inch: number) => inch * 25.4,
-    digits: 1,
-    usDigits: 3,
-  },
+  volume: scaled("L", "gal", LITRES_PER_US_GALLON, 1, 1),
+  area: scaled("m²", "ft²", SQUARE_METRES_PER_SQUARE_FOOT, 1, 0),
+  mass: scaled("kg", "lb", KILOGRAMS_PER_POUND, 1, 1),
+  pressure: scaled("kPa", "psi", KPA_PER_PSI, 0, 0),
+  coatingWeight: scaled("g/m²", "mg/ft²", GRAMS_PER_M2_PER_MG_PER_FT2, 2, 0),
+  creep: scaled("mm", "in", MILLIMETRES_PER_INCH, 1, 3),
   /** Of a part or an oven. */
-  length: {
-    metric: "m",
-    us: "ft",
-    toUs: (m: number) => m / METRES_PER_FOOT,
-    fromUs: (ft: number) => ft * METRES_PER_FOOT,
-    digits: 1,
-    usDigits: 1,
-  },
+  length: scaled("m", "ft", METRES_PER_FOOT, 1, 1),
   /** Of a section, a hole, a gap. */
-  size: {
-    metric: "mm",
-    us: "in",
-    toUs: (mm: number) => mm / 25.4,
-    fromUs: (inch: number) => inch * 25.4,
-    digits: 1,
-    usDigits: 3,
-  },
+  size: scaled("mm", "in", MILLIMETRES_PER_INCH, 1, 3),
   /** Of a gun from the part, of hooks from one another. */
-  distance: {
-    metric: "mm",
-    us: "in",
-    toUs: (mm: number) => mm / 25.4,
-    fromUs: (inch: number) => inch * 25.4,
-    digits: 0,
-    usDigits: 1,
-  },
-  lineSpeed: {
-    metric: "m/min",
-    us: "ft/min",
-    toUs: (m: number) => m / METRES_PER_FOOT,
-    fromUs: (ft: number) => ft * METRES_PER_FOOT,
-    digits: 2,
-    usDigits: 1,
-  },
-  airSpeed: {
-    metric: "m/s",
-    us: "ft/min",
-    toUs: (mPerS: number) => (mPerS * 60) / METRES_PER_FOOT,
-    fromUs: (ftPerMin: number) => (ftPerMin * METRES_PER_FOOT) / 60,
-    digits: 2,
-    usDigits: 0,
-  },
-  conductivity: {
-    metric: "µS/cm",
-    us: "µS/cm",
-    toUs: (x: number) => x,
-    fromUs: (x: number) => x,
-    digits: 0,
-    usDigits: 0,
-  },
+  distance: scaled("mm", "in", MILLIMETRES_PER_INCH, 0, 1),
+  lineSpeed: scaled("m/min", "ft/min", METRES_PER_FOOT, 2, 1),
+  airSpeed: scaled("m/s", "ft/min", METRES_PER_FOOT / 60, 2, 0),
+  conductivity: scaled("µS/cm", "µS/cm", 1, 0, 0),
 } as const;
 export type Quantity = keyof typeof quantities;
 export type UnitSystem = "metric" | "us";

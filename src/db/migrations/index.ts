@@ -21,6 +21,8 @@ import * as fieldShares from "./2026-11-28T230000-field-shares";
 import * as looksAndOrder from "./2026-11-28T233000-looks-and-order";
 import * as lookAgain from "./2026-11-29T010000-look-again";
 
+import * as peopleKept from "./2026-11-29T130000-people-kept";
+
 const migrations: Record<string, Migration> = {
   "2026-11-23T140000-record": record,
   "2026-11-23T140100-people": people,
@@ -43,6 +45,7 @@ const migrations: Record<string, Migration> = {
   "2026-11-28T230000-field-shares": fieldShares,
   "2026-11-28T233000-looks-and-order": looksAndOrder,
   "2026-11-29T010000-look-again": lookAgain,
+  "2026-11-29T130000-people-kept": peopleKept,
 };
 /** A fixed list rather than a folder scan, so that it loads alike under tsx, Vitest and Next. */
 export const migrationProvider: MigrationProvider = { getMigrations: async () => migrations };

@@ -21,6 +21,8 @@ export const lock = {
   numbers: (of: "jobs" | "cases" | "certificates") => `numbers ${of}`,
   /** What is derived of a rack or a job while it is worked out anew: taken last. */
   standing: (id: string) => `standing ${id}`,
+  /** Who is of the shop: that one administrator is always left is looked at with all of them held. */
+  people: "people",
   seal: "seal",
 } as const;
 

@@ -25,6 +25,7 @@ const make = () =>
       additionalFields: {
         role: { type: "string", defaultValue: "viewer", input: false },
         customerId: { type: "string", required: false, input: false },
+        lockedAt: { type: "date", required: false, input: false },
       },
     },
     session: { expiresIn: 60 * 60 * 12, cookieCache: { enabled: false } },

@@ -11,16 +11,22 @@ import { type Ability, may, type Person, type Role, roles } from "./roles";
 export const currentPerson = cache(async (): Promise<Person | null> => {
   const session = await auth().api.getSession({ headers: await headers() });
   if (!session) return null;
-  const { id, name, username, role, customerId } = session.user as {
+  const { id, name, username, role, customerId, lockedAt } = session.user as {
     id: string;
     name: string;
     username?: string | null;
     role?: string;
     customerId?: string | null;
+    lockedAt?: Date | string | null;
   };
+  if (lockedAt) return null;
   const known = roles.find((r) => r === role) as Role | undefined;
   return known ? { id, name, username: username ?? name, role: known, customerId: customerId ?? null } : null;
 });
+
+/** Of the session this request came in; null without one. */
+export const sessionToken = async (): Promise<string | null> =>
+  (await auth().api.getSession({ headers: await headers() }))?.session.token ?? null;
 
 /** For pages: sends to sign-in, and back here after it. */
 export async function personOnPage(ability: Ability = "look"): Promise<Person> {

@@ -15,7 +15,7 @@ const item =
 
 /** A person's own choices, open from the first: it is loaded when it is asked for. */
 export function WhoChoices({ trigger, children }: WhoChoicesProps) {
-  const { units, theme, shortcuts } = usePreferences();
+  const { units, theme, shortcuts, administers } = usePreferences();
   const { signOut, actions } = useShell();
   const router = useRouter();
   const choose = async (name: string, value: string) => {
@@ -40,9 +40,17 @@ export function WhoChoices({ trigger, children }: WhoChoicesProps) {
             Letter shortcuts <span className="soft">{shortcuts ? "on" : "off"}</span>
           </DropdownMenu.Item>
           <DropdownMenu.Separator className="my-1 h-px bg-rule" />
-          {(["/causes", "/records", "/records/import"] as const).map((href, i) => (
+          {(
+            [
+              ["/causes", "Causes"],
+              ["/records", "Records"],
+              ["/records/import", "Import a file"],
+              ["/shop/password", "Your password"],
+              ...(administers ? [["/shop/people", "People"] as const] : []),
+            ] as const
+          ).map(([href, name]) => (
             <DropdownMenu.Item key={href} asChild className={item}>
-              <Link href={href}>{["Causes", "Records", "Import a file"][i]}</Link>
+              <Link href={href}>{name}</Link>
             </DropdownMenu.Item>
           ))}
           <DropdownMenu.Separator className="my-1 h-px bg-rule" />

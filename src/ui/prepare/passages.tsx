@@ -1,10 +1,10 @@
 "use client";
-import type { FormEvent } from "react";
 import { passagesFromSpeed } from "@/core/line";
-import { parseNumber, type UnitSystem } from "@/core/units";
-import { Recorded, RecordRow } from "../forms/recorded";
+import { fieldsOf } from "../fields/in-form";
+import { plainly, typed } from "../format";
+import { Entry } from "../forms/entry";
+import { Recorded } from "../forms/recorded";
 import { SetAside } from "../forms/set-aside";
-import { TypedNumber } from "../forms/typed-number";
 import { useEntryForm } from "../forms/use-entry-form";
 import { useRecorder } from "../forms/use-recorder";
 import { usePreferences } from "../preferences-context";
@@ -58,35 +58,35 @@ export function PassageKeys({ rack, passages }: { rack: string; passages: readon
   );
 }
 
-const METRES_PER_FOOT = 0.3048;
-const inMetric = (speed: number, units: UnitSystem) => (units === "us" ? speed * METRES_PER_FOOT : speed);
+/** Faster than any line runs. */
+const FASTEST_M_PER_MIN = 30;
 
 /** The washer at a line speed: passages and contact times follow from the stages' lengths. */
 export function WasherRun({ rack, washer }: { rack: string; washer: Washer }) {
   const { units } = usePreferences();
-  const usual = units === "us" ? washer.usualSpeedMPerMin / METRES_PER_FOOT : washer.usualSpeedMPerMin;
-  const held = useEntryForm(`line run ${rack}`, { text: String(Math.round(usual * 100) / 100) });
-  const [text, setText] = held.field("text");
-  const { send, message, busy, setAside } = useRecorder(held);
-  const typed = parseNumber(text);
-  const speed = typed.ok ? inMetric(typed.value, units) : null;
+  const usual = typed(washer.usualSpeedMPerMin, "lineSpeed", units);
+  const held = useEntryForm(`line run ${rack}`, { speed: usual });
+  const recorder = useRecorder(held);
+  const F = fieldsOf(held);
+  // What was not touched is the usual speed to its last decimal.
+  const speed = held.values.speed === usual ? washer.usualSpeedMPerMin : held.live("speed", "lineSpeed");
   const shown = speed === null ? null : passagesFromSpeed(0, speed, washer.stages);
-  const submit = (e: FormEvent) => {
-    e.preventDefault();
-    if (speed !== null) void send({ kind: "line-run", rack, line: washer.code, speedMPerMin: speed });
-  };
   return (
-    <form onSubmit={submit} className="mt-2 grid max-w-[640px] gap-2">
-      {held.said}
+    <Entry
+      held={held}
+      id="line"
+      sending={recorder}
+      button={`Into ${washer.name.split(",")[0]} now`}
+      className="mt-2 grid max-w-[640px] gap-2"
+      foot={<SetAside setAside={recorder.setAside} busy={recorder.busy} />}
+      send={(read) => {
+        const speedMPerMin = speed ?? read.number("speed", "lineSpeed");
+        if (!shown?.ok) read.refuse("speed", "This is no line speed.");
+        return recorder.send({ kind: "line-run", rack, line: washer.code, speedMPerMin });
+      }}
+    >
       <div className="flex flex-wrap items-end gap-4">
-        <div className="w-[150px]">
-          <TypedNumber
-            id="line-speed"
-            label={`Line speed, ${units === "us" ? "ft/min" : "m/min"}`}
-            text={text}
-            change={setText}
-          />
-        </div>
+        <F.Num name="speed" label="Line speed" quantity="lineSpeed" className="w-[150px]" />
         <p className="m-0 flex min-w-0 flex-wrap gap-x-4 pb-2">
           {shown?.ok ? (
             shown.value.map((p) => {
@@ -101,14 +101,13 @@ export function WasherRun({ rack, washer }: { rack: string; washer: Washer }) {
               );
             })
           ) : (
-            <span className="text-out">“{text}” is not a line speed. Type one between 0 and 30 m/min.</span>
+            <span className="text-out">
+              “{held.values.speed}” is not a line speed. Type one between 0 and{" "}
+              {plainly(FASTEST_M_PER_MIN, "lineSpeed", units)}.
+            </span>
           )}
         </p>
       </div>
-      <RecordRow busy={busy || !shown?.ok} message={message} primary={false}>
-        {`Into ${washer.name.split(",")[0]} now`}
-      </RecordRow>
-      <SetAside setAside={setAside} busy={busy} />
-    </form>
+    </Entry>
   );
 }

@@ -36,6 +36,16 @@ const sentences: Record<string, (f: Failure, units: UnitSystem) => string> = {
     `${f.field ? `${s(f.field)}: ` : ""}${f.value === "" || f.value === "null" ? "" : `${s(f.value)} `}${s(f.why)}. Correct it and record again.`,
   "role-refused": (f) =>
     `Your role (${s(f.role)}) may not do this; it needs “${s(f.needs)}”. Ask a lead or the administrator.`,
+  "user-name-taken": (f) => `${s(f.username)} is another’s user name. Choose another: it stands under all they record.`,
+  "unknown-person": (f) => `Nobody here has the user name ${s(f.username)}. Reload the page.`,
+  "unknown-customer": (f) => `There is no customer ${s(f.code)}. Choose one from the list.`,
+  "customer-needs-viewer": (f) =>
+    `Who is held to a customer looks and records nothing: make them a viewer, not ${s(f.role)}.`,
+  "last-administrator": (f) =>
+    `${s(f.username)} is the only administrator who can sign in. Make another first: nobody could let anyone in.`,
+  "own-lock": () => "You would lock yourself out. Ask another administrator.",
+  "wrong-code": () => "User name and code do not fit, or the code was used or is over a day old. Ask for a new one.",
+  "passwords-differ": () => "The two passwords are not the same. Type them again.",
   "signed-out": () =>
     "Your session has ended. Sign in again in another tab, then record: what you typed is still here.",
   "in-the-future": (f) => `${localMoment(new Date(s(f.happenedAt)))} lies ahead of the clock. Correct the time.`,

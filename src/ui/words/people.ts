@@ -1,0 +1,25 @@
+/** Roles as people of a shop say them, and what each may do. */
+export const roleName = {
+  administrator: "administrator",
+  lead: "lead",
+  inspector: "inspector",
+  operator: "operator",
+  viewer: "viewer",
+} as const;
+export const roleSaid: Record<keyof typeof roleName, string> = {
+  administrator: "All a lead does, and who is of the shop: makes people, locks them out, gives codes.",
+  lead: "Decides on racks, receives work, sets up baths, ovens, powders and limits; all an inspector does.",
+  inspector: "Reads film, tests, cure and the field, traces defects; all an operator does.",
+  operator: "Records what is done on the line: rounds, steps, coats, loads.",
+  viewer: "Looks, and records nothing; held to a customer, sees that customer’s work only.",
+};
+export const personEventName: Record<string, string> = {
+  made: "made",
+  changed: "changed",
+  locked: "locked out",
+  "let-in": "let in again",
+  "sessions-ended": "signed out everywhere",
+  "code-made": "given a one-time code",
+  "password-by-code": "set a password by the code",
+  "own-password": "changed their password",
+};
