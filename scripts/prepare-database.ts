@@ -13,6 +13,22 @@ const address = new URL(url);
 const name = decodeURIComponent(address.pathname.slice(1));
 if (!/^[a-z][a-z0-9_]*$/.test(name)) throw new RangeError(`not a database name Sorrel would make: ${name}`);
 
+/** Whoever is in a database that is there, and nobody of the demo: then it is a shop's own, and stays. */
+async function isOwnShop(): Promise<boolean> {
+  const client = new pg.Client({ connectionString: url });
+  try {
+    await client.connect();
+    const { rows } = await client.query(
+      `select count(*)::int as people, count(*) filter (where email like '%@tarnwick.invalid')::int as demo from "user"`,
+    );
+    return rows[0].people > 0 && rows[0].demo === 0;
+  } catch {
+    return false;
+  } finally {
+    await client.end().catch(() => {});
+  }
+}
+
 async function ensureDatabase(): Promise<void> {
   const server = new URL(url);
   server.pathname = "/postgres";
@@ -36,6 +52,10 @@ async function ensureDatabase(): Promise<void> {
   }
 }
 
+if (resetDemo && (await isOwnShop())) {
+  console.error(`${name} is no demo: it has people of its own. Nothing was dropped.`);
+  process.exit(1);
+}
 await ensureDatabase();
 const db = connect(url, 1);
 const ran = await migrateToLatest(db);

@@ -18,22 +18,25 @@ import {
 } from "./lib/environment.mjs";
 
 const dev = process.argv.includes("--dev");
+// A shop of one's own stands in a database of its own: the demo beside it is never mixed with it.
+const ownShop = process.argv.includes("--own");
 const resetDemo = process.argv.includes("--reset-demo");
 ensurePackages();
 mkdirSync(dataDir, { recursive: true });
+if (ownShop && resetDemo) fail("--own and --reset-demo do not go together: a shop of one's own is never reset.");
 const pidFile = path.join(dataDir, "pid");
 if (existsSync(pidFile)) {
   const pid = Number(readFileSync(pidFile, "utf8"));
   if (isOurs(pid) && !resetDemo) fail(`Sorrel is already running (process ${pid}). Stop it with: npm stop`);
 }
 const own = process.env.DATABASE_URL ? null : await startPostgres();
-const ownerUrl = process.env.DATABASE_URL ?? own.url("sorrel");
+const ownerUrl = process.env.DATABASE_URL ?? own.url(ownShop ? "sorrel_own" : "sorrel");
 const host = process.env.HOST ?? "127.0.0.1";
 const port = await freePort(Number(process.env.PORT ?? 3000));
 const baseUrl = process.env.BASE_URL ?? `http://${host}:${port}`;
 const devicePort = await freePort(4710);
 const env = environmentFor(ownerUrl, { BASE_URL: baseUrl, DEVICE_PORT: String(devicePort) });
-runTs("scripts/prepare-database.ts", resetDemo ? ["--reset-demo"] : ["--demo"], env);
+runTs("scripts/prepare-database.ts", resetDemo ? ["--reset-demo"] : ownShop ? [] : ["--demo"], env);
 if (resetDemo) {
   say("Demo data made anew.");
   process.exit(0);

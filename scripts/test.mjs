@@ -110,6 +110,16 @@ if (!only || only === "e2e") {
     });
     servers.push({ base, port, env });
   }
+  // And a shop of its own, that begins from nothing.
+  const ownPort = await freePort(3180);
+  const ownBase = `http://127.0.0.1:${ownPort}`;
+  const ownEnv = environmentFor(postgres.url("sorrel_e2e_own"), {
+    BASE_URL: ownBase,
+    DEVICE_PORT: String(devicePort),
+    NODE_ENV: "production",
+  });
+  runTs("scripts/prepare-database.ts", [], ownEnv);
+  servers.push({ base: ownBase, port: ownPort, env: ownEnv });
   buildWhenNeeded(servers[0].env);
   const quiet = { cwd: root, stdio: ["ignore", "ignore", "inherit"] };
   const next = ["node_modules/next/dist/bin/next", "start", "-H", "127.0.0.1", "-p"];
@@ -125,7 +135,11 @@ if (!only || only === "e2e") {
       cwd: root,
       env: {
         ...process.env,
-        E2E_BASES: servers.map(({ base }) => base).join(" "),
+        E2E_BASES: servers
+          .slice(0, 2)
+          .map(({ base }) => base)
+          .join(" "),
+        E2E_OWN_BASE: ownBase,
         CHROMIUM: chromium,
         PLAYWRIGHT_JSON_OUTPUT_NAME: out,
         TZ: zone,

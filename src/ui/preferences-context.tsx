@@ -11,6 +11,8 @@ export type ViewPreferences = {
   who: string;
   /** They are the administrator: people are theirs to keep. */
   administers: boolean;
+  /** They are a lead or more: what is set up is theirs to change. */
+  setsUp: boolean;
 };
 const Context = createContext<ViewPreferences>({
   units: "metric",
@@ -19,6 +21,7 @@ const Context = createContext<ViewPreferences>({
   timeZone: "UTC",
   who: "",
   administers: false,
+  setsUp: false,
 });
 
 export function PreferencesProvider({ value, children }: { value: ViewPreferences; children: ReactNode }) {

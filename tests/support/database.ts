@@ -1,6 +1,7 @@
 import { randomBytes } from "node:crypto";
 import pg from "pg";
 import { connect, type Db } from "@/db/connect";
+import { grantApplicationRole, migrateToLatest } from "@/db/prepare";
 import { newId } from "@/server/now";
 import type { NewRecord } from "@/server/record/store-record";
 import type { Person, Role } from "@/server/sign-in/roles";
@@ -35,6 +36,32 @@ export async function testDatabase(): Promise<TestDatabase> {
   const appUrl = at(process.env.APP_DATABASE_URL ?? "", name);
   const app = connect(appUrl, 6);
   const owner = connect(ownerUrl, 2);
+  return {
+    app,
+    owner,
+    ownerUrl,
+    appUrl,
+    drop: async () => {
+      await app.destroy();
+      await owner.destroy();
+      await client.query(`drop database ${name} with (force)`);
+      await client.end();
+    },
+  };
+}
+
+/** A database of the test's own with nobody and nothing in it, as a shop finds it that begins. */
+export async function emptyDatabase(): Promise<TestDatabase> {
+  const name = `t_${randomBytes(6).toString("hex")}`;
+  const client = new pg.Client({ connectionString: server() });
+  await client.connect();
+  await client.query(`create database ${name} template template0 encoding 'UTF8'`);
+  const ownerUrl = at(server(), name);
+  const appUrl = at(process.env.APP_DATABASE_URL ?? "", name);
+  const owner = connect(ownerUrl, 2);
+  await migrateToLatest(owner);
+  await grantApplicationRole(owner, process.env.APP_DATABASE_PASSWORD ?? "");
+  const app = connect(appUrl, 6);
   return {
     app,
     owner,

@@ -16,6 +16,7 @@ import { keepMarks } from "@/server/plan/part-marks";
 import { receiveWork } from "@/server/plan/receive";
 import { saveBath, startWash } from "@/server/setup/save-bath";
 import { saveLine } from "@/server/setup/save-line";
+import { saveCustomer, saveInstrument, saveRoom, saveSite } from "@/server/shop/save-shop";
 import { keepPerson, makeCode, ownPassword, savePerson } from "@/server/sign-in/people";
 import { sessionToken } from "@/server/sign-in/person";
 import { signed } from "@/server/sign-in/signed";
@@ -53,6 +54,11 @@ export const keepOven = action("release", "oven", saveOven);
 export const keepCurePlan = action("release", "cure plan", saveCurePlan);
 export const keepPowder = action("release", "powder", savePowder);
 export const keepSheet = action("release", "set-up sheet", saveSheet);
+/** The shop itself, its customers, instruments and places: a lead's to set up. */
+export const keepSite = action("release", "shop", saveSite);
+export const keepCustomer = action("release", "customer", saveCustomer);
+export const keepInstrument = action("release", "instrument", saveInstrument);
+export const keepRoom = action("release", "place", saveRoom);
 /** Who is of the shop: the administrator alone makes people, locks them out and gives codes; one's own password is one's own. */
 export const keepPersonOf = action("administer", "person", savePerson);
 export const doToPerson = action("administer", "person", keepPerson);

@@ -20,7 +20,13 @@ export default async function LineLayout({ children }: { children: ReactNode }) 
   const clockText = clock(line.at, line.timeZone);
   return (
     <PreferencesProvider
-      value={{ ...chosen, timeZone: line.timeZone, who: person.id, administers: may(person.role, "administer") }}
+      value={{
+        ...chosen,
+        timeZone: line.timeZone,
+        who: person.id,
+        administers: may(person.role, "administer"),
+        setsUp: may(person.role, "release"),
+      }}
     >
       <EarlyPresses nonce={head.get("x-nonce") ?? ""} />
       <a className="skip-link btn" href="#bench">

@@ -1,5 +1,8 @@
 import type { Metadata } from "next";
+import { redirect } from "next/navigation";
 import { demoSignIns } from "@/demo/demo-sign-ins";
+import { database } from "@/server/database";
+import { shopIsEmpty } from "@/server/shop/begin-shop";
 import { SignInForm } from "@/ui/forms/sign-in-form";
 import Link from "@/ui/link";
 import { signIn } from "./actions";
@@ -8,6 +11,7 @@ export const metadata: Metadata = { title: "Sign in" };
 export const dynamic = "force-dynamic";
 
 export default async function SignInPage({ searchParams }: { searchParams: Promise<{ to?: string }> }) {
+  if (await shopIsEmpty(database())) redirect("/first-run");
   const { to } = await searchParams;
   const demo = await demoSignIns();
   return (

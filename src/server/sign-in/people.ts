@@ -124,7 +124,7 @@ async function otherAdministrators(db: Kysely<Database>, personId: string): Prom
 const byUsername = (db: Kysely<Database>, username: string) =>
   db.selectFrom("user").selectAll().where("username", "=", username.toLowerCase()).executeTakeFirst();
 
-const userName = v.pipe(
+export const userName = v.pipe(
   v.string(),
   v.trim(),
   v.toLowerCase(),
@@ -280,7 +280,7 @@ export async function makeCode(
   );
 }
 
-const newPassword = v.pipe(
+export const newPassword = v.pipe(
   v.string(),
   v.minLength(LEAST_PASSWORD, `is too short: ${LEAST_PASSWORD} characters at least`),
   v.maxLength(200, "is too long"),

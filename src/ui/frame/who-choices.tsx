@@ -15,7 +15,7 @@ const item =
 
 /** A person's own choices, open from the first: it is loaded when it is asked for. */
 export function WhoChoices({ trigger, children }: WhoChoicesProps) {
-  const { units, theme, shortcuts, administers } = usePreferences();
+  const { units, theme, shortcuts, setsUp, administers } = usePreferences();
   const { signOut, actions } = useShell();
   const router = useRouter();
   const choose = async (name: string, value: string) => {
@@ -46,6 +46,7 @@ export function WhoChoices({ trigger, children }: WhoChoicesProps) {
               ["/records", "Records"],
               ["/records/import", "Import a file"],
               ["/shop/password", "Your password"],
+              ...(setsUp ? [["/shop", "Shop"] as const] : []),
               ...(administers ? [["/shop/people", "People"] as const] : []),
             ] as const
           ).map(([href, name]) => (

@@ -36,6 +36,7 @@ const sentences: Record<string, (f: Failure, units: UnitSystem) => string> = {
     `${f.field ? `${s(f.field)}: ` : ""}${f.value === "" || f.value === "null" ? "" : `${s(f.value)} `}${s(f.why)}. Correct it and record again.`,
   "role-refused": (f) =>
     `Your role (${s(f.role)}) may not do this; it needs “${s(f.needs)}”. Ask a lead or the administrator.`,
+  "shop-begun": () => "This shop was begun already. Sign in; the administrator makes people.",
   "user-name-taken": (f) => `${s(f.username)} is another’s user name. Choose another: it stands under all they record.`,
   "unknown-person": (f) => `Nobody here has the user name ${s(f.username)}. Reload the page.`,
   "unknown-customer": (f) => `There is no customer ${s(f.code)}. Choose one from the list.`,

@@ -23,3 +23,20 @@ export const personEventName: Record<string, string> = {
   "password-by-code": "set a password by the code",
   "own-password": "changed their password",
 };
+
+export const instrumentKindName: Record<string, string> = {
+  "film-gauge": "film gauge",
+  "oven-recorder": "oven recorder",
+  "bath-meter": "bath meter",
+  "gloss-meter": "gloss meter",
+  other: "other",
+};
+export const roomRoleName: Record<string, string> = {
+  booth: "booth",
+  oven: "oven",
+  washer: "washer",
+  "blast-room": "blast room",
+  cart: "cart",
+  hook: "hook",
+  rack: "rack",
+};

@@ -10,6 +10,7 @@ import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
 import { Verdict } from "@/ui/marks/verdict";
 import { PersonForm, PersonKeys } from "@/ui/shop/person-forms";
+import { ShopTabs } from "@/ui/shop/shop-tabs";
 import { personEventName, roleName, roleSaid } from "@/ui/words/people";
 import { doToPerson, giveCode, keepPersonOf } from "../../actions";
 
@@ -40,6 +41,7 @@ export default async function PeoplePage() {
         <PageHead above="Who is of the shop, and what each may do" title="People">
           <span className="small soft">{countOf(people.length, "person", "people")}</span>
         </PageHead>
+        <ShopTabs here="people" people />
         <div className="ruled mt-3">
           {people.map((p) => {
             const [result, word] = standing(p);

@@ -1,0 +1,84 @@
+import type { Metadata } from "next";
+import { database } from "@/server/database";
+import { now } from "@/server/now";
+import { setupAt, siteAt } from "@/server/setup/setup-data";
+import { versionsOfKind } from "@/server/shop/save-shop";
+import { personOnPage } from "@/server/sign-in/person";
+import { may } from "@/server/sign-in/roles";
+import { Fold } from "@/ui/fields/fold";
+import { dateAndTime } from "@/ui/format";
+import { Margin, MarginBlock } from "@/ui/frame/margin";
+import { PageHead } from "@/ui/frame/page-head";
+import { InstrumentForm } from "@/ui/shop/setup-forms";
+import { ShopTabs } from "@/ui/shop/shop-tabs";
+import { instrumentKindName } from "@/ui/words/people";
+import { keepInstrument } from "../../actions";
+
+export const metadata: Metadata = { title: "Instruments" };
+
+export default async function InstrumentsPage() {
+  const person = await personOnPage("release");
+  const at = now();
+  const [all, site, versions] = await Promise.all([
+    setupAt(database(), "instrument", at),
+    siteAt(database(), at),
+    versionsOfKind(database(), "instrument"),
+  ]);
+  const inOrder = [...all.values()].sort((a, b) => a.data.name.localeCompare(b.data.name, "en", { numeric: true }));
+  return (
+    <>
+      <section className="bench">
+        <PageHead above="What film, ovens and baths are read with" title="Instruments" />
+        <ShopTabs here="instruments" people={may(person.role, "administer")} />
+        <div className="ruled mt-3">
+          {inOrder.length === 0 && (
+            <p className="py-2">
+              No instrument yet. Put the film gauge on record below: it is then checked on its shims, and each reading
+              says which gauge it is of.
+            </p>
+          )}
+          {inOrder.map((item) => (
+            <Fold
+              key={item.id}
+              id={item.code}
+              className="border-rule border-b"
+              summaryClassName="row min-h-[52px] list-none grid-cols-[90px_minmax(0,1fr)_150px_140px] max-[700px]:grid-cols-[80px_minmax(0,1fr)] items-center border-0 hover:bg-sorrel-tint w-full"
+              summary={
+                <>
+                  <b className="fig">{item.code}</b>
+                  <span>{item.data.name}</span>
+                  <span className="soft max-[700px]:hidden">
+                    {instrumentKindName[item.data.kind] ?? item.data.kind}
+                  </span>
+                  <span className="fig soft max-[700px]:hidden">{item.data.serial}</span>
+                </>
+              }
+            >
+              <InstrumentForm
+                key={item.versionId}
+                known={{ code: item.code, seen: item.versionId, ...item.data }}
+                save={keepInstrument}
+              />
+            </Fold>
+          ))}
+        </div>
+        <section className="ruled mt-6" aria-label="One more">
+          <h2>One more</h2>
+          <InstrumentForm known={null} save={keepInstrument} />
+        </section>
+      </section>
+      <Margin step="shift">
+        <MarginBlock title="Who changed what">
+          {versions.map((v) => (
+            <p key={`${v.code}${v.at.getTime()}`} className="small m-0 mb-1">
+              <b>{v.code}</b> {v.reason}{" "}
+              <span className="faint">
+                {v.by}, {dateAndTime(v.at, site.timeZone)}
+              </span>
+            </p>
+          ))}
+        </MarginBlock>
+      </Margin>
+    </>
+  );
+}

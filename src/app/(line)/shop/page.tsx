@@ -1,0 +1,57 @@
+import type { Metadata } from "next";
+import { database } from "@/server/database";
+import { now } from "@/server/now";
+import { setupAt } from "@/server/setup/setup-data";
+import { versionsOfKind } from "@/server/shop/save-shop";
+import { personOnPage } from "@/server/sign-in/person";
+import { may } from "@/server/sign-in/roles";
+import { dateAndTime } from "@/ui/format";
+import { Margin, MarginBlock } from "@/ui/frame/margin";
+import { PageHead } from "@/ui/frame/page-head";
+import { ShopTabs } from "@/ui/shop/shop-tabs";
+import { SiteForm } from "@/ui/shop/site-form";
+import { keepSite } from "../actions";
+
+export const metadata: Metadata = { title: "Shop" };
+
+export default async function ShopPage() {
+  const person = await personOnPage("release");
+  const at = now();
+  const [sites, versions] = await Promise.all([setupAt(database(), "site", at), versionsOfKind(database(), "site")]);
+  const [site] = sites.values();
+  if (!site) throw new Error("no site settings are valid at this moment");
+  const zones = ["UTC", ...Intl.supportedValuesOf("timeZone").filter((zone) => zone !== "UTC")];
+  return (
+    <>
+      <section className="bench">
+        <PageHead above="What it is called, when it works, what it goes by" title={site.data.name} />
+        <ShopTabs here="" people={may(person.role, "administer")} />
+        <SiteForm key={site.versionId} seen={site.versionId} site={site.data} zones={zones} save={keepSite} />
+      </section>
+      <Margin step="shift">
+        <MarginBlock title="What a change does">
+          <p className="small">
+            It holds from now on. What was judged before stays judged by the limits of its time; racks that stand on the
+            line are held against the new ones.
+          </p>
+        </MarginBlock>
+        <MarginBlock title="Elsewhere">
+          <p className="small">
+            Baths under Pretreat, powders and set-up sheets under Coat, ovens and what loads are planned to under Cure,
+            upkeep under Upkeep.
+          </p>
+        </MarginBlock>
+        <MarginBlock title="Who changed what">
+          {versions.map((v) => (
+            <p key={v.at.getTime()} className="small m-0 mb-1">
+              {v.reason}{" "}
+              <span className="faint">
+                {v.by}, {dateAndTime(v.at, site.data.timeZone)}
+              </span>
+            </p>
+          ))}
+        </MarginBlock>
+      </Margin>
+    </>
+  );
+}

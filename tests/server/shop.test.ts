@@ -1,0 +1,199 @@
+import { afterAll, beforeAll, describe, expect, test } from "vitest";
+import { siteLimitNames, siteLimits } from "@/core/site";
+import { setupAt } from "@/server/setup/setup-data";
+import { beginShop, shopIsEmpty } from "@/server/shop/begin-shop";
+import {
+  instrumentKinds,
+  roomRoles,
+  saveCustomer,
+  saveInstrument,
+  saveRoom,
+  saveSite,
+  versionsOfKind,
+} from "@/server/shop/save-shop";
+import { emptyDatabase, person, type TestDatabase, testDatabase } from "../support/database";
+
+const lead = person("lead", "ines");
+const at = new Date("2027-02-01T08:00:00Z");
+let minute = 0;
+const clock = () => new Date(at.getTime() + 60_000 * minute++);
+const kindOf = (outcome: { ok: boolean; failure?: { kind: string } }) => (outcome.ok ? "ok" : outcome.failure?.kind);
+
+describe("a shop from nothing", () => {
+  let t: TestDatabase;
+  beforeAll(async () => {
+    t = await emptyDatabase();
+  });
+  afterAll(() => t.drop());
+  const told = {
+    shop: "Copper Lane Coatings",
+    timeZone: "Europe/Lisbon",
+    shifts: [{ name: "Day shift", from: "07:00" }],
+    workDays: [5, 1, 2, 3, 4, 1],
+    username: "Ada",
+    name: "Ada Mell",
+    password: "copper lane kettle",
+  };
+  test("what is told wrong is said by its field, and nothing is begun", async () => {
+    for (const [over, field] of [
+      [{ shop: " " }, "shop"],
+      [{ timeZone: "Mars/Olympus" }, "timeZone"],
+      [{ shifts: [] }, "shifts"],
+      [{ shifts: [{ name: "Day", from: "7" }] }, "shifts.0.from"],
+      [
+        {
+          shifts: [
+            { name: "Day", from: "07:00" },
+            { name: "Late", from: "07:00" },
+          ],
+        },
+        "shifts",
+      ],
+      [
+        {
+          shifts: [
+            { name: "Day", from: "07:00" },
+            { name: "day", from: "15:00" },
+          ],
+        },
+        "shifts",
+      ],
+      [{ workDays: [] }, "workDays"],
+      [{ workDays: [8] }, "workDays.0"],
+      [{ username: "9" }, "username"],
+      [{ password: "short" }, "password"],
+    ] as const) {
+      const outcome = await beginShop(t.app, { ...told, ...over }, clock);
+      expect(outcome, field).toMatchObject({ ok: false, failure: { kind: "bad-entry", field } });
+    }
+    expect(await shopIsEmpty(t.app)).toBe(true);
+  });
+  test("two who begin it at once are one, and the other is told", async () => {
+    const both = await Promise.all([
+      beginShop(t.app, told, clock),
+      beginShop(t.app, { ...told, username: "bert", shop: "Another" }, clock),
+    ]);
+    expect(both.map(kindOf).sort()).toEqual(["ok", "shop-begun"]);
+    expect(await shopIsEmpty(t.app)).toBe(false);
+    expect(await t.app.selectFrom("user").select("role").execute()).toEqual([{ role: "administrator" }]);
+    expect(kindOf(await beginShop(t.app, told, clock))).toBe("shop-begun");
+  });
+  test("it goes by the usual limits, each where its bounds allow", async () => {
+    const [site] = (await setupAt(t.app, "site", clock())).values();
+    for (const name of siteLimitNames) {
+      const { usual, least, most } = siteLimits[name];
+      expect(site?.data[name], name).toBe(usual);
+      expect(usual, name).toBeGreaterThanOrEqual(least);
+      expect(usual, name).toBeLessThanOrEqual(most);
+    }
+    expect(site?.data.workDays).toEqual([1, 2, 3, 4, 5]);
+    expect(site?.data.rates).toBe(null);
+  });
+  test("the first customer is C1, the next C2", async () => {
+    const make = (name: string) =>
+      saveCustomer(t.app, lead, { code: null, seen: null, reason: "first order", data: { name } }, clock);
+    expect(await make("Harrow Brackets")).toMatchObject({ ok: true, code: "C1" });
+    expect(await make("Lumen Row")).toMatchObject({ ok: true, code: "C2" });
+    expect(kindOf(await make("lumen row"))).toBe("number-taken");
+  });
+});
+
+describe("what a shop sets up", () => {
+  let t: TestDatabase;
+  beforeAll(async () => {
+    t = await testDatabase();
+  });
+  afterAll(() => t.drop());
+
+  test("a customer is called otherwise from now on, by whoever saw the newest; the old name stays before", async () => {
+    const known = [...(await setupAt(t.app, "customer", clock())).values()].find((c) => c.code === "C1");
+    const before = clock();
+    const change = (name: string, seen: string | null) =>
+      saveCustomer(t.app, lead, { code: "C1", seen, reason: "new sign", data: { name } }, clock);
+    expect(kindOf(await change("Saltmarsh Line", known?.versionId ?? ""))).toBe("ok");
+    expect(kindOf(await change("Saltmarsh Boats", known?.versionId ?? ""))).toBe("set-up-changed");
+    const nameAt = async (when: Date) =>
+      [...(await setupAt(t.app, "customer", when)).values()].find((c) => c.code === "C1")?.data.name;
+    expect(await nameAt(clock())).toBe("Saltmarsh Line");
+    expect(await nameAt(before)).toBe("Saltmarsh Ferries");
+    expect((await versionsOfKind(t.app, "customer"))[0]).toMatchObject({ code: "C1", reason: "new sign" });
+  });
+  test("an instrument goes by the number on it, a place by its sides within what a hall can be", async () => {
+    const gauge = { name: "Film gauge 88", kind: "film-gauge", serial: "0088" };
+    const keep = (code: string, data: object) =>
+      saveInstrument(t.app, lead, { code, seen: null, reason: "bought", data }, clock);
+    expect(await keep("88", gauge)).toMatchObject({ ok: true, code: "88", already: false });
+    expect(await keep("88", gauge)).toMatchObject({ ok: true, already: true });
+    expect(kindOf(await keep("88", { ...gauge, serial: "0089" }))).toBe("code-taken");
+    expect(kindOf(await keep("89", { ...gauge, kind: "crystal-ball", name: "Another" }))).toBe("bad-entry");
+    const room = (insideMm: object | null) =>
+      saveRoom(
+        t.app,
+        lead,
+        {
+          code: "B9",
+          seen: null,
+          reason: "measured",
+          data: { name: "Booth 9", role: "booth", insideMm, mostKg: null },
+        },
+        clock,
+      );
+    expect(await room({ lengthMm: 5, widthMm: 1000, heightMm: 1000 })).toMatchObject({
+      failure: { kind: "bad-entry", field: "data.insideMm.lengthMm" },
+    });
+    expect(kindOf(await room({ lengthMm: 2400, widthMm: 1200, heightMm: 2000 }))).toBe("ok");
+  });
+  test("the shop's limits change from now on within their bounds; what the form does not show stays", async () => {
+    const [site] = (await setupAt(t.app, "site", clock())).values();
+    if (!site) throw new Error("no site");
+    const { name, timeZone, shifts, workDays, cureDecidedBy, blastProfileUm, warmStorageCounts, gaugeSetOnSmooth } =
+      site.data;
+    const limits = Object.fromEntries(siteLimitNames.map((n) => [n, site.data[n]]));
+    const shown = {
+      name,
+      timeZone,
+      shifts,
+      workDays,
+      cureDecidedBy,
+      blastProfileUm,
+      warmStorageCounts,
+      gaugeSetOnSmooth,
+      ...limits,
+    };
+    const keep = (over: object, seen = site.versionId) =>
+      saveSite(t.app, lead, { code: "site", seen, reason: "salt air", data: { ...shown, ...over } }, clock);
+    // The demo's own figures pass: what it has, a person can set up.
+    expect(await keep({})).toMatchObject({ ok: true, already: true });
+    for (const n of siteLimitNames)
+      for (const wrong of [siteLimits[n].least - 1, siteLimits[n].most + 1, Number.NaN])
+        expect(await keep({ [n]: wrong }), n).toMatchObject({ failure: { kind: "bad-entry", field: `data.${n}` } });
+    expect(await keep({ blastProfileUm: [60, 35] })).toMatchObject({ failure: { field: "data.blastProfileUm" } });
+    expect(kindOf(await keep({ dewPointMarginC: 4 }))).toBe("ok");
+    expect(kindOf(await keep({ dewPointMarginC: 5 }))).toBe("set-up-changed");
+    const [after] = (await setupAt(t.app, "site", clock())).values();
+    expect(after?.data).toEqual({ ...site.data, dewPointMarginC: 4 });
+  });
+  test("every customer, instrument and place of the demo is one that can be put on record on a screen", async () => {
+    const now = clock();
+    const reason = "as it is";
+    for (const c of (await setupAt(t.app, "customer", now)).values())
+      expect(
+        kindOf(await saveCustomer(t.app, lead, { code: c.code, seen: c.versionId, reason, data: c.data }, clock)),
+        c.code,
+      ).toBe("ok");
+    for (const i of (await setupAt(t.app, "instrument", now)).values()) {
+      expect(instrumentKinds as readonly string[]).toContain(i.data.kind);
+      expect(
+        kindOf(await saveInstrument(t.app, lead, { code: i.code, seen: i.versionId, reason, data: i.data }, clock)),
+        i.code,
+      ).toBe("ok");
+    }
+    for (const r of (await setupAt(t.app, "equipment", now)).values()) {
+      expect(roomRoles as readonly string[]).toContain(r.data.role);
+      expect(
+        kindOf(await saveRoom(t.app, lead, { code: r.code, seen: r.versionId, reason, data: r.data }, clock)),
+        r.code,
+      ).toBe("ok");
+    }
+  });
+});
