@@ -21,11 +21,19 @@ function bodies(text: string): { name: string; body: string }[] {
 }
 
 describe("server actions", () => {
-  /** Who signs in is nobody yet, and who signs out needs no leave. */
-  const open = new Set(["signIn", "signOut"]);
+  /** Who signs in is nobody yet, by password or by code; who signs out needs no leave; who begins a shop is its first. */
+  const open = new Set(["signIn", "signInByCode", "signOut", "begin"]);
   const files = below("src/app", /^actions\.ts$/).map((file) => ({ file, text: readFileSync(file, "utf8") }));
   const actions = files.flatMap(({ file, text }) => bodies(text).map((a) => ({ ...a, file })));
   const shaped = files.flatMap(({ text }) => [...text.matchAll(ACTION)].map((m) => m[1] as string));
+  test("those that ask nobody are refused by something else: tries are counted, and a shop begins once", () => {
+    const guards = {
+      signIn: ["src/app/sign-in/actions.ts", "tooManyAttempts("],
+      signInByCode: ["src/server/sign-in/people.ts", "tooManyAttempts("],
+      begin: ["src/server/shop/begin-shop.ts", "shopIsEmpty(trx)"],
+    };
+    for (const [file, guard] of Object.values(guards)) expect(readFileSync(file as string, "utf8")).toContain(guard);
+  });
   test("are all found", () => {
     expect(shaped.length).toBeGreaterThan(25);
     for (const name of ["decide", "keepOven", "keepCurePlan", "save", "pull", "importUpload"])

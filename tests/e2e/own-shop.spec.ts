@@ -66,6 +66,10 @@ test("a shop begins from nothing: its name, its hours, its administrator; then c
   await page.getByRole("button", { name: "Begin", exact: true }).press("Enter");
   await expect(page.getByRole("heading", { name: "What needs a hand now" })).toBeVisible();
   await expect(page.getByText("Copper Lane Coatings")).toBeVisible();
+  const before = page.getByRole("region", { name: "Before the first rack" });
+  await expect(before.getByRole("listitem")).toHaveCount(8);
+  await expect(before.getByText("not yet")).toHaveCount(8);
+  await none(page);
   // Begun once, it is begun: the first page is no way in any more.
   await page.goto(`${base}/first-run`);
   await expect(page).not.toHaveURL(/first-run/);
@@ -76,6 +80,18 @@ test("a shop begins from nothing: its name, its hours, its administrator; then c
     expect(answer?.status(), path).toBe(200);
     await expect(page.locator("h1").first(), path).toBeVisible();
     await expect(page.getByText("could not be shown"), path).toHaveCount(0);
+  }
+
+  // What is missing is named where it is needed, with the way to it.
+  for (const [path, to] of [
+    ["/test/gauges", "/shop/instruments"],
+    ["/pretreat", "/pretreat/set-up"],
+    ["/cure/ovens", "/cure/ovens/new/set-up"],
+    ["/plan/receive", "/shop/customers"],
+  ] as const) {
+    await page.goto(base + path);
+    await page.getByRole("link", { name: "Set one up" }).first().click();
+    await expect(page).toHaveURL(base + to);
   }
 
   const more = page.getByRole("region", { name: "One more" });
@@ -115,8 +131,13 @@ test("a shop begins from nothing: its name, its hours, its administrator; then c
   await more.getByRole("button", { name: "Put it on record" }).press("Enter");
   await expect(page.locator("[data-fold]").getByText("2400 × 1200 × 2000 mm")).toBeVisible();
 
+  await page.goto(`${base}/`);
+  for (const name of ["Customers", "Places", "Film gauge"])
+    await expect(before.getByRole("link", { name }).getByText("set up", { exact: true })).toBeVisible();
+  await expect(before.getByText("not yet")).toHaveCount(5);
   await page.goto(`${base}/shop`);
   await none(page);
+  await expect(page.getByRole("region", { name: "Not set up yet" }).getByRole("listitem")).toHaveCount(5);
   await page.getByLabel(/^Metal above the dew point/).fill("40");
   await page.getByLabel("Why it changes").fill("salt air off the estuary");
   await page.getByRole("button", { name: "Keep it" }).press("Enter");

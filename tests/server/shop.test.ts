@@ -2,6 +2,7 @@ import { afterAll, beforeAll, describe, expect, test } from "vitest";
 import { siteLimitNames, siteLimits } from "@/core/site";
 import { setupAt } from "@/server/setup/setup-data";
 import { beginShop, shopIsEmpty } from "@/server/shop/begin-shop";
+import { beginnings, shopBegun } from "@/server/shop/not-set-up";
 import {
   instrumentKinds,
   roomRoles,
@@ -89,13 +90,42 @@ describe("a shop from nothing", () => {
     expect(site?.data.workDays).toEqual([1, 2, 3, 4, 5]);
     expect(site?.data.rates).toBe(null);
   });
+  test("nothing stands but its administrator: each thing is missing until it is set up", async () => {
+    expect(await shopBegun(t.app)).toEqual({
+      has: Object.fromEntries(beginnings.map((what) => [what, false])),
+      hung: false,
+    });
+  });
   test("the first customer is C1, the next C2", async () => {
     const make = (name: string) =>
       saveCustomer(t.app, lead, { code: null, seen: null, reason: "first order", data: { name } }, clock);
     expect(await make("Harrow Brackets")).toMatchObject({ ok: true, code: "C1" });
     expect(await make("Lumen Row")).toMatchObject({ ok: true, code: "C2" });
     expect(kindOf(await make("lumen row"))).toBe("number-taken");
+    const instrument = (code: string, kind: string) =>
+      saveInstrument(
+        t.app,
+        lead,
+        { code, seen: null, reason: "bought", data: { name: kind, kind, serial: code } },
+        clock,
+      );
+    await instrument("1", "bath-meter");
+    const missing = async () => {
+      const { has } = await shopBegun(t.app);
+      return beginnings.filter((what) => !has[what]);
+    };
+    // A bath meter is no film gauge.
+    expect(await missing()).toEqual(["people", "baths", "places", "oven", "powder", "gauge", "work"]);
+    await instrument("2", "film-gauge");
+    expect(await missing()).not.toContain("gauge");
   });
+});
+
+test("the demo's shop misses nothing, and has hung racks", async () => {
+  const t = await testDatabase();
+  const begun = await shopBegun(t.app);
+  await t.drop();
+  expect(begun).toEqual({ has: Object.fromEntries(beginnings.map((what) => [what, true])), hung: true });
 });
 
 describe("what a shop sets up", () => {

@@ -4,7 +4,9 @@ import { database } from "@/server/database";
 import { currentLine } from "@/server/line/current-line";
 import { preferences } from "@/server/preferences";
 import { recentRecords } from "@/server/search/recent";
+import { shopBegun } from "@/server/shop/not-set-up";
 import { personOnPage } from "@/server/sign-in/person";
+import { may } from "@/server/sign-in/roles";
 import { AdditionAdvice } from "@/ui/bath/addition-advice";
 import { SeriesChart, SeriesWords } from "@/ui/bath/bath-panel";
 import { Fold } from "@/ui/fields/fold";
@@ -15,10 +17,14 @@ import Link from "@/ui/link";
 import { Shape, Verdict } from "@/ui/marks/verdict";
 import { type DueItem, dueList } from "@/ui/shift/due-list";
 import { RecordLines } from "@/ui/shift/record-lines";
+import { Beginnings } from "@/ui/shop/beginnings";
 import { parameterName } from "@/ui/words/baths";
 import { nextName, nextSoFar } from "@/ui/words/next";
 
 export const metadata: Metadata = { title: "Shift" };
+
+const onLineOf = (line: { readonly counts: Readonly<Record<string, number>> }) =>
+  Object.values(line.counts).reduce((a, b) => a + b, 0);
 
 export default async function ShiftPage() {
   const person = await personOnPage();
@@ -27,11 +33,13 @@ export default async function ShiftPage() {
     recentRecords(database(), person, line.at, 6),
     recentRecords(database(), person, line.at, 7, { changesSince: line.shift.previousBegan }),
   ]);
+  // Until the first rack is hung, what a shop needs for it stands where its day will.
+  const begun = onLineOf(line) === 0 && may(person.role, "release") ? await shopBegun(database()) : null;
   const { units } = await preferences();
   const due = dueList(line, units);
   const shown = line.baths.find((b) => b.result !== "in") ?? line.baths[0];
   const series = shown?.series.find((s) => s.points.at(-1)?.result === shown.result) ?? shown?.series[0];
-  const onLine = Object.values(line.counts).reduce((a, b) => a + b, 0);
+  const onLine = onLineOf(line);
   const dueRow = (item: DueItem) => (
     <Link
       key={`${item.what}${item.word}`}
@@ -61,6 +69,14 @@ export default async function ShiftPage() {
           {due.slice(0, 9).map(dueRow)}
           {due.length > 9 && <Fold summary={<>and {due.length - 9} more</>}>{due.slice(9).map(dueRow)}</Fold>}
         </div>
+        {begun && !begun.hung && (
+          <section className="mt-6" aria-label="Before the first rack">
+            <h2>Before the first rack</h2>
+            <div className="ruled mt-2">
+              <Beginnings has={begun.has} administers={may(person.role, "administer")} />
+            </div>
+          </section>
+        )}
         {shown && series && (
           <div className="mt-6 grid grid-cols-[minmax(0,560px)_minmax(220px,1fr)] gap-7 max-[860px]:grid-cols-1">
             <div>
@@ -87,6 +103,7 @@ export default async function ShiftPage() {
           <RecordLines records={changed} timeZone={line.timeZone} units={units} />
         </MarginBlock>
         <MarginBlock title="Latest on record">
+          {recent.length === 0 && <p className="soft">Nothing yet.</p>}
           <RecordLines records={recent} timeZone={line.timeZone} units={units} />
         </MarginBlock>
         <MarginBlock title="Racks on the line">

@@ -21,6 +21,7 @@ import { plainly, withUnit } from "../format";
 import { TypedNumber } from "../forms/typed-number";
 import { Verdict } from "../marks/verdict";
 import { usePreferences } from "../preferences-context";
+import { NoneSetUp } from "../shop/none-set-up";
 import { sectionWords } from "../words/cure";
 import { failureText } from "../words/failures";
 
@@ -78,7 +79,7 @@ export function ConveyorPlanner({
         : pieces.map((p) => ({ p, effects: speedChangeEffects(zones, p, speed, toSpeed) })),
     [zones, pieces, speed, toSpeed],
   );
-  if (!oven) return <p className="mt-4">No conveyor oven is set up. The administrator adds one with its zones.</p>;
+  if (!oven) return <NoneSetUp what="conveyor oven" href="/cure/ovens/new/set-up" className="mt-2" />;
   const unit = us ? "ft/min" : "m/min";
   const lengthM = zones.reduce((sum, z) => sum + z.lengthM, 0);
   const inBand =

@@ -8,6 +8,7 @@ import { Choice } from "../fields/choice";
 import { withUnit } from "../format";
 import { TypedNumber } from "../forms/typed-number";
 import { usePreferences } from "../preferences-context";
+import { NoneSetUp } from "../shop/none-set-up";
 import { AddPiece } from "./add-piece";
 import { MOST_LOADS, type Placed, type PlannerOven, type PlannerPiece, planOf } from "./planner";
 import { LoadColumn } from "./planner-load";
@@ -65,7 +66,7 @@ export function LoadPlanner({
       }),
     [oven, pieces, program, plannedIndex, holdToo],
   );
-  if (!oven) return <p>No batch oven is set up. The administrator adds one.</p>;
+  if (!oven) return <NoneSetUp what="batch oven" href="/cure/ovens/new/set-up" />;
   const move = (id: string, load: number) =>
     setPieces((all) => all.map((p) => (p.id === id ? { ...p, load: Math.max(0, Math.min(MOST_LOADS - 1, load)) } : p)));
   const change = (id: string, over: Partial<Placed>) =>

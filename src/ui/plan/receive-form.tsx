@@ -19,6 +19,7 @@ import { Tick } from "../fields/tick";
 import { TypedNumber } from "../forms/typed-number";
 import { useEntryForm } from "../forms/use-entry-form";
 import { usePreferences } from "../preferences-context";
+import { NoneSetUp } from "../shop/none-set-up";
 import { failureText } from "../words/failures";
 import { exposureName, refusalText } from "../words/plan";
 import { describer, type More } from "./described-part";
@@ -171,6 +172,8 @@ export function ReceiveForm({
   return (
     <form onSubmit={submit} className="mt-4 grid gap-5">
       {held.said}
+      {customers.length === 0 && <NoneSetUp what="customer" href="/shop/customers" />}
+      {powders.length === 0 && <NoneSetUp what="powder" href="/coat/powders" />}
       <div className="grid grid-cols-[190px_minmax(0,1fr)_150px_120px] gap-3 max-[820px]:grid-cols-2">
         <div className="field">
           <label htmlFor="customer">Customer</label>

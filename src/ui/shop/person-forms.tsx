@@ -56,19 +56,14 @@ export function PersonForm({
       }}
     >
       <div className="grid grid-cols-[170px_minmax(0,1fr)_180px] gap-3 max-[700px]:grid-cols-1">
-        {person === null && (
-          <F.Words
-            name="username"
-            label="User name, stands under all they record"
-            most={40}
-            placeholder="anna"
-            required
-          />
-        )}
+        {person === null && <F.Words name="username" label="User name" most={40} placeholder="anna" required />}
         <F.Words name="name" label="Name" most={60} required />
         <F.Pick name="role" label="Role" of={roles} />
       </div>
-      <p className="small soft m-0">{roleSaid[role]}</p>
+      <p className="small soft m-0">
+        {roleSaid[role]}
+        {person === null ? " The user name stands under all they record." : ""}
+      </p>
       {role === "viewer" && (
         <F.Pick
           name="customer"

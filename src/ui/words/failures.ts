@@ -61,7 +61,7 @@ const sentences: Record<string, (f: Failure, units: UnitSystem) => string> = {
   "unknown-job": (f) => `There is no job ${s(f.number)}.`,
   "unknown-oven-name": (f) => `There is no ${s(f.name)}. Type it as on the line: oven 1 pull.`,
   "nothing-in-oven": (f) => `No open load is on record for ${s(f.name)}.`,
-  "unknown-oven": () => "No oven is set up. The administrator adds one.",
+  "unknown-oven": () => "No oven is set up. A lead sets one up under Cure, Ovens.",
   "spots-do-not-fit": (f) =>
     `The file names ${s(f.got)} spots, ${s(f.part)} has ${s(f.has)}. Choose the rack it was read on.`,
   "no-recorder": () => "The recorder does not answer. Check that it is on, or import its file.",
@@ -262,7 +262,7 @@ const sentences: Record<string, (f: Failure, units: UnitSystem) => string> = {
   "no-working-time": () => "The site works no hours in the calendar. Set its working days and hours, at most 24 a day.",
   "no-work": (f) => `Job ${s(f.job)} has no stage left to plan.`,
   "bad-hours": (f) => `${s(f.hours)} h for ${s(f.stage)} of job ${s(f.job)} cannot be. Mend the route or the rates.`,
-  "no-shifts": () => "No shift is set up. The administrator adds one.",
+  "no-shifts": () => "No shift is set up. A lead adds one under Shop.",
   "bad-time": (f) => `“${s(f.text)}” is not a time of day. Type it as 06:00.`,
   "shifts-start-together": (f) => `Two shifts start at ${s(f.at)}. Give each its own start.`,
   "no-limits": () => "There is no limit to hold the values against. Give a least, a most or both.",

@@ -40,3 +40,15 @@ export const roomRoleName: Record<string, string> = {
   hook: "hook",
   rack: "rack",
 };
+
+/** What a shop sets up before its first day, in the order it is best done: what it is called, where it is done, and what it is for. */
+export const beginningWords = {
+  people: { name: "People", href: "/shop/people", why: "Each records under their own name." },
+  customers: { name: "Customers", href: "/shop/customers", why: "Work is received for one." },
+  baths: { name: "Baths", href: "/pretreat/set-up", why: "What is checked, how often, and its limits." },
+  places: { name: "Places", href: "/shop/rooms", why: "Booth, carts, hooks: what fits, and what they carry." },
+  oven: { name: "Oven", href: "/cure/ovens/new/set-up", why: "Loads are planned, pulled and judged by it." },
+  powder: { name: "Powder", href: "/coat/powders", why: "Its cure and film stand on its sheet." },
+  gauge: { name: "Film gauge", href: "/shop/instruments", why: "Checked on its shims before it reads." },
+  work: { name: "First work", href: "/plan/receive", why: "Its parts and racks begin here." },
+} as const;

@@ -19,6 +19,7 @@ import { PageHead } from "@/ui/frame/page-head";
 import Link from "@/ui/link";
 import { Grade } from "@/ui/marks/verdict";
 import { StageRacks } from "@/ui/shift/stage-racks";
+import { NoneSetUp } from "@/ui/shop/none-set-up";
 import { UpkeepHere } from "@/ui/upkeep/upkeep-here";
 import { bathValue, parameterName } from "@/ui/words/baths";
 
@@ -60,9 +61,13 @@ export default async function PretreatPage() {
             )}
           </p>
         )}
-        <div className="mt-2">
-          <ReadinessChart hours={readinessByHour(line.baths, line.at)} timeZone={line.timeZone} />
-        </div>
+        {line.baths.length === 0 ? (
+          <NoneSetUp what="bath" href="/pretreat/set-up" className="mt-2" />
+        ) : (
+          <div className="mt-2">
+            <ReadinessChart hours={readinessByHour(line.baths, line.at)} timeZone={line.timeZone} />
+          </div>
+        )}
         {[...line.baths]
           .sort((a, b) => (a.nextCheckBy?.getTime() ?? 0) - (b.nextCheckBy?.getTime() ?? 0))
           .map((file) => {

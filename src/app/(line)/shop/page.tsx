@@ -2,12 +2,14 @@ import type { Metadata } from "next";
 import { database } from "@/server/database";
 import { now } from "@/server/now";
 import { setupAt } from "@/server/setup/setup-data";
+import { beginnings, shopBegun } from "@/server/shop/not-set-up";
 import { versionsOfKind } from "@/server/shop/save-shop";
 import { personOnPage } from "@/server/sign-in/person";
 import { may } from "@/server/sign-in/roles";
 import { dateAndTime } from "@/ui/format";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
+import { Beginnings } from "@/ui/shop/beginnings";
 import { ShopTabs } from "@/ui/shop/shop-tabs";
 import { SiteForm } from "@/ui/shop/site-form";
 import { keepSite } from "../actions";
@@ -17,7 +19,13 @@ export const metadata: Metadata = { title: "Shop" };
 export default async function ShopPage() {
   const person = await personOnPage("release");
   const at = now();
-  const [sites, versions] = await Promise.all([setupAt(database(), "site", at), versionsOfKind(database(), "site")]);
+  const [sites, versions, begun] = await Promise.all([
+    setupAt(database(), "site", at),
+    versionsOfKind(database(), "site"),
+    shopBegun(database()),
+  ]);
+  const administers = may(person.role, "administer");
+  const missing = beginnings.some((what) => !begun.has[what] && (administers || what !== "people"));
   const [site] = sites.values();
   if (!site) throw new Error("no site settings are valid at this moment");
   const zones = ["UTC", ...Intl.supportedValuesOf("timeZone").filter((zone) => zone !== "UTC")];
@@ -25,7 +33,15 @@ export default async function ShopPage() {
     <>
       <section className="bench">
         <PageHead above="What it is called, when it works, what it goes by" title={site.data.name} />
-        <ShopTabs here="" people={may(person.role, "administer")} />
+        <ShopTabs here="" people={administers} />
+        {missing && (
+          <section className="mt-4" aria-label="Not set up yet">
+            <h2>Not set up yet</h2>
+            <div className="ruled mt-1">
+              <Beginnings has={begun.has} administers={administers} only="missing" />
+            </div>
+          </section>
+        )}
         <SiteForm key={site.versionId} seen={site.versionId} site={site.data} zones={zones} save={keepSite} />
       </section>
       <Margin step="shift">
@@ -42,6 +58,8 @@ export default async function ShopPage() {
           </p>
         </MarginBlock>
         <MarginBlock title="Who changed what">
+          {versions.length === 0 && <p className="small soft m-0">Nobody yet.</p>}
+          {versions.length === 100 && <p className="small soft m-0">The newest hundred; all stand on record.</p>}
           {versions.map((v) => (
             <p key={v.at.getTime()} className="small m-0 mb-1">
               {v.reason}{" "}

@@ -12,6 +12,7 @@ import { withUnit } from "@/ui/format";
 import { Margin } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
 import Link from "@/ui/link";
+import { NoneSetUp } from "@/ui/shop/none-set-up";
 import { heatName } from "@/ui/words/cure";
 
 export const metadata: Metadata = { title: "Ovens" };
@@ -26,7 +27,7 @@ export default async function OvensPage() {
         <PageHead above="Cure" title="Ovens" />
         <CureTabs here="ovens" />
         <div className="ruled mt-3">
-          {ovens.size === 0 && <p>No oven is set up. The administrator adds one.</p>}
+          {ovens.size === 0 && <NoneSetUp what="oven" href="/cure/ovens/new/set-up" />}
           {[...ovens.values()].map((o) => (
             <Link
               key={o.id}

@@ -12,6 +12,7 @@ import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
 import Link from "@/ui/link";
 import { Verdict } from "@/ui/marks/verdict";
+import { NoneSetUp } from "@/ui/shop/none-set-up";
 
 export const metadata: Metadata = { title: "Round" };
 /** Checks drawn beside each value. */
@@ -64,10 +65,12 @@ export default async function RoundPage() {
           }
           title="Round of the baths"
         >
-          <Verdict result={due > 0 ? "watch" : "in"}>{due > 0 ? `${due} due now` : "Nothing overdue"}</Verdict>
+          {baths.length > 0 && (
+            <Verdict result={due > 0 ? "watch" : "in"}>{due > 0 ? `${due} due now` : "Nothing overdue"}</Verdict>
+          )}
         </PageHead>
         {baths.length === 0 ? (
-          <p className="mt-4">No bath is set up.</p>
+          <NoneSetUp what="bath" href="/pretreat/set-up" className="mt-2" />
         ) : may(person.role, "log-line") ? (
           <RoundForm baths={baths.map((b) => inRound(b, skips.get(b.bath.id), line.at, line.timeZone))} />
         ) : (

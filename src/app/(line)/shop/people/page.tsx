@@ -96,7 +96,7 @@ export default async function PeoplePage() {
           })}
         </div>
         <section className="ruled mt-6" aria-label="Someone new">
-          <h2>Someone new</h2>
+          <h2 className="mb-2">Someone new</h2>
           <PersonForm person={null} customers={offered} save={keepPersonOf} />
         </section>
       </section>

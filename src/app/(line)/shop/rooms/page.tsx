@@ -67,12 +67,14 @@ export default async function PlacesPage() {
           ))}
         </div>
         <section className="ruled mt-6" aria-label="One more">
-          <h2>One more</h2>
+          <h2 className="mb-2">One more</h2>
           <RoomForm known={null} save={keepRoom} />
         </section>
       </section>
       <Margin step="shift">
         <MarginBlock title="Who changed what">
+          {versions.length === 0 && <p className="small soft m-0">Nobody yet.</p>}
+          {versions.length === 100 && <p className="small soft m-0">The newest hundred; all stand on record.</p>}
           {versions.map((v) => (
             <p key={`${v.code}${v.at.getTime()}`} className="small m-0 mb-1">
               <b>{v.code}</b> {v.reason}{" "}

@@ -12,6 +12,7 @@ import { PageHead } from "@/ui/frame/page-head";
 import Link from "@/ui/link";
 import { List } from "@/ui/lists/list";
 import { Verdict } from "@/ui/marks/verdict";
+import { NoneSetUp } from "@/ui/shop/none-set-up";
 import { GaugeCheckForm } from "@/ui/thickness/gauge-check-form";
 
 export const metadata: Metadata = { title: "Film gauges and their shims" };
@@ -50,7 +51,7 @@ export default async function GaugesPage() {
           }
           title="Film gauges and their shims"
         />
-        {gauges.length === 0 && <p className="py-3">No film gauge is set up.</p>}
+        {gauges.length === 0 && <NoneSetUp what="film gauge" href="/shop/instruments" />}
         {gauges.map(({ gauge, checks, doubted }) => {
           const [newest] = checks;
           return (
