@@ -29,7 +29,7 @@ describe("server actions", () => {
   test("those that ask nobody are refused by something else: tries are counted, and a shop begins once", () => {
     const guards = {
       signIn: ["src/app/sign-in/actions.ts", "tooManyAttempts("],
-      signInByCode: ["src/server/sign-in/people.ts", "tooManyAttempts("],
+      signInByCode: ["src/server/shop/people.ts", "tooManyAttempts("],
       begin: ["src/server/shop/begin-shop.ts", "shopIsEmpty(trx)"],
     };
     for (const [file, guard] of Object.values(guards)) expect(readFileSync(file as string, "utf8")).toContain(guard);

@@ -26,7 +26,7 @@ test("what stands is asked in one place", () => {
 test("what a person held to a customer may see is asked in one place", () => {
   // people.ts says who is held to whom; what they see is not asked there.
   const places = ["db/queries/for-person.ts", "server/sign-in/roles.ts", "server/sign-in/person.ts"];
-  expect(found(ownCustomerFilter, [...places, "server/sign-in/people.ts"])).toEqual([]);
+  expect(found(ownCustomerFilter, [...places, "server/shop/people.ts"])).toEqual([]);
 });
 test("advisory locks have their names in one file", () => {
   expect(found(ownLock, ["db/queries/locks.ts", "db/prepare.ts"])).toEqual([]);

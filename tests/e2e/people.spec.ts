@@ -51,6 +51,7 @@ test("the administrator makes someone, who sets a password by a code, works, and
   await hers.goto("/test/gauges");
   await expect(hers.getByRole("button", { name: "Record the check" })).toBeVisible();
   await hers.goto("/shop/people");
+  await expect(hers).toHaveURL(/\/refused\?needs=administer/);
   await expect(hers.getByRole("heading", { name: "People", level: 1 })).toHaveCount(0);
   await hers.goto("/shop/password");
   await hers.getByLabel("Password now").fill("quiet harbour wall");

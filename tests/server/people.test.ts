@@ -1,5 +1,4 @@
 import { afterAll, beforeAll, describe, expect, test } from "vitest";
-import { MOST_FAILURES_PER_NAME, WINDOW_MINUTES } from "@/server/sign-in/attempts";
 import {
   keepPerson,
   listPeople,
@@ -8,7 +7,8 @@ import {
   ownPassword,
   passwordByCode,
   savePerson,
-} from "@/server/sign-in/people";
+} from "@/server/shop/people";
+import { MOST_FAILURES_PER_NAME, WINDOW_MINUTES } from "@/server/sign-in/attempts";
 import { person, type TestDatabase, testDatabase } from "../support/database";
 
 const admin = person("administrator", "dagny");

@@ -2,7 +2,7 @@ import type { Metadata } from "next";
 import { redirect } from "next/navigation";
 import { database } from "@/server/database";
 import { shopIsEmpty } from "@/server/shop/begin-shop";
-import { LEAST_PASSWORD } from "@/server/sign-in/people";
+import { LEAST_PASSWORD } from "@/server/shop/people";
 import { FirstRunForm } from "@/ui/shop/first-run-form";
 import { begin } from "./actions";
 

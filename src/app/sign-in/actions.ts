@@ -5,11 +5,11 @@ import { redirect } from "next/navigation";
 import { database } from "@/server/database";
 import { errorText, log } from "@/server/log";
 import { now } from "@/server/now";
+import { lockedOut, passwordByCode } from "@/server/shop/people";
 import { addressOf } from "@/server/sign-in/address";
 import { noteAttempt, tooManyAttempts } from "@/server/sign-in/attempts";
 import { auth } from "@/server/sign-in/auth";
 import { ownPath } from "@/server/sign-in/own-path";
-import { lockedOut, passwordByCode } from "@/server/sign-in/people";
 
 export type SignInState = { readonly failure: { readonly kind: string } | null; readonly username: string };
 

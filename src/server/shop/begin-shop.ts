@@ -10,9 +10,9 @@ import { badEntry, filled } from "../input";
 import { newId } from "../now";
 import { type Outcome, refuse } from "../outcome";
 import { addEntity } from "../setup/save-setup";
-import { newPassword, userName } from "../sign-in/people";
 import type { Person } from "../sign-in/roles";
 import { type Clock, write } from "../write";
+import { newPassword, userName } from "./people";
 
 /** Whether nobody is of this shop yet: then the first page asks who is. */
 export async function shopIsEmpty(db: Kysely<Database>): Promise<boolean> {

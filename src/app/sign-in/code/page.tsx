@@ -1,5 +1,5 @@
 import type { Metadata } from "next";
-import { LEAST_PASSWORD } from "@/server/sign-in/people";
+import { LEAST_PASSWORD } from "@/server/shop/people";
 import { CodeForm } from "@/ui/forms/code-form";
 import Link from "@/ui/link";
 import { signInByCode } from "../actions";

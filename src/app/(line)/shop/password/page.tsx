@@ -1,5 +1,5 @@
 import type { Metadata } from "next";
-import { LEAST_PASSWORD } from "@/server/sign-in/people";
+import { LEAST_PASSWORD } from "@/server/shop/people";
 import { personOnPage } from "@/server/sign-in/person";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";

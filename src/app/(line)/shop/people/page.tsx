@@ -2,7 +2,7 @@ import type { Metadata } from "next";
 import { database } from "@/server/database";
 import { now } from "@/server/now";
 import { setupAt, siteAt } from "@/server/setup/setup-data";
-import { listPeople } from "@/server/sign-in/people";
+import { listPeople } from "@/server/shop/people";
 import { personOnPage } from "@/server/sign-in/person";
 import { Fold } from "@/ui/fields/fold";
 import { countOf, dateAndTime } from "@/ui/format";

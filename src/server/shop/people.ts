@@ -10,10 +10,10 @@ import { badEntry, filled } from "../input";
 import { newId } from "../now";
 import { type Outcome, refuse } from "../outcome";
 import { setupAt } from "../setup/setup-data";
+import { UNKNOWN_ADDRESS } from "../sign-in/address";
+import { noteAttempt, tooManyAttempts } from "../sign-in/attempts";
+import { type Person, type Role, roles } from "../sign-in/roles";
 import { type Clock, write } from "../write";
-import { UNKNOWN_ADDRESS } from "./address";
-import { noteAttempt, tooManyAttempts } from "./attempts";
-import { type Person, type Role, roles } from "./roles";
 
 export const LEAST_PASSWORD = 10;
 /** A code is typed by hand, so it is short; it lives as long as a shift and a night. */
