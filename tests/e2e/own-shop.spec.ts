@@ -137,11 +137,12 @@ test("a shop begins from nothing: its name, its hours, its administrator; then c
   await expect(before.getByText("not yet")).toHaveCount(5);
   await page.goto(`${base}/shop`);
   await none(page);
+  await page.getByText("5 not set up yet").click();
   await expect(page.getByRole("region", { name: "Not set up yet" }).getByRole("listitem")).toHaveCount(5);
   await page.getByLabel(/^Metal above the dew point/).fill("40");
   await page.getByLabel("Why it changes").fill("salt air off the estuary");
   await page.getByRole("button", { name: "Keep it" }).press("Enter");
-  await expect(page.getByText(/dewPointMarginC: 40 is over 20/)).toBeVisible();
+  await expect(page.getByText(/Metal above the dew point, at least: 40 is over 20/)).toBeVisible();
   await page.getByLabel(/^Metal above the dew point/).fill("4");
   await page.getByRole("button", { name: "Keep it" }).press("Enter");
   await expect(page.getByText("Kept, from now on.")).toBeVisible();

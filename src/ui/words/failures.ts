@@ -1,6 +1,7 @@
 import type { PreFlightItem, RecoatAsk } from "@/core/coating";
 import type { OpenKind, OrderFault } from "@/core/line";
 import type { MetalHold, PrepStep } from "@/core/preparation";
+import { type SiteLimitName, siteLimits } from "@/core/site";
 import type { UnitSystem } from "@/core/units";
 import { countOf, localMoment } from "../format";
 import { coatSentences } from "./coat-failures";
@@ -33,7 +34,7 @@ const sentences: Record<string, (f: Failure, units: UnitSystem) => string> = {
   "beyond-instrument": (f) =>
     `${s(f.value ?? f.tempC)} for ${s(f.parameter ?? "temperature")} is beyond what the instrument can read (${s(f.least)} to ${s(f.most)}). Check the decimal mark and the unit.`,
   "bad-entry": (f) =>
-    `${f.field ? `${s(f.field)}: ` : ""}${f.value === "" || f.value === "null" ? "" : `${s(f.value)} `}${s(f.why)}. Correct it and record again.`,
+    `${f.field ? `${fieldSaid(s(f.field))}: ` : ""}${f.value === "" || f.value === "null" ? "" : `${s(f.value)} `}${s(f.why)}. Correct it and record again.`,
   "role-refused": (f) =>
     `Your role (${s(f.role)}) may not do this; it needs “${s(f.needs)}”. Ask a lead or the administrator.`,
   "shop-begun": () => "This shop was begun already. Sign in; the administrator makes people.",
@@ -319,4 +320,10 @@ const recoatAskSaid: Record<Exclude<RecoatAsk, "voltage-reduced">, string> = {
 /** The sentence of a failure, its values in this person's units. */
 export function failureText(failure: Failure, units: UnitSystem = "metric"): string {
   return sentences[failure.kind]?.(failure, units) ?? `Refused: ${failure.kind.replaceAll("-", " ")}.`;
+}
+
+/** A limit of the shop by its own name; what else was typed by the name it was sent under. */
+function fieldSaid(field: string): string {
+  const last = field.slice(field.lastIndexOf(".") + 1);
+  return Object.hasOwn(siteLimits, last) ? siteLimits[last as SiteLimitName].label : field;
 }

@@ -6,6 +6,7 @@ import { beginnings, shopBegun } from "@/server/shop/not-set-up";
 import { versionsOfKind } from "@/server/shop/save-shop";
 import { personOnPage } from "@/server/sign-in/person";
 import { may } from "@/server/sign-in/roles";
+import { Fold } from "@/ui/fields/fold";
 import { dateAndTime } from "@/ui/format";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
@@ -25,7 +26,7 @@ export default async function ShopPage() {
     shopBegun(database()),
   ]);
   const administers = may(person.role, "administer");
-  const missing = beginnings.some((what) => !begun.has[what] && (administers || what !== "people"));
+  const missing = beginnings.filter((what) => !begun.has[what] && (administers || what !== "people")).length;
   const [site] = sites.values();
   if (!site) throw new Error("no site settings are valid at this moment");
   const zones = ["UTC", ...Intl.supportedValuesOf("timeZone").filter((zone) => zone !== "UTC")];
@@ -34,12 +35,11 @@ export default async function ShopPage() {
       <section className="bench">
         <PageHead above="What it is called, when it works, what it goes by" title={site.data.name} />
         <ShopTabs here="" people={administers} />
-        {missing && (
+        {missing > 0 && (
           <section className="mt-4" aria-label="Not set up yet">
-            <h2>Not set up yet</h2>
-            <div className="ruled mt-1">
+            <Fold summary={`${missing} not set up yet`}>
               <Beginnings has={begun.has} administers={administers} only="missing" />
-            </div>
+            </Fold>
           </section>
         )}
         <SiteForm key={site.versionId} seen={site.versionId} site={site.data} zones={zones} save={keepSite} />
