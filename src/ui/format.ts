@@ -24,6 +24,15 @@ export function typed(value: number | null, quantity: Quantity, units: UnitSyste
 /** As a person says it: 12 L where it is 12.0, with no more decimals than `withUnit` has. */
 export const plainly = (value: number, quantity: Quantity, units: UnitSystem): string =>
   `${typed(value, quantity, units)} ${quantities[quantity][units]}`;
+/** A part’s or a room’s three sides, mm, in this person’s unit. */
+export const sides = (
+  { lengthMm, widthMm, heightMm }: { readonly lengthMm: number; readonly widthMm: number; readonly heightMm: number },
+  units: UnitSystem,
+): string =>
+  `${typed(lengthMm, "distance", units)} × ${typed(widthMm, "distance", units)} × ${plainly(heightMm, "distance", units)}`;
+/** A thinnest and a thickest section, mm, in this person’s unit; one where they are alike. */
+export const sections = (thinnestMm: number, thickestMm: number, units: UnitSystem): string =>
+  `${thinnestMm === thickestMm ? "" : `${typed(thinnestMm, "size", units)}–`}${plainly(thickestMm, "size", units)}`;
 export const withUnit = (value: number, quantity: Quantity, units: UnitSystem, finer = 0): string => {
   const f = figure(value, quantity, units, finer);
   return `${f.text} ${f.unit}`;

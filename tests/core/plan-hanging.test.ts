@@ -117,6 +117,7 @@ describe("a part against a site", () => {
       ],
       places,
       rooms,
+      units: "metric",
     });
     expect(found.number).toBe(4);
     expect(found.found.map((f) => f.fits)).toEqual([true, false, false, null]);

@@ -179,7 +179,7 @@ describe("the rack in the oven, drawn", () => {
       howManyHang({ orientation, massKg: 9, rack: { ...rack, mostKg: 400 }, oven, gapMm: 100 }),
     );
     const html = renderToStaticMarkup(
-      <FitDrawing oven={oven} rack={rack} orientation={orientation} loading={loading} gapMm={100} />,
+      <FitDrawing oven={oven} rack={rack} orientation={orientation} loading={loading} gapMm={100} units="metric" />,
     );
     expect(html).not.toMatch(/NaN|Infinity/);
     const pieces = (html.match(/fill="var\(--sorrel-tint\)"/g) ?? []).length;

@@ -386,7 +386,7 @@ describe("a part of a delivery", () => {
       words(<PartPlan has={has} described={describePart(part, own)} fit={fit} set={() => {}} />);
     const fits = {
       fits: true as const,
-      said: fitSaid(700, { names: [], nothing: false }),
+      said: fitSaid(700, { names: [], nothing: false }, "metric"),
       turned: "height up, length along",
     };
     expect(plan({ ...fits, perRack: 16, perOven: 288 })).toContain(
@@ -411,7 +411,9 @@ describe("a part of a delivery", () => {
       { code: "H", name: "Hook", role: "hook" as const, inside: null, mostKg: 5 },
     ];
     const fit = valueOrThrow(fitPart({ box: { lengthMm: 900, widthMm: 900, heightMm: 900 }, massKg: 12 }, places, 0));
-    expect(fit.keptOutBy.map(keptOut)).toEqual(["100 mm too long", "7 kg too heavy"]);
+    const outBy = (units: "metric" | "us") => fit.keptOutBy.map((at) => keptOut(at, units));
+    expect(outBy("metric")).toEqual(["100 mm too long", "7 kg too heavy"]);
+    expect(outBy("us")).toEqual(["3.9 in too long", "15.4 lb too heavy"]);
   });
   test("it fits only where a size is set up to fit into", () => {
     const oven = { code: "O", name: "Oven", role: "oven" as const, inside: null, mostKg: null };
@@ -422,7 +424,7 @@ describe("a part of a delivery", () => {
       inside: { lengthMm: 800, widthMm: 900, heightMm: 900 },
     };
     const hook = { ...oven, name: "Hook", role: "hook" as const };
-    const said = (places: Parameters<typeof notSized>[0]) => fitSaid(50, notSized(places));
+    const said = (places: Parameters<typeof notSized>[0]) => fitSaid(50, notSized(places), "metric");
     expect(said([booth, hook])).toEqual({ result: "in", words: "Fits, 50 mm to spare", why: null });
     expect(said([booth, oven])).toEqual({
       result: "unknown",
@@ -432,13 +434,17 @@ describe("a part of a delivery", () => {
     for (const none of [[], [hook], [oven, hook]])
       expect(said(none)).toEqual({ result: "unknown", words: "Fit not known", why: "no room’s size is set up" });
     // Too heavy for the one hook is out, whatever the rooms are.
-    expect(fitSaid(null, notSized([hook])).result).toBe("out");
+    expect(fitSaid(null, notSized([hook]), "metric").result).toBe("out");
     const at = { equipment: "", role: "oven" as const, fits: true, clearanceMm: null, tight: null, overKg: null };
-    expect(fitAtSaid(at, oven)).toEqual({ result: "unknown", words: "size not set up" });
-    expect(fitAtSaid(at, hook)).toEqual({ result: "unknown", words: "load not set up" });
-    expect(fitAtSaid(at, { ...hook, mostKg: 5 })).toEqual({ result: "in", words: "carries it" });
-    expect(fitAtSaid({ ...at, clearanceMm: 50 }, booth)).toEqual({ result: "in", words: "50 mm" });
-    expect(fitAtSaid({ ...at, fits: false, clearanceMm: -50 }, booth)).toEqual({ result: "out", words: "-50 mm" });
+    expect(fitAtSaid(at, oven, "metric")).toEqual({ result: "unknown", words: "size not set up" });
+    expect(fitAtSaid(at, hook, "metric")).toEqual({ result: "unknown", words: "load not set up" });
+    expect(fitAtSaid(at, { ...hook, mostKg: 5 }, "metric")).toEqual({ result: "in", words: "carries it" });
+    expect(fitAtSaid({ ...at, clearanceMm: 50 }, booth, "metric")).toEqual({ result: "in", words: "50 mm" });
+    expect(fitAtSaid({ ...at, fits: false, clearanceMm: -50 }, booth, "metric")).toEqual({
+      result: "out",
+      words: "-50 mm",
+    });
+    expect(fitAtSaid({ ...at, clearanceMm: 50 }, booth, "us").words).toBe("2 in");
   });
 });
 

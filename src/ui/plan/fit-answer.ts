@@ -1,4 +1,5 @@
 import { type Box, type Equipment, fitAtSite, notSized } from "@/core/plan";
+import type { UnitSystem } from "@/core/units";
 import { type FitSaid, fitSaid, keptOut } from "../words/plan";
 
 /** A part's fit in short, as the list of a delivery shows it. */
@@ -19,11 +20,12 @@ export type FitQuestion = {
   readonly parts: readonly { readonly box: Box; readonly massKg: number }[];
   readonly places: readonly Equipment[];
   readonly rooms: { readonly marginMm: number; readonly gapMm: number };
+  readonly units: UnitSystem;
 };
 export type FitAnswer = { readonly number: number; readonly found: readonly FitInShort[] };
 
 /** Every part of a delivery against the site, away from the screen's own thread. */
-export function answer({ number, parts, places, rooms }: FitQuestion): FitAnswer {
+export function answer({ number, parts, places, rooms, units }: FitQuestion): FitAnswer {
   const unsized = notSized(places);
   return {
     number,
@@ -36,13 +38,13 @@ export function answer({ number, parts, places, rooms }: FitQuestion): FitAnswer
           fits: false,
           keptOutBy: keptOutBy.map((a) => ({
             place: a.equipment,
-            by: keptOut(a),
+            by: keptOut(a, units),
           })),
         };
       const counts = loading?.ok ? loading.value : null;
       return {
         fits: true,
-        said: fitSaid(best.clearanceMm, unsized),
+        said: fitSaid(best.clearanceMm, unsized, units),
         turned: best.orientation.name,
         perRack: counts?.perRack ?? null,
         perOven: counts?.perOven ?? null,

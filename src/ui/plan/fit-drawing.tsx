@@ -1,6 +1,7 @@
 import { scaleLinear } from "d3";
 import type { Loading, Orientation } from "@/core/plan";
-import { countOf } from "../format";
+import type { UnitSystem } from "@/core/units";
+import { countOf, plainly, sides } from "../format";
 
 /** The rack in the oven, to scale: from the side and from above, each piece where it hangs. */
 export function FitDrawing({
@@ -9,12 +10,14 @@ export function FitDrawing({
   orientation,
   loading,
   gapMm,
+  units,
 }: {
   oven: { readonly lengthMm: number; readonly widthMm: number; readonly heightMm: number };
   rack: { readonly widthMm: number; readonly heightMm: number };
   orientation: Orientation;
   loading: Loading;
   gapMm: number;
+  units: UnitSystem;
 }) {
   const width = 620;
   const x = scaleLinear([0, oven.lengthMm], [0, width - 2]);
@@ -34,7 +37,7 @@ export function FitDrawing({
   const deep = (oven.widthMm - loading.racksDeep * orientation.acrossMm) / (loading.racksDeep + 1);
   const lanes = Array.from({ length: loading.racksDeep }, (_, i) => deep + i * (orientation.acrossMm + deep));
   const startIn = (left: number) => left + Math.max(0, (rack.widthMm - used) / 2);
-  const label = `${loading.perRack} on a rack, ${columns} across and ${rows} down, ${countOf(loading.racksLong * loading.racksDeep, "rack")} in an oven of ${oven.lengthMm} by ${oven.widthMm} by ${oven.heightMm} mm`;
+  const label = `${loading.perRack} on a rack, ${columns} across and ${rows} down, ${countOf(loading.racksLong * loading.racksDeep, "rack")} in an oven of ${sides(oven, units)}`;
   return (
     <svg
       viewBox={`0 0 ${width} ${elevation + plan + 62}`}
@@ -73,7 +76,7 @@ export function FitDrawing({
           </g>
         ))}
         <text x={k(oven.lengthMm) - 4} y={elevation - 6} textAnchor="end">
-          {(oven.lengthMm / 1000).toFixed(1)} × {(oven.heightMm / 1000).toFixed(1)} m
+          {plainly(oven.lengthMm / 1000, "length", units)} × {plainly(oven.heightMm / 1000, "length", units)}
         </text>
       </g>
       <text x="0" y={elevation + 44}>
@@ -107,7 +110,7 @@ export function FitDrawing({
           )),
         )}
         <text x={k(oven.lengthMm) - 4} y={plan - 6} textAnchor="end">
-          {(oven.widthMm / 1000).toFixed(1)} m deep
+          {plainly(oven.widthMm / 1000, "length", units)} deep
         </text>
       </g>
     </svg>

@@ -4,7 +4,9 @@ import { type Condition, partFeatures, rustGrades, type ShopHas } from "@/core/p
 import { Choice } from "../fields/choice";
 import { Fold } from "../fields/fold";
 import { Tick } from "../fields/tick";
+import { plainly, sections, sides, withUnit } from "../format";
 import { Grade, Verdict } from "../marks/verdict";
+import { usePreferences } from "../preferences-context";
 import { failureText } from "../words/failures";
 import { featureName, refusalText, substrateName } from "../words/plan";
 import type { DescribedPart, More } from "./described-part";
@@ -25,6 +27,7 @@ export const PartPlan = memo(function PartPlan({
   set: (name: string, change: Partial<More>) => void;
 }) {
   const [open, setOpen] = useState(false);
+  const { units } = usePreferences();
   const set = (change: Partial<More>) => setFor(part.name, change);
   const likely = picked?.risks.filter((r) => r.likelihood === "likely") ?? [];
   return (
@@ -33,11 +36,10 @@ export const PartPlan = memo(function PartPlan({
         <h2>
           {part.name}{" "}
           <span className="soft small font-normal">
-            {part.pieces} × {substrateName[part.substrate]}, {part.box.lengthMm} × {part.box.widthMm} ×{" "}
-            {part.box.heightMm} mm,{" "}
-            {part.thinnestMm === part.thickestMm ? part.thickestMm : `${part.thinnestMm}–${part.thickestMm}`} mm thick,{" "}
-            {part.massKg.toFixed(1)} kg, {part.areaM2.toFixed(2)} m²
-            {part.lapM > 0 ? `, laps ${part.lapM} m` : ""}
+            {part.pieces} × {substrateName[part.substrate]}, {sides(part.box, units)},{" "}
+            {sections(part.thinnestMm, part.thickestMm, units)} thick, {withUnit(part.massKg, "mass", units)},{" "}
+            {withUnit(part.areaM2, "area", units, 1)}
+            {part.lapM > 0 ? `, laps ${plainly(part.lapM, "length", units)}` : ""}
           </span>
         </h2>
         {part.assumed.length > 0 && (

@@ -124,7 +124,7 @@ export function ReceiveForm({
     [setMore],
   );
   const list = read.ok ? read.value : { parts: [], problems: [] };
-  const fits = useFit({ parts: list.parts.map(({ box, massKg }) => ({ box, massKg })), places, rooms });
+  const fits = useFit({ parts: list.parts.map(({ box, massKg }) => ({ box, massKg })), places, rooms, units });
   const described = list.parts.map((part) => describePart(part, more[part.name] ?? usual));
   const open = described.flatMap((d) => d.against.filter((r) => (d.own.overrule[r.kind] ?? "").trim().length < 3));
   const submit = async (e: FormEvent<HTMLFormElement>) => {

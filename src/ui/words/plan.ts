@@ -16,7 +16,7 @@ import {
 } from "@/core/plan";
 import type { UnitSystem } from "@/core/units";
 import type { VerdictResult } from "@/core/verdict";
-import { figure } from "../format";
+import { figure, plainly } from "../format";
 
 export const substrateName: Record<Substrate, string> = {
   "hot-rolled-steel": "hot-rolled steel",
@@ -68,10 +68,10 @@ export const familyName: Record<Family, string> = {
  * A fit as a verdict: "fits" only where every room's size is set up; else why it is not known. `spareMm` is the least room
  * left in those that are, null where the part passes no way.
  */
-export function fitSaid(spareMm: number | null, unsized: ReturnType<typeof notSized>): FitSaid {
+export function fitSaid(spareMm: number | null, unsized: ReturnType<typeof notSized>, units: UnitSystem): FitSaid {
   if (spareMm === null) return { result: "out", words: "Does not fit", why: null };
   if (unsized.nothing) return { result: "unknown", words: "Fit not known", why: "no room’s size is set up" };
-  const spare = `${spareMm.toFixed(0)} mm to spare`;
+  const spare = `${plainly(spareMm, "distance", units)} to spare`;
   if (unsized.names.length === 0) return { result: "in", words: `Fits, ${spare}`, why: null };
   return {
     result: "unknown",
@@ -81,19 +81,25 @@ export function fitSaid(spareMm: number | null, unsized: ReturnType<typeof notSi
 }
 export type FitSaid = { readonly result: VerdictResult; readonly words: string; readonly why: string | null };
 /** A place's room for a part turned one way, and what that comes to. */
-export function fitAtSaid(at: FitAt, place: Equipment): { readonly result: VerdictResult; readonly words: string } {
-  if (at.overKg !== null) return { result: "out", words: `${at.overKg.toFixed(0)} kg over` };
-  if (at.clearanceMm !== null) return { result: at.fits ? "in" : "out", words: `${at.clearanceMm.toFixed(0)} mm` };
+export function fitAtSaid(
+  at: FitAt,
+  place: Equipment,
+  units: UnitSystem,
+): { readonly result: VerdictResult; readonly words: string } {
+  if (at.overKg !== null) return { result: "out", words: `${massSaid(at.overKg, units)} over` };
+  if (at.clearanceMm !== null)
+    return { result: at.fits ? "in" : "out", words: plainly(at.clearanceMm, "distance", units) };
   if (notSized([place]).names.length > 0) return { result: "unknown", words: "size not set up" };
   return place.mostKg === null
     ? { result: "unknown", words: "load not set up" }
     : { result: "in", words: "carries it" };
 }
+const massSaid = (kg: number, units: UnitSystem): string => plainly(kg, "mass", units);
 /** What keeps a part out of a place, with by how much. */
-export const keptOut = ({ overKg, clearanceMm, tight }: FitAt): string =>
+export const keptOut = ({ overKg, clearanceMm, tight }: FitAt, units: UnitSystem): string =>
   overKg !== null
-    ? `${overKg.toFixed(0)} kg too heavy`
-    : `${Math.abs(clearanceMm ?? 0).toFixed(0)} mm too ${{ along: "long", across: "deep", up: "tall", mass: "heavy" }[tight ?? "up"]}`;
+    ? `${massSaid(overKg, units)} too heavy`
+    : `${plainly(Math.abs(clearanceMm ?? 0), "distance", units)} too ${{ along: "long", across: "deep", up: "tall", mass: "heavy" }[tight ?? "up"]}`;
 export const markName: Record<MarkKind, string> = {
   hang: "hang",
   mask: "mask",

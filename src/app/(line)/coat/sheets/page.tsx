@@ -8,7 +8,7 @@ import { personOnPage } from "@/server/sign-in/person";
 import { may, ofTheShop } from "@/server/sign-in/roles";
 import { type SetupSheet, SheetForm } from "@/ui/coat/sheet-form";
 import { Fold } from "@/ui/fields/fold";
-import { dateAndTime, withUnit } from "@/ui/format";
+import { dateAndTime, sections, withUnit } from "@/ui/format";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
 import Link from "@/ui/link";
@@ -108,10 +108,10 @@ export default async function SheetsPage() {
                       </>
                     )}
                     {d.currentMostUa !== null && `, at most ${d.currentMostUa} µA`}
-                    {d.distanceMm && `, ${d.distanceMm.join("–")} mm away`}
+                    {d.distanceMm && `, ${sections(...d.distanceMm, units)} away`}
                     {d.passes && `, ${d.passes.join("–")} passes`}
                     {d.tip && `, tip ${d.tip}`}
-                    {d.hookPitchMm && `, hooks every ${d.hookPitchMm.join("–")} mm`}
+                    {d.hookPitchMm && `, hooks every ${sections(...d.hookPitchMm, units)}`}
                     {d.hopperFillPercent && `, hopper ${d.hopperFillPercent.join("–")} %`}; earth under{" "}
                     {d.earthLimitMohm} MΩ, hooks stripped by {d.hookCyclesLimit} uses, reclaim at most{" "}
                     {d.reclaimLimitPercent} %.

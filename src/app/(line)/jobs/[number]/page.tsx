@@ -11,7 +11,7 @@ import { preferences } from "@/server/preferences";
 import { personOnPage } from "@/server/sign-in/person";
 import { may, seesCost } from "@/server/sign-in/roles";
 import { PartSketch } from "@/ui/charts/part-sketch";
-import { dateAndTime, dayMonth, withUnit } from "@/ui/format";
+import { dateAndTime, dayMonth, plainly, withUnit } from "@/ui/format";
 import { RackForm } from "@/ui/forms/make-forms";
 import { PhotoForm } from "@/ui/forms/photo-form";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
@@ -52,7 +52,10 @@ export default async function JobPage({
   const facts: [string, string][] = [
     ...(job.customerOrder ? [["Order", job.customerOrder] as [string, string]] : []),
     ...(job.deliveryNote ? [["Delivery note", job.deliveryNote] as [string, string]] : []),
-    ["Substrate", `${job.part?.data.substrate.replaceAll("-", " ")}, thickest ${job.part?.data.thickestMm} mm`],
+    [
+      "Substrate",
+      `${job.part?.data.substrate.replaceAll("-", " ")}, thickest ${job.part ? plainly(job.part.data.thickestMm, "size", units) : "not known"}`,
+    ],
     ["Features", job.part?.data.features.join(", ").replaceAll("-", " ") || "none named"],
     ["Exposure", job.plan.exposure.join(", ").replaceAll("-", " ")],
     [

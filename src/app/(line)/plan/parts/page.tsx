@@ -2,10 +2,11 @@ import type { Metadata } from "next";
 import { database } from "@/server/database";
 import { now } from "@/server/now";
 import { partLibrary } from "@/server/plan/part-library";
+import { preferences } from "@/server/preferences";
 import { siteAt } from "@/server/setup/setup-data";
 import { personOnPage } from "@/server/sign-in/person";
 import { Fold } from "@/ui/fields/fold";
-import { countOf, dateAndTime } from "@/ui/format";
+import { countOf, dateAndTime, plainly, sides, withUnit } from "@/ui/format";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
 import Link from "@/ui/link";
@@ -17,7 +18,11 @@ export const metadata: Metadata = { title: "Parts" };
 export default async function PartsPage() {
   const person = await personOnPage();
   const at = now();
-  const [parts, site] = await Promise.all([partLibrary(database(), person, at), siteAt(database(), at)]);
+  const [parts, site, { units }] = await Promise.all([
+    partLibrary(database(), person, at),
+    siteAt(database(), at),
+    preferences(),
+  ]);
   return (
     <>
       <section className="bench">
@@ -46,7 +51,7 @@ export default async function PartsPage() {
                   </span>
                   <span className="soft">
                     {p.measures
-                      ? `${p.measures.box.lengthMm} × ${p.measures.box.widthMm} × ${p.measures.box.heightMm} mm, ${p.measures.massKg} kg, ${p.measures.areaM2} m²`
+                      ? `${sides(p.measures.box, units)}, ${plainly(p.measures.massKg, "mass", units)}, ${withUnit(p.measures.areaM2, "area", units, 1)}`
                       : "never measured"}{" "}
                     {p.measures && p.measures.assumed.length > 0 && <Grade grade="assumed" />}
                   </span>

@@ -1,12 +1,13 @@
 import type { Metadata } from "next";
 import { database } from "@/server/database";
 import { now } from "@/server/now";
+import { preferences } from "@/server/preferences";
 import { setupAt, siteAt } from "@/server/setup/setup-data";
 import { versionsOfKind } from "@/server/shop/save-shop";
 import { personOnPage } from "@/server/sign-in/person";
 import { may } from "@/server/sign-in/roles";
 import { Fold } from "@/ui/fields/fold";
-import { dateAndTime } from "@/ui/format";
+import { dateAndTime, plainly, sides } from "@/ui/format";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
 import { RoomForm } from "@/ui/shop/setup-forms";
@@ -19,10 +20,11 @@ export const metadata: Metadata = { title: "Places" };
 export default async function PlacesPage() {
   const person = await personOnPage("release");
   const at = now();
-  const [all, site, versions] = await Promise.all([
+  const [all, site, versions, { units }] = await Promise.all([
     setupAt(database(), "equipment", at),
     siteAt(database(), at),
     versionsOfKind(database(), "equipment"),
+    preferences(),
   ]);
   const inOrder = [...all.values()].sort((a, b) => a.data.name.localeCompare(b.data.name, "en", { numeric: true }));
   return (
@@ -50,10 +52,10 @@ export default async function PlacesPage() {
                   <span className="soft max-[700px]:hidden">{roomRoleName[item.data.role]}</span>
                   <span className="fig soft max-[700px]:hidden">
                     {item.data.insideMm
-                      ? `${item.data.insideMm.lengthMm} × ${item.data.insideMm.widthMm} × ${item.data.insideMm.heightMm} mm`
+                      ? sides(item.data.insideMm, units)
                       : item.data.mostKg === null
                         ? "not sized"
-                        : `carries ${item.data.mostKg} kg`}
+                        : `carries ${plainly(item.data.mostKg, "mass", units)}`}
                   </span>
                 </>
               }

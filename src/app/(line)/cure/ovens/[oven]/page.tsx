@@ -13,7 +13,7 @@ import { OvenDrawing } from "@/ui/cure/oven-drawing";
 import { OvenUpkeep } from "@/ui/cure/oven-upkeep";
 import { SurveyForm } from "@/ui/cure/survey-form";
 import { Fold } from "@/ui/fields/fold";
-import { dateAndTime, dayMonth, withUnit } from "@/ui/format";
+import { dateAndTime, dayMonth, plainly, withUnit } from "@/ui/format";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
 import Link from "@/ui/link";
@@ -37,7 +37,7 @@ export default async function OvenPage({ params }: { params: Promise<{ oven: str
             foretoldS: b.foretoldS,
             measuredS: b.measuredS,
             // Whose rack it was is the shop's to know.
-            label: `${ofTheShop(person) ? `load ${b.load}, rack ${b.rack}, ` : ""}${b.sectionMm} mm: foretold ${(b.foretoldS / 60).toFixed(1)} min, measured ${(b.measuredS / 60).toFixed(1)} min`,
+            label: `${ofTheShop(person) ? `load ${b.load}, rack ${b.rack}, ` : ""}${plainly(b.sectionMm, "size", units)}: foretold ${(b.foretoldS / 60).toFixed(1)} min, measured ${(b.measuredS / 60).toFixed(1)} min`,
           },
         ]
       : [],

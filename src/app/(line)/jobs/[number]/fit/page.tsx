@@ -4,8 +4,10 @@ import { notSized } from "@/core/plan";
 import { database } from "@/server/database";
 import { now } from "@/server/now";
 import { loadPlanFile } from "@/server/plan/load-plan";
+import { preferences } from "@/server/preferences";
 import { personOnPage } from "@/server/sign-in/person";
 import { may, seesCost } from "@/server/sign-in/roles";
+import { plainly, sides } from "@/ui/format";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
 import { Grade, Shape, Verdict } from "@/ui/marks/verdict";
@@ -20,7 +22,10 @@ export const metadata: Metadata = { title: "Fit and hanging" };
 
 export default async function FitPage({ params }: { params: Promise<{ number: string }> }) {
   const person = await personOnPage();
-  const file = await loadPlanFile(database(), person, (await params).number, now());
+  const [file, { units }] = await Promise.all([
+    loadPlanFile(database(), person, (await params).number, now()),
+    preferences(),
+  ]);
   if (!file) notFound();
   const { fit, loading, part, hanging, equipment, site } = file;
   const best = fit?.ok ? fit.value.best : null;
@@ -28,7 +33,7 @@ export default async function FitPage({ params }: { params: Promise<{ number: st
   const rack = equipment.find((e) => e.role === "rack")?.inside;
   const hangs = hanging?.result;
   const said = fit?.ok
-    ? fitSaid(best?.clearanceMm ?? null, notSized(equipment))
+    ? fitSaid(best?.clearanceMm ?? null, notSized(equipment), units)
     : { result: "unknown" as const, words: "Never measured", why: null };
   return (
     <>
@@ -37,14 +42,16 @@ export default async function FitPage({ params }: { params: Promise<{ number: st
           above={
             <>
               {file.customer} · {file.partName}
-              {part ? `, ${part.box.lengthMm} × ${part.box.widthMm} × ${part.box.heightMm} mm, ${part.massKg} kg` : ""}
+              {part ? `, ${sides(part.box, units)}, ${plainly(part.massKg, "mass", units)}` : ""}
             </>
           }
           title={`Job ${file.number}: fit and hanging`}
         >
           <Verdict result={said.result}>{said.words}</Verdict>
           {said.why && <div className="small">{said.why}</div>}
-          <div className="small soft">{best ? best.orientation.name : `${site.marginMm} mm wanted on each side`}</div>
+          <div className="small soft">
+            {best ? best.orientation.name : `${plainly(site.marginMm, "distance", units)} wanted on each side`}
+          </div>
         </PageHead>
         <JobTabs number={file.number} here="fit" cost={seesCost(person)} />
         {!part && <p className="mt-4">{failureText({ kind: "no-measures", part: file.partName })}</p>}
@@ -54,8 +61,8 @@ export default async function FitPage({ params }: { params: Promise<{ number: st
             {!best && (
               <p className="mt-4 border-l-4 border-out pl-3">
                 In the way that comes nearest it is kept out by{" "}
-                {fit.value.keptOutBy.map((a) => `${a.equipment} (${keptOut(a)})`).join(", ")}. Turn it, split it, or
-                send it elsewhere.
+                {fit.value.keptOutBy.map((a) => `${a.equipment} (${keptOut(a, units)})`).join(", ")}. Turn it, split it,
+                or send it elsewhere.
               </p>
             )}
             <div className="mt-4 overflow-x-auto">
@@ -78,7 +85,7 @@ export default async function FitPage({ params }: { params: Promise<{ number: st
                       </td>
                       {t.at.map((a) => {
                         const place = equipment.find((e) => e.name === a.equipment);
-                        const at = place && fitAtSaid(a, place);
+                        const at = place && fitAtSaid(a, place, units);
                         return (
                           <td key={a.equipment} className="num whitespace-nowrap">
                             {at?.words} {at && <Shape result={at.result} />}
@@ -106,6 +113,7 @@ export default async function FitPage({ params }: { params: Promise<{ number: st
                 orientation={best.orientation}
                 loading={loading.value}
                 gapMm={site.gapMm}
+                units={units}
               />
             </div>
           </div>
@@ -148,7 +156,7 @@ export default async function FitPage({ params }: { params: Promise<{ number: st
               <p className="soft">
                 {hangs.value.shares
                   .filter((s) => s > 0)
-                  .map((s) => `${Math.round(s * (part?.massKg ?? 0))} kg`)
+                  .map((s) => plainly(s * (part?.massKg ?? 0), "mass", units))
                   .join(" and ")}{" "}
                 on them <Grade grade={hanging.centre} />{" "}
                 {hanging.centre === "assumed"
@@ -171,7 +179,7 @@ export default async function FitPage({ params }: { params: Promise<{ number: st
                 {
                   {
                     "runs-out": "Runs out",
-                    holds: `Holds ${hanging.draining.value.standingMm.toFixed(0)} mm of liquid`,
+                    holds: `Holds ${plainly(hanging.draining.value.standingMm, "distance", units)} of liquid`,
                     "no-drain": "No drain is marked",
                   }[hanging.draining.value.drains]
                 }

@@ -5,8 +5,10 @@ import { judgeLife, optionOutside } from "@/core/plan";
 import { database } from "@/server/database";
 import { now } from "@/server/now";
 import { loadPlanFile } from "@/server/plan/load-plan";
+import { preferences } from "@/server/preferences";
 import { personOnPage } from "@/server/sign-in/person";
 import { may, seesCost } from "@/server/sign-in/roles";
+import { plainly, sections, withUnit } from "@/ui/format";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
 import Link from "@/ui/link";
@@ -30,7 +32,10 @@ export const metadata: Metadata = { title: "Risks and system" };
 
 export default async function SystemPage({ params }: { params: Promise<{ number: string }> }) {
   const person = await personOnPage();
-  const file = await loadPlanFile(database(), person, (await params).number, now());
+  const [file, { units }] = await Promise.all([
+    loadPlanFile(database(), person, (await params).number, now()),
+    preferences(),
+  ]);
   if (!file) notFound();
   const { plan, part, advice } = file;
   const knowledge = loadKnowledge();
@@ -175,7 +180,7 @@ export default async function SystemPage({ params }: { params: Promise<{ number:
           <p>
             {file.partItem.data.features.map((f) => featureName[f]).join(", ") || "nothing special on it"}
             {part
-              ? `; ${part.thinnestMm === part.thickestMm ? part.thickestMm : `${part.thinnestMm}–${part.thickestMm}`} mm, ${part.massKg} kg, ${part.areaM2} m²`
+              ? `; ${sections(part.thinnestMm, part.thickestMm, units)}, ${plainly(part.massKg, "mass", units)}, ${withUnit(part.areaM2, "area", units, 1)}`
               : ""}
           </p>
           <p>
