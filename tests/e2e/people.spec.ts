@@ -89,3 +89,16 @@ test("a lead keeps nobody: neither the page nor what it does is theirs", async (
   await expect(page.getByRole("menuitem", { name: "Your password" })).toBeVisible();
   await expect(page.getByRole("menuitem", { name: "People" })).toHaveCount(0);
 });
+
+test("an inspector sets up nothing of the shop: no page of it opens, and none is offered", async ({ page }) => {
+  await signIn(page, "bea");
+  for (const path of ["/shop", "/shop/customers", "/shop/instruments", "/shop/rooms"]) {
+    await page.goto(path);
+    await expect(page, path).toHaveURL(/\/refused\?needs=release/);
+    await expect(page.locator("form"), path).toHaveCount(0);
+  }
+  await page.goto("/");
+  await page.getByRole("button", { name: /Bea/ }).press("Enter");
+  await expect(page.getByRole("menuitem", { name: "Your password" })).toBeVisible();
+  await expect(page.getByRole("menuitem", { name: "Shop" })).toHaveCount(0);
+});
