@@ -83,5 +83,6 @@ try {
   console.log("Copy it to another machine: a backup on the same disk is lost with it.");
 } finally {
   await client.end().catch(() => {});
+  rmSync(`${to}.part`, { force: true });
   rmSync(work, { recursive: true, force: true });
 }

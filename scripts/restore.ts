@@ -3,6 +3,7 @@ import { spawnSync } from "node:child_process";
 import { copyFileSync, existsSync, mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import path from "node:path";
 import pg from "pg";
+import { migrationProvider } from "../src/db/migrations";
 import { BackupError, differences, type Manifest, tableSums, unpack } from "./lib/backup";
 import { dataDir, environmentFor, findPostgres, runTs, secrets } from "./lib/environment.mjs";
 
@@ -21,6 +22,10 @@ async function restore(from: string, work: string): Promise<void> {
   const manifest = JSON.parse(readFileSync(path.join(work, "manifest.json"), "utf8")) as Manifest;
   if (manifest.format !== "sorrel-backup" || manifest.version !== 1)
     throw new BackupError("It is a backup of another version of Sorrel.");
+  if (!(manifest.migration in (await migrationProvider.getMigrations())))
+    throw new BackupError(
+      `It was made by a newer Sorrel (${manifest.migration}). Bring this one to that version, then restore.`,
+    );
   console.log(`${manifest.shop || "A shop not begun"}, backed up at ${manifest.at}.`);
   const keysFile = path.join(work, "keys.json");
   if (!existsSync(keysFile) && !process.argv.includes("--without-keys"))
@@ -103,14 +108,17 @@ mkdirSync(dataDir, { recursive: true });
 const work = mkdtempSync(path.join(dataDir, "restore-"));
 try {
   await restore(path.resolve(file), work);
-  const env = environmentFor(url);
-  runTs("scripts/prepare-database.ts", [], env);
-  runTs("scripts/verify-record.ts", [], env);
-  console.log("Restored.");
 } catch (error) {
   if (!(error instanceof BackupError)) throw error;
   console.error(error.message);
   process.exitCode = 1;
 } finally {
   rmSync(work, { recursive: true, force: true });
+}
+if (process.exitCode !== 1) {
+  // Only now: either ends the process where it fails, and keys must not stay unpacked.
+  const env = environmentFor(url);
+  runTs("scripts/prepare-database.ts", [], env);
+  runTs("scripts/verify-record.ts", [], env);
+  console.log("Restored.");
 }

@@ -122,6 +122,8 @@ describe("a shop backed up, and brought back on another machine", { timeout: 120
     expect(await ask(named(target), count)).toEqual(await ask(t.ownerUrl, count));
     expect(JSON.parse(readFileSync(secretsOf(elsewhere), "utf8"))).toMatchObject(own);
     expect(readdirSync(elsewhere).filter((name) => name.startsWith("secrets-before-"))).toHaveLength(1);
+    // Keys and data do not stay unpacked.
+    expect(readdirSync(elsewhere).filter((name) => name.startsWith("restore-"))).toEqual([]);
     // And the application may use it, with no more rights than it had.
     const asApplication = new URL(env.APP_DATABASE_URL ?? "");
     asApplication.pathname = `/${target}`;
@@ -147,6 +149,18 @@ describe("a shop backed up, and brought back on another machine", { timeout: 120
     expect(tried.status).toBe(1);
     expect(tried.said).toContain("keys are missing");
     expect(await isThere(`${target}_b`)).toBe(false);
+    // A newer Sorrel's is refused before it is written, by name.
+    const newer = {
+      ...JSON.parse(readFileSync(path.join(bare, "manifest.json"), "utf8")),
+      migration: "2999-01-01T000000-x",
+    };
+    const asMade = readFileSync(path.join(bare, "manifest.json"), "utf8");
+    writeFileSync(path.join(bare, "manifest.json"), JSON.stringify(newer));
+    spawnSync("tar", ["-C", bare, "-cf", `${keyless}3`, "manifest.json", "keys.json", "data.dump"]);
+    const early = run("restore", [`${keyless}3`], named(`${target}_b`), elsewhere);
+    expect(early.status).toBe(1);
+    expect(early.said).toContain("newer Sorrel (2999-01-01T000000-x)");
+    writeFileSync(path.join(bare, "manifest.json"), asMade);
     // What does not match what was summed is named and taken away again.
     const manifest = JSON.parse(readFileSync(path.join(bare, "manifest.json"), "utf8"));
     manifest.tables.record.rows += 1;

@@ -67,6 +67,8 @@ export async function beginShop(
   const parsed = v.safeParse(schema, input);
   if (!parsed.success) return refuse(badEntry(parsed.issues));
   const { shop, timeZone, shifts, workDays, username, name, password } = parsed.output;
+  // Nobody needs to sign in for this: the costly hash is not made for whoever comes too late.
+  if (!(await shopIsEmpty(db))) return refuse({ kind: "shop-begun" });
   const passwordHash = await hash(password);
   return write<Outcome<{ readonly username: string }>>(
     db,
