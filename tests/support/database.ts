@@ -25,42 +25,17 @@ export type TestDatabase = {
   readonly drop: () => Promise<void>;
 };
 
-/** A database of the test's own, copied from the template with the demo in it: as the application's role and as the owner. */
-export async function testDatabase(): Promise<TestDatabase> {
+/** A database of the test's own, made from a template: as the application's role and as the owner. */
+async function madeFrom(template: string, prepare: (owner: Db) => Promise<unknown>): Promise<TestDatabase> {
   const name = `t_${randomBytes(6).toString("hex")}`;
   const client = new pg.Client({ connectionString: server() });
   await client.connect();
-  await client.query(`create database ${name} template ${process.env.TEST_TEMPLATE ?? "sorrel_template"}`);
+  await client.query(`create database ${name} template ${template}`);
+  const ownerUrl = at(server(), name);
+  const appUrl = at(process.env.APP_DATABASE_URL ?? "", name);
+  const owner = connect(ownerUrl, 2);
+  await prepare(owner);
   await client.query(`grant connect on database ${name} to sorrel_app`);
-  const ownerUrl = at(server(), name);
-  const appUrl = at(process.env.APP_DATABASE_URL ?? "", name);
-  const app = connect(appUrl, 6);
-  const owner = connect(ownerUrl, 2);
-  return {
-    app,
-    owner,
-    ownerUrl,
-    appUrl,
-    drop: async () => {
-      await app.destroy();
-      await owner.destroy();
-      await client.query(`drop database ${name} with (force)`);
-      await client.end();
-    },
-  };
-}
-
-/** A database of the test's own with nobody and nothing in it, as a shop finds it that begins. */
-export async function emptyDatabase(): Promise<TestDatabase> {
-  const name = `t_${randomBytes(6).toString("hex")}`;
-  const client = new pg.Client({ connectionString: server() });
-  await client.connect();
-  await client.query(`create database ${name} template template0 encoding 'UTF8'`);
-  const ownerUrl = at(server(), name);
-  const appUrl = at(process.env.APP_DATABASE_URL ?? "", name);
-  const owner = connect(ownerUrl, 2);
-  await migrateToLatest(owner);
-  await grantApplicationRole(owner, process.env.APP_DATABASE_PASSWORD ?? "");
   const app = connect(appUrl, 6);
   return {
     app,
@@ -75,6 +50,15 @@ export async function emptyDatabase(): Promise<TestDatabase> {
     },
   };
 }
+/** With the demo in it. */
+export const testDatabase = (): Promise<TestDatabase> =>
+  madeFrom(process.env.TEST_TEMPLATE ?? "sorrel_template", async () => {});
+/** With nobody and nothing in it, as a shop finds it that begins. */
+export const emptyDatabase = (): Promise<TestDatabase> =>
+  madeFrom("template0 encoding 'UTF8'", async (owner) => {
+    await migrateToLatest(owner);
+    await grantApplicationRole(owner, process.env.APP_DATABASE_PASSWORD ?? "");
+  });
 
 export type { Person };
 export const person = (role: Role, username: string = role, customerId: string | null = null): Person => ({

@@ -39,5 +39,7 @@ export const siteLimits = {
   marginMm: limit("Room round a part", "mm", 50, [0, 1000], "common shop rule"),
   gapMm: limit("Room between pieces", "mm", 100, [0, 2000], "common shop rule"),
 } as const;
+/** A blast profile a shop begins with, µm: lower and upper. */
+export const usualBlastProfile = { um: [35, 60], source: "common for powder on steel; its sheet goes first" } as const;
 export type SiteLimitName = keyof typeof siteLimits;
 export const siteLimitNames = Object.keys(siteLimits) as readonly SiteLimitName[];

@@ -1,9 +1,8 @@
 import "server-only";
-import { randomUUID } from "node:crypto";
 import { hash } from "@node-rs/argon2";
 import { type Kysely, sql } from "kysely";
 import * as v from "valibot";
-import { type SiteLimitName, siteLimitNames, siteLimits } from "@/core/site";
+import { type SiteLimitName, siteLimitNames, siteLimits, usualBlastProfile } from "@/core/site";
 import { lock } from "@/db/queries/locks";
 import type { Database } from "@/db/schema";
 import { badEntry, filled } from "../input";
@@ -12,7 +11,7 @@ import { type Outcome, refuse } from "../outcome";
 import { addEntity } from "../setup/save-setup";
 import type { Person } from "../sign-in/roles";
 import { type Clock, write } from "../write";
-import { newPassword, userName } from "./people";
+import { addPerson, newPassword, userName } from "./people";
 
 /** Whether nobody is of this shop yet: then the first page asks who is. */
 export async function shopIsEmpty(db: Kysely<Database>): Promise<boolean> {
@@ -76,33 +75,9 @@ export async function beginShop(
     clock,
     async (trx, at) => {
       if (!(await shopIsEmpty(trx))) return refuse({ kind: "shop-begun" });
-      const id = randomUUID();
-      const person: Person = { id, username, name, role: "administrator", customerId: null };
-      await trx
-        .insertInto("user")
-        .values({
-          id,
-          name,
-          email: `${username}@people.invalid`,
-          emailVerified: true,
-          image: null,
-          username,
-          displayUsername: username,
-          role: "administrator",
-          customerId: null,
-        })
-        .execute();
-      await trx
-        .insertInto("account")
-        .values({
-          id: randomUUID(),
-          accountId: id,
-          providerId: "credential",
-          userId: id,
-          password: passwordHash,
-          updatedAt: at,
-        })
-        .execute();
+      const made = { username, name, role: "administrator" as const, customerId: null };
+      const id = await addPerson(trx, made, passwordHash, at);
+      const person: Person = { id, ...made };
       await trx
         .insertInto("person_event")
         .values({ id: newId(), person_id: id, at, by_user: username, what: "made", note: "began the shop" })
@@ -118,7 +93,7 @@ export async function beginShop(
           shifts,
           workDays,
           cureDecidedBy: "index",
-          blastProfileUm: [35, 60],
+          blastProfileUm: [...usualBlastProfile.um],
           ...(Object.fromEntries(siteLimitNames.map((limit) => [limit, siteLimits[limit].usual])) as Record<
             SiteLimitName,
             number

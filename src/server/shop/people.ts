@@ -167,33 +167,7 @@ export async function savePerson(
       if (known && known.name === name && known.role === role && known.customerId === customerId)
         return { ok: true, username };
       if (known) return refuse({ kind: "user-name-taken", username });
-      const id = randomUUID();
-      await trx
-        .insertInto("user")
-        .values({
-          id,
-          name,
-          // Nobody is written to; the sign-in library wants one that is its own.
-          email: `${username}@people.invalid`,
-          emailVerified: true,
-          image: null,
-          username,
-          displayUsername: username,
-          role,
-          customerId,
-        })
-        .execute();
-      await trx
-        .insertInto("account")
-        .values({
-          id: randomUUID(),
-          accountId: id,
-          providerId: "credential",
-          userId: id,
-          password: null,
-          updatedAt: at,
-        })
-        .execute();
+      const id = await addPerson(trx, { username, name, role, customerId }, null, at);
       await noteEvent(trx, id, person.username, "made", at, role);
       return { ok: true, username };
     }
@@ -373,4 +347,41 @@ export async function ownPassword(
     await noteEvent(trx, person.id, person.username, "own-password", at);
     return { ok: true };
   });
+}
+
+/** A person and how they sign in; without a password only a one-time code lets them in. The id they were given. */
+export async function addPerson(
+  trx: Kysely<Database>,
+  { username, name, role, customerId }: Omit<Person, "id">,
+  passwordHash: string | null,
+  at: Date,
+): Promise<string> {
+  const id = randomUUID();
+  await trx
+    .insertInto("user")
+    .values({
+      id,
+      name,
+      // Nobody is written to; the sign-in library wants one that is its own.
+      email: `${username}@people.invalid`,
+      emailVerified: true,
+      image: null,
+      username,
+      displayUsername: username,
+      role,
+      customerId,
+    })
+    .execute();
+  await trx
+    .insertInto("account")
+    .values({
+      id: randomUUID(),
+      accountId: id,
+      providerId: "credential",
+      userId: id,
+      password: passwordHash,
+      updatedAt: at,
+    })
+    .execute();
+  return id;
 }

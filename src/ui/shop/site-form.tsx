@@ -1,5 +1,5 @@
 "use client";
-import { type SiteLimitName, siteLimitNames, siteLimits } from "@/core/site";
+import { type SiteLimitName, siteLimitNames, siteLimits, usualBlastProfile } from "@/core/site";
 import { fieldsOf } from "../fields/in-form";
 import { Entry } from "../forms/entry";
 import { useEntryForm } from "../forms/use-entry-form";
@@ -93,8 +93,16 @@ export function SiteForm({
               ["hold", "hold of the metal"],
             ]}
           />
-          <F.Num name="from" label="Blast profile from, µm" hint={<span>usual 35</span>} />
-          <F.Num name="to" label="Blast profile to, µm" hint={<span>usual 60</span>} />
+          <F.Num
+            name="from"
+            label="Blast profile from, µm"
+            hint={
+              <span>
+                usual {usualBlastProfile.um[0]}: {usualBlastProfile.source}
+              </span>
+            }
+          />
+          <F.Num name="to" label="Blast profile to, µm" hint={<span>usual {usualBlastProfile.um[1]}</span>} />
           {siteLimitNames.map((n) => {
             const { label, unit, usual, source } = siteLimits[n];
             return (

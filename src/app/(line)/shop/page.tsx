@@ -7,12 +7,12 @@ import { versionsOfKind } from "@/server/shop/save-shop";
 import { personOnPage } from "@/server/sign-in/person";
 import { may } from "@/server/sign-in/roles";
 import { Fold } from "@/ui/fields/fold";
-import { dateAndTime } from "@/ui/format";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
 import { Beginnings } from "@/ui/shop/beginnings";
 import { ShopTabs } from "@/ui/shop/shop-tabs";
 import { SiteForm } from "@/ui/shop/site-form";
+import { WhoChanged } from "@/ui/shop/who-changed";
 import { keepSite } from "../actions";
 
 export const metadata: Metadata = { title: "Shop" };
@@ -57,18 +57,7 @@ export default async function ShopPage() {
             upkeep under Upkeep.
           </p>
         </MarginBlock>
-        <MarginBlock title="Who changed what">
-          {versions.length === 0 && <p className="small soft m-0">Nobody yet.</p>}
-          {versions.length === 100 && <p className="small soft m-0">The newest hundred; all stand on record.</p>}
-          {versions.map((v) => (
-            <p key={v.at.getTime()} className="small m-0 mb-1">
-              {v.reason}{" "}
-              <span className="faint">
-                {v.by}, {dateAndTime(v.at, site.data.timeZone)}
-              </span>
-            </p>
-          ))}
-        </MarginBlock>
+        <WhoChanged versions={versions} timeZone={site.data.timeZone} />
       </Margin>
     </>
   );

@@ -6,11 +6,11 @@ import { versionsOfKind } from "@/server/shop/save-shop";
 import { personOnPage } from "@/server/sign-in/person";
 import { may } from "@/server/sign-in/roles";
 import { Fold } from "@/ui/fields/fold";
-import { dateAndTime } from "@/ui/format";
-import { Margin, MarginBlock } from "@/ui/frame/margin";
+import { Margin } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
 import { CustomerForm } from "@/ui/shop/setup-forms";
 import { ShopTabs } from "@/ui/shop/shop-tabs";
+import { WhoChanged } from "@/ui/shop/who-changed";
 import { keepCustomer } from "../../actions";
 
 export const metadata: Metadata = { title: "Customers" };
@@ -60,18 +60,7 @@ export default async function CustomersPage() {
         </section>
       </section>
       <Margin step="shift">
-        <MarginBlock title="Who changed what">
-          {versions.length === 0 && <p className="small soft m-0">Nobody yet.</p>}
-          {versions.length === 100 && <p className="small soft m-0">The newest hundred; all stand on record.</p>}
-          {versions.map((v) => (
-            <p key={`${v.code}${v.at.getTime()}`} className="small m-0 mb-1">
-              <b>{v.code}</b> {v.reason}{" "}
-              <span className="faint">
-                {v.by}, {dateAndTime(v.at, site.timeZone)}
-              </span>
-            </p>
-          ))}
-        </MarginBlock>
+        <WhoChanged versions={versions} timeZone={site.timeZone} />
       </Margin>
     </>
   );

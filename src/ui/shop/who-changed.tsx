@@ -1,0 +1,28 @@
+import { dateAndTime } from "../format";
+import { MarginBlock } from "../frame/margin";
+
+/** Who set what up when and why, the newest first; `most` is how many were asked for. */
+export function WhoChanged({
+  versions,
+  timeZone,
+  most = 100,
+}: {
+  versions: readonly { readonly code: string; readonly at: Date; readonly by: string; readonly reason: string }[];
+  timeZone: string;
+  most?: number;
+}) {
+  return (
+    <MarginBlock title="Who changed what">
+      {versions.length === 0 && <p className="small soft m-0">Nobody yet.</p>}
+      {versions.length === most && <p className="small soft m-0">The newest {most}; all stand on record.</p>}
+      {versions.map((v) => (
+        <p key={`${v.code}${v.at.getTime()}`} className="small m-0 mb-1">
+          <b>{v.code}</b> {v.reason}{" "}
+          <span className="faint">
+            {v.by}, {dateAndTime(v.at, timeZone)}
+          </span>
+        </p>
+      ))}
+    </MarginBlock>
+  );
+}
