@@ -118,6 +118,12 @@ if (!only || only === "e2e") {
     DEVICE_PORT: String(devicePort),
     NODE_ENV: "production",
   });
+  // What the last run began is taken away first: a shop begins only once.
+  const { default: pg } = await import("pg");
+  const client = new pg.Client({ connectionString: postgres.url("postgres") });
+  await client.connect();
+  await client.query("drop database if exists sorrel_e2e_own with (force)");
+  await client.end();
   runTs("scripts/prepare-database.ts", [], ownEnv);
   servers.push({ base: ownBase, port: ownPort, env: ownEnv });
   buildWhenNeeded(servers[0].env);
