@@ -57,12 +57,14 @@ export const fullDate = (at: Date, timeZone: string): string =>
 export const dateAndTime = (at: Date, timeZone: string): string =>
   `${written(at, timeZone, { day: "numeric", month: "short", year: "numeric" })}, ${clock(at, timeZone)}`;
 
-/** Day and time by the clock of whoever reads it: for a refusal, which knows no site. */
+let shopZone = "UTC";
+/** One shop, one clock: set where a page begins, read where a sentence knows no site. */
+export const readInZone = (timeZone: string): void => {
+  shopZone = timeZone;
+};
+/** Day and time by the shop's clock, whatever the browser's is. */
 export const localMoment = (at: Date): string =>
-  Number.isNaN(at.getTime())
-    ? "a moment that is none"
-    : dateAndTime(at, Intl.DateTimeFormat().resolvedOptions().timeZone);
-
+  Number.isNaN(at.getTime()) ? "a moment that is none" : dateAndTime(at, shopZone);
 /** Time when it is today, day and time otherwise. */
 export function when(at: Date, now: Date, timeZone: string): string {
   const day = (d: Date) => written(d, timeZone, {}, "en-CA");

@@ -1,6 +1,7 @@
 "use client";
 import { createContext, type ReactNode, useContext } from "react";
 import type { UnitSystem } from "@/core/units";
+import { readInZone } from "./format";
 
 export type ViewPreferences = {
   units: UnitSystem;
@@ -25,6 +26,7 @@ const Context = createContext<ViewPreferences>({
 });
 
 export function PreferencesProvider({ value, children }: { value: ViewPreferences; children: ReactNode }) {
+  readInZone(value.timeZone);
   return <Context value={value}>{children}</Context>;
 }
 export const usePreferences = (): ViewPreferences => useContext(Context);

@@ -1,7 +1,7 @@
 import { readFile } from "node:fs/promises";
 import { expect, type Page } from "@playwright/test";
 import { now } from "../../src/server/now";
-import { choose, coated, localInput, signIn, test } from "../support/browser";
+import { choose, coated, localInput, signIn, test, traceOfRack } from "../support/browser";
 
 const line = async (page: Page, text: string) => {
   await page.keyboard.press("/");
@@ -103,7 +103,7 @@ test("a recorder's file completes the load it is of, not another; each rack by i
       buffer: Buffer.from(`Time,Air (C),V141 (C),V142 (C)\n${rows.join("\n")}\n`),
     });
     await page.getByRole("button", { name: "Read it", exact: true }).click();
-    await page.getByLabel("For rack").fill("V141");
+    await traceOfRack(page, "V141");
     await page.getByLabel("Trace began").fill(localInput(new Date(ms)));
     await page.getByRole("button", { name: "Store all of it" }).click();
   };

@@ -1,7 +1,7 @@
 import { readFileSync } from "node:fs";
 import { expect, type Page } from "@playwright/test";
 import { now } from "../../src/server/now";
-import { localInput, signIn, test } from "../support/browser";
+import { choose, localInput, signIn, test, traceOfRack } from "../support/browser";
 
 const expected = JSON.parse(readFileSync("tests/samples/expected.json", "utf8"));
 const read = async (page: Page, name: string) => {
@@ -61,7 +61,7 @@ test("six channels with a gap and a dead one", async ({ page }) => {
   await expect(row(page, "Samples")).toHaveText("222");
   await expect(page.getByRole("row", { name: /Cover/ })).toContainText("600 s");
   await expect(page.getByRole("row", { name: /Casting/ })).toContainText("890–1080 s");
-  await page.getByLabel("For rack").fill(rack);
+  await traceOfRack(page, rack);
   await page.getByLabel("Trace began").fill(localInput(new Date(now().getTime() - 3_600_000)));
   await page.getByRole("button", { name: "Store all of it" }).click();
   await expect(page.getByText("222 samples stored.")).toBeVisible();
@@ -70,7 +70,7 @@ test("six channels with a gap and a dead one", async ({ page }) => {
 test("Fahrenheit, out of order, one row twice", async ({ page }) => {
   await read(page, "oven-fahrenheit.tsv");
   await expect(row(page, "Samples")).toHaveText("100");
-  await expect(row(page, "Unit")).toHaveText("°F, from the heading");
+  await expect(row(page, "Unit")).toHaveText("°F, from the file");
   await expect(row(page, "Rows in order")).toHaveText("no: put in order");
   await expect(row(page, "Repeated rows dropped")).toHaveText("1");
   await expect(page.getByRole("row", { name: /T1/ })).toContainText("212.3");
@@ -117,4 +117,27 @@ test("a history of readings: progress, stopped and nothing kept, then stored who
   await page.getByRole("button", { name: "Import all of it" }).click();
   await expect(page.getByText("line 32")).toBeVisible();
   await expect(page.getByText("as if the gauge had changed to mil")).toBeVisible();
+});
+
+test("a trace with headings of its own: its columns are said, read anew, and remembered", async ({ page }) => {
+  const rows = Array.from(
+    { length: 40 },
+    (_, i) => `${Math.floor(i / 2)}:${i % 2 ? "30" : "00"};${20 + i * 4},5;${30 + i * 4},0;1450`,
+  );
+  const file = (name: string) => ({
+    name,
+    mimeType: "text/csv",
+    buffer: Buffer.from(`Messgerät 7;;;\nLaufzeit;Klemme 1;Klemme 2;Lüfter\n${rows.join("\n")}\n`),
+  });
+  await page.goto("/records/import");
+  await page.getByLabel("File", { exact: true }).setInputFiles(file("odd.csv"));
+  await page.getByRole("button", { name: "Read it" }).click();
+  await expect(page.getByText("The file names no unit")).toBeVisible();
+  await choose(page.getByLabel("Column Lüfter is"), "left out");
+  await choose(page.getByLabel("Unit", { exact: true }), "°C");
+  await expect(page.getByText("Understood as an oven trace")).toBeVisible();
+  await expect(row(page, "Channels")).toHaveText("2");
+  await expect(row(page, "Columns left out")).toHaveText("Lüfter");
+  await choose(page.getByLabel("Column Klemme 2 is"), "air of the oven");
+  await expect(page.getByRole("row", { name: /Klemme 2 air/ })).toBeVisible();
 });

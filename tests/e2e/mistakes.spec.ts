@@ -1,6 +1,6 @@
 import { expect, type Page } from "@playwright/test";
 import { now } from "../../src/server/now";
-import { hang, localInput, signIn, test } from "../support/browser";
+import { hang, localInput, signIn, test, traceOfRack } from "../support/browser";
 
 const MINUTE = 60_000;
 const RACK = "M401";
@@ -98,7 +98,7 @@ test("a day of mistakes: each is caught in words, and nothing is signed that was
     await page.goto("/records/import");
     await page.getByLabel("File", { exact: true }).setInputFiles(traceFile(100));
     await page.getByRole("button", { name: "Read it", exact: true }).click();
-    await page.getByLabel("For rack").fill(RACK);
+    await traceOfRack(page, RACK);
     await page.getByLabel("Trace began").fill(localInput(new Date(began + minutes * MINUTE)));
     await page.getByRole("button", { name: "Store all of it" }).click();
   };

@@ -1,6 +1,6 @@
 import { expect } from "@playwright/test";
 import { now } from "../../src/server/now";
-import { choose, localInput, signIn, test } from "../support/browser";
+import { choose, localInput, signIn, test, traceOfRack } from "../support/browser";
 
 test("a job is taken in, a rack hung, washed by key, its trace taken from the recorder, and put up in the field", async ({
   page,
@@ -66,7 +66,7 @@ test("a job is taken in, a rack hung, washed by key, its trace taken from the re
   await page.goto("/records/import");
   await page.getByRole("button", { name: "Take it from the oven recorder" }).click();
   await expect(page.getByText("Understood as an oven trace")).toBeVisible();
-  await page.getByLabel("For rack").fill("2001");
+  await traceOfRack(page, "2001");
   // Of a moment before its coat it is none of this rack's.
   await page.getByLabel("Trace began").fill(localInput(new Date(now().getTime() - 3 * 3_600_000)));
   await page.getByRole("button", { name: "Store all of it" }).click();

@@ -11,7 +11,14 @@ test("what is shown of an instrument's file before anything is stored, as before
     dayFirst: boolean | null = null,
     spite: "degC" | "degF" | null = null,
   ) => {
-    const read = readAny(text, name, unit, dayFirst, spite);
+    const read = readAny(text, name, {
+      kind: null,
+      unit,
+      dayFirst,
+      inSpite: spite,
+      layout: null,
+      timeZone: "Europe/London",
+    });
     return read.ok ? describeFile(read.value) : read;
   };
   const sample = (name: string, unit = "", dayFirst: boolean | null = null) =>

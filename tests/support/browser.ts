@@ -141,3 +141,11 @@ export const test = base.extend({
   },
   page: async ({ page }, use) => use(waking(page)),
 });
+
+/** A trace that was read is of a rack, whatever load it was taken to be of. */
+export async function traceOfRack(page: Page, rack: string): Promise<void> {
+  await page.getByLabel("Trace began").waitFor();
+  const load = page.getByLabel("Load it is of");
+  if (await load.isVisible()) await choose(load, "none of these: of a rack");
+  await page.getByLabel("For rack").fill(rack);
+}

@@ -1,7 +1,8 @@
-import { deadFromS, medianIntervalS, segmentsOf, type Trace } from "../cure/trace";
+import type { Trace } from "../cure/trace";
 import { err, ok, type Result } from "../result";
 import { fahrenheitToC, parseUnit } from "../units";
 import { columnDecimalMark, type FileProblem, type Line, markerOf, numberIn, readLines } from "./text";
+import { channelsOf, withoutRepeats } from "./trace-file";
 
 export type OvenFile = {
   readonly kind: "oven-file";
@@ -88,38 +89,26 @@ export function readOvenFile(
     ),
   );
   const rows = lines.slice(1).flatMap((l) => readRow(l, timeAt, columns, marks, unit, problems));
-  const { kept, duplicatesDropped } = dropRepeats(
+  const { kept, duplicatesDropped } = withoutRepeats(
     [...rows].sort((a, b) => a.s - b.s),
     problems,
   );
   if (problems.length > 0) return err({ kind: "bad-rows", problems });
   if (kept.length < 2) return err({ kind: "empty-file" });
-  const startS = kept[0]?.s ?? 0;
-  const timeS = kept.map((row) => row.s - startS);
-  const traces = columns.map((c, i) => ({
-    medium: mediumOf(c.name),
-    trace: { timeS, tempC: kept.map((row) => row.tempC[i] ?? null) },
+  const named = columns.map(({ name }) => ({
+    name: name.replace(/\s*\([^)]*\)\s*$/, ""),
+    is: mediumOf(name),
+    rack: null,
   }));
-  const dead = deadFromS(traces);
-  const channels = columns.map((c, i) => {
-    const trace = (traces[i] as { trace: Trace }).trace;
-    const name = c.name.replace(/\s*\([^)]*\)\s*$/, "");
-    return {
-      name,
-      medium: mediumOf(name),
-      trace,
-      deadFromS: dead[i] ?? null,
-      gapsS: segmentsOf(trace).gaps.map((g) => [g.fromS, g.toS] as const),
-    };
-  });
+  const { channels, samples, intervalS } = channelsOf(kept, named);
   return ok({
     kind: "oven-file",
     unit,
     unitFrom: inSpite ? "person" : fromHeading ? "heading" : fromComment ? "comment" : "person",
-    startEpochS: isEpoch ? startS : null,
-    channels,
-    samples: kept.length,
-    intervalS: medianIntervalS(timeS),
+    startEpochS: isEpoch ? (kept[0]?.s ?? 0) : null,
+    channels: channels.map(({ rack, ...channel }) => channel),
+    samples,
+    intervalS,
     duplicatesDropped,
     reordered: rows.some((row, i) => i > 0 && row.s < (rows[i - 1]?.s ?? 0)),
     unnamed,
@@ -152,23 +141,6 @@ function readRow(
     return celsius;
   });
   return [{ s, tempC, line: l.line }];
-}
-
-function dropRepeats(sorted: readonly Row[], problems: FileProblem[]): { kept: Row[]; duplicatesDropped: number } {
-  const kept: Row[] = [];
-  let duplicatesDropped = 0;
-  for (const row of sorted) {
-    const last = kept[kept.length - 1];
-    if (last?.s !== row.s) kept.push(row);
-    else if (last.tempC.every((c, i) => c === row.tempC[i])) duplicatesDropped++;
-    else
-      problems.push({
-        line: row.line,
-        why: `another reading at the same time as line ${last.line}`,
-        text: String(row.s),
-      });
-  }
-  return { kept, duplicatesDropped };
 }
 
 /** A channel that says so is of the oven's air; every other hangs on metal. */

@@ -48,7 +48,11 @@ export const bake = defineKind({
         loadNo: filled(40),
         /** Why the order of work was set aside, by one who may. */
         leftOut: v.optional(v.nullable(said(400, "is too short: name why the order is set aside")), null),
-        channels: v.pipe(v.array(traceChannel), v.minLength(1, "has no channel"), v.maxLength(24)),
+        channels: v.pipe(
+          v.array(v.object({ ...traceChannel.entries, rack: v.optional(v.nullable(text(20)), null) })),
+          v.minLength(1, "has no channel"),
+          v.maxLength(24),
+        ),
       }),
     },
     /** A load into an oven: the door closes at `happenedAt`. */

@@ -1,16 +1,30 @@
 import { type Kysely, sql } from "kysely";
-import type { BathFile } from "@/core/instrument-files";
+import * as v from "valibot";
+import { type BathFile, fileKindOf, fileKinds, type TraceLayout } from "@/core/instrument-files";
 import type { EntryInput } from "@/core/kinds";
 import type { Failure } from "@/core/result";
+import { momentOf } from "@/core/shifts";
 import { lock } from "@/db/queries/locks";
 import type { Database } from "@/db/schema";
 import { storeEntry } from "../entries/store-entry";
+import { badEntry } from "../input";
 import { newId } from "../now";
 import { findRack } from "../rack/find-rack";
 import { sha256 } from "../record/canonical";
 import { type SetupItem, setupAt, siteAt } from "../setup/setup-data";
 import type { Person } from "../sign-in/roles";
-import { type Clock, write } from "../write";
+import { type Clock, momentOf as readClock, write } from "../write";
+import { decodeFile } from "./decode";
+import {
+  layoutLock,
+  layoutRemembered,
+  layoutSchema,
+  loadChosen,
+  loadsWithoutTrace,
+  proposeLoad,
+  rememberLayout,
+  type TraceLoad,
+} from "./trace-target";
 import { describeFile, type Read, readAny, refuse, type Understanding } from "./understand-file";
 
 export const MOST_IMPORT_BYTES = 10 * 1024 * 1024;
@@ -21,7 +35,7 @@ export type ImportOutcome =
 
 /**
  * Reads an instrument's file and says what was understood; with `store` set, stores all of it or nothing. The same
- * file for the same target is stored once, by its hash. Failures: `not-utf-8`, `too-large`, `empty-file`, the
+ * file for the same target is stored once, by its hash. Failures: those of `decodeFile`, `too-large`, `empty-file`, the
  * reader's own, `strange-readings` without `sure`, `unknown-rack`, `unknown-bath`, `spots-do-not-fit`.
  */
 export async function importFile(
@@ -39,28 +53,40 @@ export async function importFile(
       mostMegabytes: MOST_IMPORT_BYTES / 1024 / 1024,
     });
   const bytes = Buffer.from(await upload.arrayBuffer());
-  const said = Number(form.get("size") ?? bytes.length);
-  if (Number.isFinite(said) && said !== bytes.length)
-    return refuse({ kind: "cut-off-upload", got: bytes.length, expected: said });
-  let text: string;
-  try {
-    text = new TextDecoder("utf-8", { fatal: true }).decode(bytes);
-  } catch {
-    return refuse({ kind: "not-utf-8" });
-  }
-  if (text.includes("\u0000")) return refuse({ kind: "not-utf-8" });
-  const unit = String(form.get("unit") ?? "");
-  const order = String(form.get("dates") ?? "");
-  const inSpite = String(form.get("inSpite") ?? "");
-  const read = readAny(
-    text,
-    upload.name,
-    unit,
-    order === "day" ? true : order === "month" ? false : null,
-    inSpite === "degF" || inSpite === "degC" ? inSpite : null,
-  );
+  const size = Number(form.get("size") ?? bytes.length);
+  if (Number.isFinite(size) && size !== bytes.length)
+    return refuse({ kind: "cut-off-upload", got: bytes.length, expected: size });
+  const decoded = await decodeFile(bytes);
+  if (!decoded.ok) return refuse(decoded.failure);
+  const { text } = decoded;
+  const said = (name: string) => String(form.get(name) ?? "").trim();
+  const layout = layoutSaid(said("layout"));
+  if (!layout.ok) return refuse(layout.failure);
+  const clockNow = readClock(clock);
+  const { timeZone } = await siteAt(db, clockNow);
+  const kind = fileKinds.find((k) => k === said("kind")) ?? null;
+  const remembered =
+    layout.value === null && (kind ?? fileKindOf(text)) !== "gauge" ? await layoutRemembered(db, text, clockNow) : null;
+  const inSpite = said("inSpite");
+  const read = readAny(text, upload.name, {
+    kind: kind ?? (remembered ? "oven" : null),
+    unit: said("unit"),
+    dayFirst: said("dates") === "day" ? true : said("dates") === "month" ? false : null,
+    inSpite: inSpite === "degF" || inSpite === "degC" ? inSpite : null,
+    layout: layout.value ?? remembered?.layout ?? null,
+    timeZone,
+  });
   if (!read.ok) return refuse(read.failure);
-  const understood = describeFile(read.value);
+  const loads = read.value.kind === "oven" ? await loadsWithoutTrace(db, timeZone, clockNow) : [];
+  const understood: Understanding = {
+    ...describeFile(read.value),
+    writtenAs: decoded.as,
+    sheetsLeftOut: decoded.sheetsLeftOut,
+    remembered: remembered && { by: remembered.by, at: remembered.at.toISOString() },
+    loads,
+    proposed: read.value.kind === "oven" ? proposeLoad(loads, read.value.file, read.value.startLocalS, timeZone) : null,
+    timeOfDayS: read.value.kind === "oven" ? read.value.file.startTimeOfDayS : null,
+  };
   if (form.get("store") !== "yes") return { ok: true, understood, stored: null, already: false };
   if (understood.asked.length > 0 && form.get("sure") !== "yes")
     return refuse({ kind: "strange-readings", count: understood.asked.length });
@@ -71,20 +97,49 @@ export async function importFile(
     understood,
     {
       bytes,
+      text,
+      mediaType: decoded.as?.startsWith("spreadsheet") ? XLSX : "text/plain",
       name: upload.name,
-      rack: String(form.get("rack") ?? "").trim(),
-      startedAt: String(form.get("startedAt") ?? ""),
-      place: String(form.get("place") ?? "").trim(),
-      oven: String(form.get("oven") ?? "").trim(),
+      load: UUID.test(said("load")) ? await loadChosen(db, timeZone, said("load")) : null,
+      rack: said("rack"),
+      startedAt: said("startedLocal") === "" ? said("startedAt") : momentSaid(said("startedLocal"), timeZone),
+      place: said("place"),
+      oven: said("oven"),
       sure: form.get("sure") === "yes",
-      leftOut: String(form.get("leftOut") ?? "").trim() || null,
+      leftOut: said("leftOut") || null,
     },
     clock,
   );
 }
 
+const UUID = /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/i;
+const XLSX = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet";
+
+/** How a person says a trace is to be read; null where they say nothing of it. */
+function layoutSaid(
+  json: string,
+): { readonly ok: true; readonly value: TraceLayout | null } | { readonly ok: false; readonly failure: Failure } {
+  if (json === "") return { ok: true, value: null };
+  const bad = { kind: "bad-entry", field: "columns", value: "", why: "cannot be read: read the file again" };
+  try {
+    const parsed = v.safeParse(layoutSchema, JSON.parse(json));
+    return parsed.success ? { ok: true, value: parsed.output } : refuse(badEntry(parsed.issues));
+  } catch {
+    return refuse(bad);
+  }
+}
+/** A moment typed by the shop's clock, as ISO; what is none stays as it was typed. */
+function momentSaid(local: string, timeZone: string): string {
+  const ms = /^\d{4}-\d{2}-\d{2}T\d{2}:\d{2}/.test(local) ? Date.parse(`${local}Z`) : Number.NaN;
+  return Number.isNaN(ms) ? local : new Date(momentOf(ms, timeZone)).toISOString();
+}
+
 type Target = {
   readonly bytes: Buffer;
+  readonly text: string;
+  readonly mediaType: string;
+  /** The load a trace is of, as it was chosen. */
+  readonly load: TraceLoad | null;
   readonly name: string;
   readonly rack: string;
   readonly startedAt: string;
@@ -106,7 +161,7 @@ async function store(
   clock: Clock,
 ): Promise<ImportOutcome> {
   const hash = sha256(target.bytes);
-  return write<ImportOutcome>(db, [lock.key(`file:${hash}`)], clock, async (trx, at) => {
+  return write<ImportOutcome>(db, [lock.key(`file:${hash}`), layoutLock], clock, async (trx, at) => {
     const made =
       read.kind === "bath"
         ? await bathEntries(trx, read.file, hash, target.sure, at)
@@ -126,7 +181,7 @@ async function store(
       .values({
         id: fileId,
         sha256: hash,
-        media_type: "text/plain",
+        media_type: target.mediaType,
         name: target.name.replace(/[^\w.\- ]/g, "_").slice(0, 120),
         size_bytes: target.bytes.length,
         bytes: target.bytes,
@@ -138,6 +193,7 @@ async function store(
       const outcome = await storeEntry(trx, person, entry, at, { fileId });
       if (!outcome.ok) return made.entries.length > 1 ? refuse({ ...outcome.failure, line: i + 1 }) : outcome;
     }
+    if (read.kind === "oven") await rememberLayout(trx, person, target.text, read.layout, at);
     const stored = read.kind === "oven" ? read.file.samples : read.file.readings.length;
     return { ok: true, understood, stored, already: false };
   });
@@ -155,8 +211,10 @@ async function rackEntry(
   target: Target,
   at: Date,
 ): Promise<Entries> {
-  const rack = await findRack(db, person, target.rack);
-  if (!rack) return refuse({ kind: "unknown-rack", number: target.rack || "(none given)" });
+  // Of a load chosen, any of its racks stands for it.
+  const number = target.load && read.kind === "oven" ? (target.load.racks[0]?.number ?? "") : target.rack;
+  const rack = await findRack(db, person, number);
+  if (!rack) return refuse({ kind: "unknown-rack", number: number || "(none given)" });
   const base = { id: newId(), idempotencyKey: `import:${hash}:${rack.id}`, rack: rack.number };
   if (read.kind === "gauge") {
     const placed = placesOf(read.file, (await setupAt(db, "part", at)).get(rack.part_id));
@@ -177,7 +235,11 @@ async function rackEntry(
       ],
     };
   }
-  const started = read.file.startEpochS !== null ? new Date(read.file.startEpochS * 1000) : new Date(target.startedAt);
+  // What was looked at and typed goes before what the file says.
+  const started =
+    target.startedAt === "" && read.file.startEpochS !== null
+      ? new Date(read.file.startEpochS * 1000)
+      : new Date(target.startedAt);
   if (Number.isNaN(started.getTime()))
     return refuse({ kind: "bad-entry", field: "start of the trace", value: target.startedAt, why: "is not a moment" });
   return {
@@ -187,13 +249,14 @@ async function rackEntry(
         ...base,
         kind: "trace",
         happenedAt: started.toISOString(),
-        oven: target.oven || null,
+        oven: target.load?.oven ?? (target.oven || null),
         place: target.place,
         loadNo: `import ${hash.slice(0, 6)}`,
         leftOut: target.leftOut,
         channels: read.file.channels.map((c) => ({
           name: c.name,
           medium: c.medium,
+          rack: c.rack,
           timeS: [...c.trace.timeS],
           tempC: [...c.trace.tempC],
         })),

@@ -1,13 +1,22 @@
 import { type TraceFault, traceFaults } from "@/core/cure";
 import {
   type BathFile,
+  type FileKind,
+  fileKindOf,
   type GaugeFile,
-  type OvenFile,
+  guessLayout,
   readBathFile,
   readGaugeFile,
-  readOvenFile,
+  readTrace,
+  startSaid,
+  type TemperatureUnit,
+  type TraceFile,
+  type TraceLayout,
+  type TraceTable,
+  traceTable,
 } from "@/core/instrument-files";
 import { type StrangeReading, strangeReadings } from "@/core/thickness";
+import type { proposeLoad, TraceLoad } from "./trace-target";
 
 /** Rows shown before storing; all are stored. */
 const SAMPLE_ROWS = 200;
@@ -23,11 +32,32 @@ export type Understanding = {
   readonly needs: readonly ("rack" | "oven-start")[];
   readonly sample: readonly (readonly string[])[];
   readonly columns: readonly string[];
+  /** Of a trace: how its columns were taken, for a person to look at and change. */
+  readonly trace: TraceAsked | null;
+  /** How the file was written where that is not plain text, and what of a workbook was not read. */
+  readonly writtenAs: string | null;
+  readonly sheetsLeftOut: readonly string[];
+  /** Who said how files of this shape are read, where somebody did. */
+  readonly remembered: { readonly by: string; readonly at: string } | null;
+  /** Loads a trace can be of, and the one it is taken to be of. */
+  readonly loads: readonly TraceLoad[];
+  readonly proposed: ReturnType<typeof proposeLoad> | null;
+  readonly timeOfDayS: number | null;
 };
+/** What of it is read off the file alone. */
+type FileSays = Omit<Understanding, "writtenAs" | "sheetsLeftOut" | "remembered" | "loads" | "proposed" | "timeOfDayS">;
 /** A file as its reader took it. */
 export type Read =
   | { readonly kind: "gauge"; readonly file: GaugeFile }
-  | { readonly kind: "oven"; readonly file: OvenFile }
+  | {
+      readonly kind: "oven";
+      readonly file: TraceFile;
+      readonly layout: TraceLayout;
+      readonly cells: readonly (readonly string[])[];
+      readonly unitFrom: "file" | "person";
+      /** Its start as the recorder gives it before the table, in seconds of the file's own clock. */
+      readonly startLocalS: number | null;
+    }
   | { readonly kind: "bath"; readonly file: BathFile };
 
 export const refuse = (failure: {
@@ -35,40 +65,72 @@ export const refuse = (failure: {
   [detail: string]: unknown;
 }): { ok: false; failure: { kind: string; [detail: string]: unknown } } => ({ ok: false, failure });
 
-/** Which reader: by what the file holds, not by what it is called. */
+/** What a person says of a file where it does not say it itself, or says it wrongly. */
+export type Told = {
+  readonly kind: FileKind | null;
+  readonly unit: string;
+  readonly dayFirst: boolean | null;
+  /** The temperature unit in spite of what the file says. */
+  readonly inSpite: TemperatureUnit | null;
+  /** How a trace's columns are to be read. */
+  readonly layout: TraceLayout | null;
+  /** The shop's zone: files write its clock unless they say otherwise. */
+  readonly timeZone: string;
+};
+/** A trace that cannot be read until somebody says how: its columns as they were taken, and what is in them. */
+export type TraceAsked = { readonly layout: TraceLayout; readonly cells: readonly (readonly string[])[] };
+
+/** Rows shown of each column, so that a person can tell what it is. */
+const CELLS_SHOWN = 3;
+const cellsShown = (table: TraceTable): readonly (readonly string[])[] =>
+  table.headings.map((_, at) => table.rows.slice(0, CELLS_SHOWN).map((l) => l.cells[at] ?? ""));
+
+/** Which reader: by what the file holds, not by what it is called. Failures: `file-of-two-kinds`, and its reader's own. */
 export function readAny(
   text: string,
   name: string,
-  unit: string,
-  dayFirst: boolean | null,
-  /** The temperature unit a person says in spite of what the file says. */
-  inSpite: "degC" | "degF" | null = null,
+  told: Told,
 ): { ok: true; value: Read } | { ok: false; failure: { kind: string; [detail: string]: unknown } } {
-  const head = text.slice(0, 600).toLowerCase();
-  if (/\btank\b/.test(head) && /\bparameter\b/.test(head)) {
-    const file = readBathFile(text, dayFirst);
+  const kind = told.kind ?? fileKindOf(text);
+  if (kind === null) return refuse({ kind: "file-of-two-kinds", name });
+  if (kind === "bath") {
+    const file = readBathFile(text, told.dayFirst);
     return file.ok ? { ok: true, value: { kind: "bath", file: file.value } } : refuse(file.error);
   }
-  if (/(^|\n)\s*(epoch|elapsed|time|seconds)\b/.test(head)) {
-    const file = readOvenFile(text, unit === "degF" || unit === "degC" ? unit : null, inSpite);
-    return file.ok
-      ? { ok: true, value: { kind: "oven", file: file.value } }
-      : refuse({ ...file.error, of: "oven", name });
+  if (kind === "oven") {
+    const table = traceTable(text);
+    const guessed = guessLayout(table);
+    const fits = told.layout?.columns.length === table.headings.length ? told.layout : guessed;
+    const unit = told.inSpite ?? fits.unit ?? (told.unit === "degF" || told.unit === "degC" ? told.unit : null);
+    const layout = {
+      ...fits,
+      unit,
+      order: fits.order ?? (told.dayFirst === null ? null : told.dayFirst ? ("dmy" as const) : ("mdy" as const)),
+    };
+    const cells = cellsShown(table);
+    const file = readTrace(table, layout, told.timeZone);
+    if (!file.ok) return refuse({ ...file.error, of: "oven", name, asked: { layout, cells } satisfies TraceAsked });
+    const unitFrom = told.inSpite || guessed.unit !== unit ? "person" : "file";
+    return {
+      ok: true,
+      value: { kind: "oven", file: file.value, layout, cells, unitFrom, startLocalS: startSaid(table, layout.order) },
+    };
   }
-  const file = readGaugeFile(text, unit === "mil" || unit === "um" ? unit : null);
+  const file = readGaugeFile(text, told.unit === "mil" || told.unit === "um" ? told.unit : null);
   return file.ok
     ? { ok: true, value: { kind: "gauge", file: file.value } }
     : refuse({ ...file.error, of: "gauge", name });
 }
 
 /** What is shown of a file before anything is stored. */
-export function describeFile(read: Read): Understanding {
+export function describeFile(read: Read): FileSays {
   if (read.kind === "gauge") {
     const f = read.file;
     const um = f.readings.map((r) => r.valueUm);
     const mean = um.reduce((a, b) => a + b, 0) / um.length;
     return {
       kind: "gauge",
+      trace: null,
       needs: ["rack"],
       faults: [],
       asked: strangeReadings(um).map(({ index, strange }) => {
@@ -95,10 +157,11 @@ export function describeFile(read: Read): Understanding {
     const f = read.file;
     return {
       kind: "oven",
+      trace: { layout: read.layout, cells: read.cells },
       needs: f.startEpochS === null ? ["rack", "oven-start"] : ["rack"],
       asked: [],
       faults: traceFaults(f.channels),
-      leftOut: [],
+      leftOut: f.leftOut.map(({ line, why, text }) => ({ line, why: why === "no value" ? "no row of it" : why, text })),
       columns: ["channel", "kind", "peak °C", "dead from", "gaps"],
       sample: f.channels.map((c) => [
         c.name,
@@ -110,10 +173,11 @@ export function describeFile(read: Read): Understanding {
       lines: [
         ["Channels", String(f.channels.length)],
         ["Samples", String(f.samples)],
-        ["Unit", `${f.unit === "degC" ? "°C" : "°F"}, from the ${f.unitFrom}`],
+        ["Unit", `${f.unit === "degC" ? "°C" : "°F"}, from the ${read.unitFrom}`],
         ["Interval", `${f.intervalS} s`],
         ["Rows in order", f.reordered ? "no: put in order" : "yes"],
         ["Repeated rows dropped", String(f.duplicatesDropped)],
+        ...(f.columnsLeftOut.length > 0 ? [["Columns left out", f.columnsLeftOut.join(", ")] as const] : []),
         ...(f.unnamed.length > 0 ? [["Without a name", f.unnamed.join(", ")] as const] : []),
         ...(f.cutOff ? [["Cut off", "its last line ends in the middle and was left out"] as const] : []),
       ],
@@ -122,6 +186,7 @@ export function describeFile(read: Read): Understanding {
   const f = read.file;
   return {
     kind: "bath",
+    trace: null,
     needs: [],
     asked: [],
     faults: [],

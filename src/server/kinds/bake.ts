@@ -1,6 +1,7 @@
 import type { Kysely } from "kysely";
 import { sql } from "kysely";
 import { tablesOf } from "@/core/kinds";
+import type { Failure } from "@/core/result";
 import { stands } from "@/db/queries/stands";
 import type { Database } from "@/db/schema";
 import { metalKept } from "../line/metal-ready";
@@ -144,6 +145,10 @@ async function trace(db: Kysely<Database>, person: Person, entry: Of<"trace">, a
       doorAt: open.doorAt.toISOString(),
       startedAt: entry.happenedAt.toISOString(),
     });
+  const inLoad = (open?.details.bake_place as { rack_id: string }[] | undefined) ?? [{ rack_id: rack.id }];
+  const ids = inLoad.map((p) => p.rack_id);
+  const probes = await probesOf(db, entry.channels, ids, open?.loadNo ?? entry.loadNo);
+  if (!probes.ok) return probes;
   const file = await loadRack(db, person, rack.number);
   if (!file) return refuse({ kind: "unknown-rack", number: entry.rack });
   // Where the load was let into the oven in spite of it, its trace is no other matter.
@@ -168,6 +173,10 @@ async function trace(db: Kysely<Database>, person: Person, entry: Of<"trace">, a
               door_closed_at: entry.happenedAt,
               left_out: row.left_out ?? entry.leftOut,
             })),
+            bake_place: (open.details.bake_place ?? []).map((row) => ({
+              ...row,
+              channel: probes.channels.get(String(row.rack_id)) ?? row.channel,
+            })),
             bake_channel,
           },
         },
@@ -191,12 +200,39 @@ async function trace(db: Kysely<Database>, person: Person, entry: Of<"trace">, a
               left_out: entry.leftOut,
             },
           ],
-          bake_place: [{ rack_id: rack.id, place: entry.place || "–", channel: null }],
+          bake_place: [{ rack_id: rack.id, place: entry.place || "–", channel: probes.channels.get(rack.id) ?? null }],
           bake_channel,
         },
       },
     ],
   };
+}
+
+/** Which channel hangs on which of a load's racks, as it was said. Failures: `rack-not-in-load`. */
+async function probesOf(
+  db: Kysely<Database>,
+  channels: Of<"trace">["channels"],
+  rackIds: readonly string[],
+  load: string,
+): Promise<
+  | { readonly ok: true; readonly channels: ReadonlyMap<string, string> }
+  | { readonly ok: false; readonly failure: Failure }
+> {
+  const said = channels.flatMap((c) => (c.rack ? [{ rack: c.rack, name: c.name }] : []));
+  if (said.length === 0) return { ok: true, channels: new Map() };
+  const racks = await db
+    .selectFrom("rack")
+    .select(["id", "number"])
+    .where("id", "in", [...rackIds])
+    .execute();
+  const found = new Map<string, string>();
+  for (const { rack, name } of said) {
+    const id = racks.find((r) => r.number.toLowerCase() === rack.toLowerCase())?.id;
+    if (!id) return refuse({ kind: "rack-not-in-load", number: rack, load });
+    // Of several probes on one rack the first named is the one it goes by; all are on record.
+    if (!found.has(id)) found.set(id, name);
+  }
+  return { ok: true, channels: found };
 }
 
 /** The load this rack was put into by hand about then, if it has no trace yet. */

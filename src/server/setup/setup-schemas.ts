@@ -1,5 +1,6 @@
 import * as v from "valibot";
 import { bathParameters, titratedParameters } from "@/core/bath";
+import { columnRoles, dateOrders, timeForms } from "@/core/instrument-files";
 import { families, markKinds, partFeatures, substrates, usualSchools } from "@/core/plan";
 import { FILM_TO_PROFILE_LEAST } from "@/core/preparation";
 import { upkeepHands, upkeepStages } from "@/core/upkeep";
@@ -250,6 +251,17 @@ export const setupSchemas = {
       v.object({ name: v.string(), unit: v.string(), lower: v.nullable(finite), upper: v.nullable(finite) }),
     ),
     retired: v.optional(v.boolean(), false),
+  }),
+  /** How a recorder's files of one shape are read, as somebody said it once. */
+  "trace-layout": v.object({
+    columns: v.array(
+      v.object({ heading: v.string(), is: v.picklist(columnRoles), name: v.string(), rack: v.nullable(v.string()) }),
+    ),
+    form: v.nullable(v.picklist(timeForms)),
+    order: v.nullable(v.picklist(dateOrders)),
+    unit: v.nullable(v.picklist(["degC", "degF"])),
+    mark: v.picklist([".", ","]),
+    zone: v.picklist(["shop", "utc"]),
   }),
   instrument: v.object({ name: v.string(), kind: v.string(), serial: v.string() }),
   "setup-sheet": v.object({

@@ -5,6 +5,8 @@ import { Entry } from "../forms/entry";
 import { useEntryForm } from "../forms/use-entry-form";
 import { useRecorder } from "../forms/use-recorder";
 import { Verdict } from "../marks/verdict";
+import { usePreferences } from "../preferences-context";
+import { typedMoment } from "../typed-moment";
 
 const SQUARES = 25;
 
@@ -19,6 +21,7 @@ export function PanelTestForm({ bath, worstIso }: { bath: string; worstIso: numb
     coating: "",
   };
   const held = useEntryForm(`panel test ${bath}`, begun);
+  const { timeZone } = usePreferences();
   const recorder = useRecorder(held);
   const F = fieldsOf(held);
   const { test, washed, coating } = held.values;
@@ -40,7 +43,7 @@ export function PanelTestForm({ bath, worstIso }: { bath: string; worstIso: numb
           kind: "panel-test",
           bath,
           test,
-          washedAt: new Date(washed).toISOString(),
+          washedAt: typedMoment(washed, timeZone)?.toISOString() ?? washed,
           squaresLost: adhesion ? read.maybe("lost") : null,
           squares: adhesion ? SQUARES : null,
           hours: adhesion ? null : read.maybe("hours"),

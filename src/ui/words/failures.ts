@@ -137,8 +137,16 @@ const sentences: Record<string, (f: Failure, units: UnitSystem) => string> = {
   "empty-file": () => "The file holds no readings. Export it again from the instrument.",
   "no-thickness-column": (f) =>
     `No thickness column was found (first line: “${s(f.firstLine)}”). Is this a gauge export?`,
-  "no-time-column": (f) => `No time column was found among: ${Array.isArray(f.columns) ? f.columns.join(", ") : ""}.`,
+  "no-time-column": (f) =>
+    `No time column was found among: ${Array.isArray(f.columns) ? f.columns.join(", ") : ""}. Say below which it is.`,
   "missing-columns": (f) => `Missing columns: ${Array.isArray(f.missing) ? f.missing.join(", ") : ""}.`,
+  "no-temperature-column": (f) =>
+    `No column is a temperature among: ${Array.isArray(f.columns) ? f.columns.join(", ") : ""}. Say below which are.`,
+  "channel-named-twice": (f) => `Two columns are called ${s(f.name)}. Leave one out, or name them apart in the file.`,
+  "file-of-two-kinds": () => "This could be film readings or a trace. Say which it is:",
+  "not-text": () => "This is no text and no spreadsheet. Export it as CSV, text or XLSX.",
+  "old-spreadsheet": () => "This is a spreadsheet of the old kind (XLS). Save it as XLSX or CSV and choose it again.",
+  "bad-spreadsheet": () => "The spreadsheet cannot be opened. Save it again as XLSX, or as CSV.",
   "unit-unknown": () => "The file names no unit. Choose the unit below and read it again.",
   "mixed-units": (f) =>
     `The file mixes units (${Array.isArray(f.units) ? f.units.join(" and ") : ""}). Export it in one.`,

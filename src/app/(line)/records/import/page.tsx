@@ -28,14 +28,15 @@ export default async function ImportPage() {
       <Margin step="test">
         <MarginBlock title="What is taken">
           <p>
-            CSV, TSV or plain readings in UTF-8, up to 10 MB (a history: 500 MB), either decimal mark. What the file
-            says decides, not its name.
+            CSV, TSV, plain readings or a spreadsheet (XLSX), up to 10 MB (a history: UTF-8 text, 500 MB), either
+            decimal mark. What the file says decides, not its name; what it leaves open is asked.
           </p>
         </MarginBlock>
         <MarginBlock title="All or nothing">
           <p>
-            A line that is no reading refuses the whole file, and is named. Markers such as OVER, n/a or a deleted flag
-            are left out and listed.
+            Columns and times of a trace are shown as they were taken, and can be changed; times are the shop’s. A line
+            that is no reading refuses the whole file, and is named. Markers such as OVER, n/a or a deleted flag are
+            left out and listed.
           </p>
         </MarginBlock>
       </Margin>

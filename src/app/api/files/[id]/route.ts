@@ -19,7 +19,7 @@ export async function GET(_: Request, { params }: { params: Promise<{ id: string
   const inline = file.media_type === "image/jpeg";
   return new Response(new Uint8Array(file.bytes), {
     headers: {
-      "content-type": inline ? file.media_type : "text/plain; charset=utf-8",
+      "content-type": file.media_type === "text/plain" ? "text/plain; charset=utf-8" : file.media_type,
       "content-disposition": `${inline ? "inline" : "attachment"}; filename="${file.name}"`,
       "cache-control": "private, max-age=3600",
       "content-security-policy": "default-src 'none'; sandbox",
