@@ -1,9 +1,18 @@
 import type { Kysely } from "kysely";
-import { advise, asNew, type Condition, type Exposure, lineStagesOf, parseIntakeLine, routeCard } from "@/core/plan";
+import {
+  advise,
+  asNew,
+  type Condition,
+  type Exposure,
+  facesOf,
+  lineStagesOf,
+  parseIntakeLine,
+  routeCard,
+} from "@/core/plan";
 import { valueOrThrow } from "@/core/result";
 import type { Json } from "@/db/detail-tables";
 import type { Database } from "@/db/schema";
-import { startingFaces } from "@/server/plan/starting-faces";
+import { drawnFaces } from "@/server/plan/save-part";
 import type { NewRecord } from "@/server/record/store-record";
 import type { PlanInput, RequirementInput } from "@/server/requirement";
 import type { SetupInput } from "@/server/setup/setup-data";
@@ -223,7 +232,8 @@ export async function loadPlans(db: Kysely<Database>, made: Made, anchor: Date):
         { kind: "hang", face: "F", at: [15, 4], note: "hole, hidden when fitted" },
         { kind: "hang", face: "F", at: [85, 4], note: "hole, hidden when fitted" },
       ],
-      faces: startingFaces(),
+      // Sides of these look alike: front, back and the underside that is easily forgotten.
+      faces: drawnFaces(facesOf("box").filter((f) => f.id !== "S")),
     };
     await db
       .insertInto("setup_entity")

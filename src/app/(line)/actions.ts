@@ -14,6 +14,7 @@ import { changePlan } from "@/server/plan/change-plan";
 import { answerOffer, makeOffer } from "@/server/plan/offers";
 import { keepMarks } from "@/server/plan/part-marks";
 import { receiveWork } from "@/server/plan/receive";
+import { savePart } from "@/server/plan/save-part";
 import { saveBath, startWash } from "@/server/setup/save-bath";
 import { saveLine } from "@/server/setup/save-line";
 import { keepPerson, makeCode, ownPassword, savePerson } from "@/server/shop/people";
@@ -42,6 +43,8 @@ export const planChange = action("release", "plan", changePlan);
 export const offerOption = action("release", "offer", makeOffer);
 export const noteAnswer = action("release", "answer", answerOffer);
 export const pinStart = action("release", "start", setStart);
+/** A part drawn and measured: a lead's to keep. */
+export const keepPart = action("release", "part", savePart);
 export const placeMarks = action("release", "places", keepMarks);
 
 /** What is set up: a lead or administrator changes it, from now on and with a reason. */

@@ -9,4 +9,6 @@ export * from "./risks";
 export * from "./route";
 export * from "./schedule";
 export * from "./shop-has";
+export * from "./sketch";
+export * from "./sketch-moves";
 export * from "./system";

@@ -25,6 +25,7 @@ export async function partLibrary(db: Kysely<Database>, person: Person, at: Date
       return [
         {
           id: row.id,
+          code: part.code,
           name: data.name,
           substrate: data.substrate,
           features: data.features,
@@ -38,4 +39,21 @@ export async function partLibrary(db: Kysely<Database>, person: Person, at: Date
       ];
     })
     .sort((a, b) => a.name.localeCompare(b.name));
+}
+
+/** A part's versions, the newest first. One query. */
+export async function partVersions(
+  db: Kysely<Database>,
+  partId: string,
+  at: Date,
+): Promise<readonly { readonly id: string; readonly reason: string; readonly by: string; readonly from: Date }[]> {
+  const rows = await db
+    .selectFrom("setup_version")
+    .select(["id", "reason", "valid_from", personName("by_user").as("by")])
+    .where("entity_id", "=", partId)
+    .where("valid_from", "<=", at)
+    .orderBy("valid_from", "desc")
+    .limit(100)
+    .execute();
+  return rows.map((r) => ({ id: r.id, reason: r.reason, by: r.by ?? "", from: r.valid_from }));
 }

@@ -4,6 +4,7 @@ import {
   advise,
   checkPart,
   exposures,
+  firstSketch,
   lineStagesOf,
   type PlannedPart,
   partFeatures,
@@ -31,7 +32,7 @@ import { addVersion } from "../setup/add-version";
 import { type SetupInput, setupAt, siteAt } from "../setup/setup-data";
 import type { Person } from "../sign-in/roles";
 import { type Clock, momentOf, write } from "../write";
-import { startingFaces } from "./starting-faces";
+import { drawnFaces, freePartCode } from "./save-part";
 
 const size = v.pipe(v.number("is not a number"), v.finite("is not a number"));
 const lineSchema = v.object({
@@ -90,14 +91,6 @@ export type ReceiveOutcome =
   | { readonly ok: true; readonly jobs: readonly string[]; readonly already: boolean; readonly href: string }
   | { readonly ok: false; readonly failure: Failure & { readonly line?: number } };
 const refuse = (failure: Failure & { line?: number }): ReceiveOutcome => ({ ok: false, failure });
-
-const codeOf = (name: string): string =>
-  name
-    .toUpperCase()
-    .normalize("NFKD")
-    .replace(/[^A-Z0-9]+/g, "-")
-    .replace(/^-|-$/g, "")
-    .slice(0, 32) || "PART";
 
 /**
  * Receives a delivery: a job for each part, each with its plan. A part by a name that is known gets a new version where its measures changed, and
@@ -283,23 +276,14 @@ async function partFor(
     substrate: line.substrate,
     thickestMm: line.thickestMm,
     features: line.features,
-    faces: known?.data.faces ?? startingFaces(),
+    faces: known?.data.faces ?? drawnFaces(firstSketch(line)),
     marks: known?.data.marks ?? [],
     measures: known?.data.measures ? { ...measures, edgeM: known.data.measures.edgeM } : measures,
   };
   if (known && canonicalText(known.data) === canonicalText(data)) return known.id;
   const id = known?.id ?? newId();
   if (!known) {
-    const codes = await trx
-      .selectFrom("setup_entity")
-      .select("code")
-      .where("kind", "=", "part")
-      .where("code", "like", `${codeOf(line.name)}%`)
-      .execute();
-    const taken = new Set(codes.map((c) => c.code));
-    const base = codeOf(line.name);
-    let code = base;
-    for (let n = 2; taken.has(code); n++) code = `${base}-${n}`;
+    const code = await freePartCode(trx, line.name);
     await trx.insertInto("setup_entity").values({ id, kind: "part", code }).execute();
   }
   const reason = known ? "Measured anew at intake" : "First intake";

@@ -1,7 +1,7 @@
 import * as v from "valibot";
 import { bathParameters, titratedParameters } from "@/core/bath";
 import { columnRoles, dateOrders, timeForms } from "@/core/instrument-files";
-import { families, markKinds, partFeatures, substrates, usualSchools } from "@/core/plan";
+import { areaKinds, families, markKinds, partFeatures, spotGroups, substrates, usualSchools, zones } from "@/core/plan";
 import { FILM_TO_PROFILE_LEAST } from "@/core/preparation";
 import { upkeepHands, upkeepStages } from "@/core/upkeep";
 
@@ -96,7 +96,21 @@ export const setupSchemas = {
         name: v.string(),
         outline: v.array(point),
         recessFromY: v.nullable(finite),
-        spots: v.array(v.object({ id: v.string(), at: point, note: v.optional(v.string(), "") })),
+        /** How closely it is looked at; areas of it otherwise, and those that stay bare, as rectangles. */
+        zone: v.optional(v.picklist(zones), "B"),
+        sizeMm: v.optional(v.nullable(point), null),
+        areas: v.optional(
+          v.array(v.object({ kind: v.picklist(areaKinds), from: point, to: point, note: v.optional(v.string(), "") })),
+          [],
+        ),
+        spots: v.array(
+          v.object({
+            id: v.string(),
+            at: point,
+            note: v.optional(v.string(), ""),
+            group: v.optional(v.picklist(spotGroups), "face"),
+          }),
+        ),
       }),
     ),
   }),

@@ -1,6 +1,8 @@
 import { memo } from "react";
+import type { Face } from "@/core/plan";
 import type { UnitSystem } from "@/core/units";
 import { figure } from "../format";
+import { AreaPatterns, areaBox, areaFill, areaName } from "./sketch-areas";
 
 export type SketchSpot = {
   readonly id: string;
@@ -13,13 +15,24 @@ export type SketchFace = {
   readonly name: string;
   readonly outline: readonly (readonly [number, number])[];
   readonly recessFromY: number | null;
+  /** Width and height, mm, where it was measured. */
+  readonly sizeMm?: readonly [number, number] | null;
+  readonly areas?: Face["areas"];
   readonly spots: readonly SketchSpot[];
 };
 export type SketchMark = { readonly face: string; readonly x: number; readonly y: number; readonly label: string };
 
-const W = 128;
-const H = 340;
+const LEAST = 128;
+const LONG = 340;
+const WIDEST = 300;
 const GAP = 58;
+/** Width and height a face is drawn at, px: in its own proportions where it was measured, upright where not. */
+function sizeOf({ sizeMm }: SketchFace): readonly [number, number] {
+  if (!sizeMm) return [LEAST, LONG];
+  const [w, h] = sizeMm;
+  const scale = Math.min(WIDEST / w, LONG / h);
+  return [Math.max(LEAST, w * scale), Math.max(LEAST, h * scale)];
+}
 /** Thin and thick on the map; the middle of the range is left clear. */
 export const THIN_COLOUR = "#2f6f9f";
 export const THICK_COLOUR = "#9a5a1c";
@@ -47,17 +60,27 @@ export function PartSketch({
   onSpot?: (face: string, spot: string) => void;
   onPlace?: (face: string, x: number, y: number) => void;
 }) {
-  const width = faces.length * (W + GAP);
+  const sizes = faces.map(sizeOf);
+  const width = sizes.reduce((sum, [w]) => sum + w + GAP, 0);
+  const tallest = Math.max(LEAST, ...sizes.map(([, h]) => h));
+  let next = 8;
+  const lefts = sizes.map(([w]) => {
+    const left = next;
+    next += w + GAP;
+    return left;
+  });
   return (
     <svg
-      viewBox={`0 0 ${width} ${H + 40}`}
+      viewBox={`0 0 ${width} ${tallest + 40}`}
       width={width}
       className="h-auto max-h-[62vh] max-w-full overflow-visible"
       role="group"
       aria-label="Part sketch"
     >
+      {faces.some((f) => (f.areas?.length ?? 0) > 0) && <AreaPatterns />}
       {faces.map((face, i) => {
-        const left = i * (W + GAP) + 8;
+        const [W, H] = sizes[i] as readonly [number, number];
+        const left = lefts[i] ?? 0;
         const px = (x: number) => left + (x / 100) * W;
         const py = (y: number) => 24 + (y / 100) * H;
         return (
@@ -71,6 +94,18 @@ export function PartSketch({
               stroke="var(--ink-2)"
               strokeWidth="1.5"
             />
+            {face.areas?.map((a) => {
+              const box = areaBox(a, px, py);
+              return (
+                <g key={`${a.kind} ${a.from} ${a.to}`}>
+                  <title>{a.note || areaName[a.kind]}</title>
+                  <rect {...box} fill={areaFill(a.kind)} stroke={a.kind === "bare" ? "var(--out)" : "var(--ink-3)"} />
+                  <text x={box.x + 3} y={box.y + 12} style={{ fill: "var(--ink)", fontSize: 11 }}>
+                    {a.kind === "bare" ? "bare" : a.kind}
+                  </text>
+                </g>
+              );
+            })}
             {onPlace && (
               <foreignObject x={px(0)} y={py(0)} width={W} height={H}>
                 <button

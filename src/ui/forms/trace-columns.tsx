@@ -105,47 +105,48 @@ export function TraceColumns({
         )}
       </div>
       <ul className="m-0 mt-2 list-none p-0">
-        {layout.columns.map((c, at) => (
-          <li
-            // biome-ignore lint/suspicious/noArrayIndexKey: a column is known by its place in the file
-            key={at}
-            className="row grid-cols-[minmax(0,170px)_minmax(0,1fr)_190px_150px] items-center gap-2 max-[900px]:grid-cols-2"
-          >
-            <span className="min-w-0 break-words">{c.heading || <i className="soft">no heading</i>}</span>
-            <span className="fig small faint truncate">
-              {(cells[at] ?? []).filter((s) => s !== "").join("   ") || "empty"}
-            </span>
-            <Choice
-              aria-label={`Column ${c.heading || at + 1} is`}
-              className="input"
-              value={c.is}
-              onChange={(is) => column(at, { is: is as typeof c.is, rack: null })}
+        {layout.columns
+          .map((column, at) => ({ c: column, at, key: `${at} ${column.heading}` }))
+          .map(({ c, at, key }) => (
+            <li
+              key={key}
+              className="row grid-cols-[minmax(0,170px)_minmax(0,1fr)_190px_150px] items-center gap-2 max-[900px]:grid-cols-2"
             >
-              {roles.map(([role, words]) => (
-                <option key={role} value={role}>
-                  {words}
-                </option>
-              ))}
-            </Choice>
-            {c.is === "metal" && racks.length > 0 ? (
+              <span className="min-w-0 break-words">{c.heading || <i className="soft">no heading</i>}</span>
+              <span className="fig small faint truncate">
+                {(cells[at] ?? []).filter((s) => s !== "").join("   ") || "empty"}
+              </span>
               <Choice
-                aria-label={`Probe ${c.name} hangs on`}
+                aria-label={`Column ${c.heading || at + 1} is`}
                 className="input"
-                value={c.rack ?? ""}
-                onChange={(rack) => column(at, { rack: rack === "" ? null : rack })}
+                value={c.is}
+                onChange={(is) => column(at, { is: is as typeof c.is, rack: null })}
               >
-                <option value="">any rack</option>
-                {racks.map((r) => (
-                  <option key={r.number} value={r.number}>
-                    rack {r.number}
+                {roles.map(([role, words]) => (
+                  <option key={role} value={role}>
+                    {words}
                   </option>
                 ))}
               </Choice>
-            ) : (
-              <span />
-            )}
-          </li>
-        ))}
+              {c.is === "metal" && racks.length > 0 ? (
+                <Choice
+                  aria-label={`Probe ${c.name} hangs on`}
+                  className="input"
+                  value={c.rack ?? ""}
+                  onChange={(rack) => column(at, { rack: rack === "" ? null : rack })}
+                >
+                  <option value="">any rack</option>
+                  {racks.map((r) => (
+                    <option key={r.number} value={r.number}>
+                      rack {r.number}
+                    </option>
+                  ))}
+                </Choice>
+              ) : (
+                <span />
+              )}
+            </li>
+          ))}
       </ul>
     </fieldset>
   );

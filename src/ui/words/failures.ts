@@ -147,6 +147,18 @@ const sentences: Record<string, (f: Failure, units: UnitSystem) => string> = {
   "not-text": () => "This is no text and no spreadsheet. Export it as CSV, text or XLSX.",
   "old-spreadsheet": () => "This is a spreadsheet of the old kind (XLS). Save it as XLSX or CSV and choose it again.",
   "bad-spreadsheet": () => "The spreadsheet cannot be opened. Save it again as XLSX, or as CSV.",
+  "no-face": () => "The part has no face. Draw one: begin with a shape.",
+  "face-named-twice": (f) => `Two faces are called ${s(f.face)}. Give each a name of its own.`,
+  "bad-outline": (f) =>
+    f.why === "crossed"
+      ? `The outline of ${s(f.face)} crosses itself. Move a corner so that it does not.`
+      : `The outline of ${s(f.face)} has fewer than three corners. Add one.`,
+  "outside-the-field": (f) => `${s(f.face)}: ${s(f.x)}, ${s(f.y)} lies off the sketch. Keep all within 0 to 100.`,
+  "spot-outside": (f) => `Spot ${s(f.spot)} lies off the outline of ${s(f.face)}. Move it onto the face.`,
+  "spot-named-twice": (f) => `Two spots are called ${s(f.spot)}. Give each a name of its own.`,
+  "no-spot": () => "No place to read is on the sketch. Put a spot on it.",
+  "empty-area": (f) => `An area on ${s(f.face)} has no size. Drag its corner, or take it off.`,
+  "too-many": (f) => `There are more than ${s(f.most)} ${s(f.what)}. Take some off.`,
   "unit-unknown": () => "The file names no unit. Choose the unit below and read it again.",
   "mixed-units": (f) =>
     `The file mixes units (${Array.isArray(f.units) ? f.units.join(" and ") : ""}). Export it in one.`,

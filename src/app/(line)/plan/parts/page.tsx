@@ -5,6 +5,7 @@ import { partLibrary } from "@/server/plan/part-library";
 import { preferences } from "@/server/preferences";
 import { siteAt } from "@/server/setup/setup-data";
 import { personOnPage } from "@/server/sign-in/person";
+import { may } from "@/server/sign-in/roles";
 import { Fold } from "@/ui/fields/fold";
 import { countOf, dateAndTime, plainly, sides, withUnit } from "@/ui/format";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
@@ -35,9 +36,16 @@ export default async function PartsPage() {
           title="Parts"
         >
           <span className="small soft">{parts.length} in the library, each with its versions</span>
+          {may(person.role, "release") && (
+            <Link className="btn" href="/plan/parts/new">
+              Draw a new part
+            </Link>
+          )}
         </PageHead>
         <div className="ruled mt-4">
-          {parts.length === 0 && <p className="py-2">No part yet. Receive work, and its parts stand here.</p>}
+          {parts.length === 0 && (
+            <p className="py-2">No part yet. Draw one here, or receive work and its parts stand here.</p>
+          )}
           {parts.map((p) => (
             <Fold
               key={p.id}
@@ -63,6 +71,11 @@ export default async function PartsPage() {
                 {p.features.map((f) => featureName[f]).join(", ") || "nothing special on it"};{" "}
                 {countOf(p.spots, "spot")} on {countOf(p.faces, "face")}; {countOf(p.marks, "place")} marked
               </p>
+              {may(person.role, "release") && (
+                <Link className="btn my-2" href={`/plan/parts/${encodeURIComponent(p.code)}`}>
+                  Measure or draw it anew
+                </Link>
+              )}
               {p.versions.map((one) => (
                 <div key={one.id} className="row grid-cols-[minmax(0,1fr)_auto]">
                   <span>{one.reason}</span>
