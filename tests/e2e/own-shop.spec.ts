@@ -35,7 +35,10 @@ const views = [
   "/shop",
   "/shop/customers",
   "/shop/instruments",
-  "/shop/rooms",
+  "/shop/equipment",
+  "/shop/rates",
+  "/shop/schools",
+  "/plan/parts/new",
   "/shop/people",
   "/shop/password",
 ];
@@ -119,7 +122,7 @@ test("a shop begins from nothing: its name, its hours, its administrator; then c
   await page.goto(`${base}/test/gauges`);
   await expect(page.getByText("Film gauge 88, serial 0088-A")).toBeVisible();
 
-  await page.goto(`${base}/shop/rooms`);
+  await page.goto(`${base}/shop/equipment`);
   await more.getByLabel("Called on the line").fill("BOOTH-1");
   await more.getByLabel("Name", { exact: true }).fill("Hand booth");
   await more.getByLabel("Inside along, mm").fill("2400");
@@ -132,7 +135,7 @@ test("a shop begins from nothing: its name, its hours, its administrator; then c
   await expect(page.locator("[data-fold]").getByText("2400 × 1200 × 2000 mm")).toBeVisible();
 
   await page.goto(`${base}/`);
-  for (const name of ["Customers", "Places", "Film gauge"])
+  for (const name of ["Customers", "Equipment", "Film gauge"])
     await expect(before.getByRole("link", { name }).getByText("set up", { exact: true })).toBeVisible();
   await expect(before.getByText("not yet")).toHaveCount(5);
   await page.goto(`${base}/shop`);

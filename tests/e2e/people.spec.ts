@@ -92,7 +92,16 @@ test("a lead keeps nobody: neither the page nor what it does is theirs", async (
 
 test("an inspector sets up nothing of the shop: no page of it opens, and none is offered", async ({ page }) => {
   await signIn(page, "bea");
-  for (const path of ["/shop", "/shop/customers", "/shop/instruments", "/shop/rooms"]) {
+  for (const path of [
+    "/shop",
+    "/shop/rates",
+    "/shop/schools",
+    "/shop/equipment/BOOTH",
+    "/plan/parts/new",
+    "/shop/customers",
+    "/shop/instruments",
+    "/shop/equipment",
+  ]) {
     await page.goto(path);
     await expect(page, path).toHaveURL(/\/refused\?needs=release/);
     await expect(page.locator("form"), path).toHaveCount(0);

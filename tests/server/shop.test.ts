@@ -1,14 +1,28 @@
+import { sql } from "kysely";
 import { afterAll, beforeAll, describe, expect, test } from "vitest";
-import { siteLimitNames, siteLimits } from "@/core/site";
+import {
+  siteLimitNames,
+  siteLimits,
+  siteRateNames,
+  siteRates,
+  strictestOutOfSight,
+  usualAcceptance,
+  verificationStanding,
+  wantsStripping,
+} from "@/core/site";
+import { loadEquipment } from "@/server/equipment/load-equipment";
+import { now } from "@/server/now";
 import { setupAt } from "@/server/setup/setup-data";
 import { beginShop, shopIsEmpty } from "@/server/shop/begin-shop";
 import { beginnings, shopBegun } from "@/server/shop/not-set-up";
 import {
+  figureChanges,
   instrumentKinds,
-  roomRoles,
   saveCustomer,
+  saveEquipment,
   saveInstrument,
-  saveRoom,
+  saveRates,
+  saveSchools,
   saveSite,
   versionsOfKind,
 } from "@/server/shop/save-shop";
@@ -19,6 +33,9 @@ const at = new Date("2027-02-01T08:00:00Z");
 let minute = 0;
 const clock = () => new Date(at.getTime() + 60_000 * minute++);
 const kindOf = (outcome: { ok: boolean; failure?: { kind: string } }) => (outcome.ok ? "ok" : outcome.failure?.kind);
+
+const blankCustomer = { address: "", deliverTo: "", contact: "", acceptance: null };
+const unverified = { verifyEveryDays: null, verifiedOn: null, certificate: "", retired: false };
 
 describe("a shop from nothing", () => {
   let t: TestDatabase;
@@ -98,7 +115,12 @@ describe("a shop from nothing", () => {
   });
   test("the first customer is C1, the next C2", async () => {
     const make = (name: string) =>
-      saveCustomer(t.app, lead, { code: null, seen: null, reason: "first order", data: { name } }, clock);
+      saveCustomer(
+        t.app,
+        lead,
+        { code: null, seen: null, reason: "first order", data: { ...blankCustomer, name } },
+        clock,
+      );
     expect(await make("Harrow Brackets")).toMatchObject({ ok: true, code: "C1" });
     expect(await make("Lumen Row")).toMatchObject({ ok: true, code: "C2" });
     expect(kindOf(await make("lumen row"))).toBe("number-taken");
@@ -106,7 +128,7 @@ describe("a shop from nothing", () => {
       saveInstrument(
         t.app,
         lead,
-        { code, seen: null, reason: "bought", data: { name: kind, kind, serial: code } },
+        { code, seen: null, reason: "bought", data: { ...unverified, name: kind, kind, serial: code } },
         clock,
       );
     await instrument("1", "bath-meter");
@@ -139,7 +161,7 @@ describe("what a shop sets up", () => {
     const known = [...(await setupAt(t.app, "customer", clock())).values()].find((c) => c.code === "C1");
     const before = clock();
     const change = (name: string, seen: string | null) =>
-      saveCustomer(t.app, lead, { code: "C1", seen, reason: "new sign", data: { name } }, clock);
+      saveCustomer(t.app, lead, { code: "C1", seen, reason: "new sign", data: { ...blankCustomer, name } }, clock);
     expect(kindOf(await change("Saltmarsh Line", known?.versionId ?? ""))).toBe("ok");
     expect(kindOf(await change("Saltmarsh Boats", known?.versionId ?? ""))).toBe("set-up-changed");
     const nameAt = async (when: Date) =>
@@ -149,7 +171,7 @@ describe("what a shop sets up", () => {
     expect((await versionsOfKind(t.app, "customer"))[0]).toMatchObject({ code: "C1", reason: "new sign" });
   });
   test("an instrument goes by the number on it, a place by its sides within what a hall can be", async () => {
-    const gauge = { name: "Film gauge 88", kind: "film-gauge", serial: "0088" };
+    const gauge = { ...unverified, name: "Film gauge 88", kind: "film-gauge", serial: "0088" };
     const keep = (code: string, data: object) =>
       saveInstrument(t.app, lead, { code, seen: null, reason: "bought", data }, clock);
     expect(await keep("88", gauge)).toMatchObject({ ok: true, code: "88", already: false });
@@ -157,14 +179,14 @@ describe("what a shop sets up", () => {
     expect(kindOf(await keep("88", { ...gauge, serial: "0089" }))).toBe("code-taken");
     expect(kindOf(await keep("89", { ...gauge, kind: "crystal-ball", name: "Another" }))).toBe("bad-entry");
     const room = (insideMm: object | null) =>
-      saveRoom(
+      saveEquipment(
         t.app,
         lead,
         {
           code: "B9",
           seen: null,
           reason: "measured",
-          data: { name: "Booth 9", role: "booth", insideMm, mostKg: null },
+          data: { name: "Booth 9", role: "booth", insideMm, mostKg: null, facts: {}, retired: false },
         },
         clock,
       );
@@ -176,20 +198,17 @@ describe("what a shop sets up", () => {
   test("the shop's limits change from now on within their bounds; what the form does not show stays", async () => {
     const [site] = (await setupAt(t.app, "site", clock())).values();
     if (!site) throw new Error("no site");
-    const { name, timeZone, shifts, workDays, cureDecidedBy, blastProfileUm, warmStorageCounts, gaugeSetOnSmooth } =
-      site.data;
+    const {
+      plannedIndex: _,
+      planHoldToo: __,
+      proofEveryLoads: ___,
+      handleBelowC: ____,
+      schools: _____,
+      rates: ______,
+      ...own
+    } = site.data;
     const limits = Object.fromEntries(siteLimitNames.map((n) => [n, site.data[n]]));
-    const shown = {
-      name,
-      timeZone,
-      shifts,
-      workDays,
-      cureDecidedBy,
-      blastProfileUm,
-      warmStorageCounts,
-      gaugeSetOnSmooth,
-      ...limits,
-    };
+    const shown = { ...own, ...limits };
     const keep = (over: object, seen = site.versionId) =>
       saveSite(t.app, lead, { code: "site", seen, reason: "salt air", data: { ...shown, ...over } }, clock);
     // The demo's own figures pass: what it has, a person can set up.
@@ -197,13 +216,122 @@ describe("what a shop sets up", () => {
     for (const n of siteLimitNames)
       for (const wrong of [siteLimits[n].least - 1, siteLimits[n].most + 1, Number.NaN])
         expect(await keep({ [n]: wrong }), n).toMatchObject({ failure: { kind: "bad-entry", field: `data.${n}` } });
+    expect(
+      await keep({
+        bareLimits: [
+          { upToHumidityPercent: 80, hours: 2 },
+          { upToHumidityPercent: 60, hours: 4 },
+        ],
+      }),
+    ).toMatchObject({
+      failure: { field: "data.bareLimits" },
+    });
+    expect(await keep({ decimalMark: ";" })).toMatchObject({
+      failure: { kind: "bad-entry", field: "data.decimalMark" },
+    });
+    expect(await keep({ workStartsAt: "25:00" })).toMatchObject({
+      failure: { kind: "bad-entry", field: "data.workStartsAt" },
+    });
     expect(await keep({ blastProfileUm: [60, 35] })).toMatchObject({ failure: { field: "data.blastProfileUm" } });
     expect(kindOf(await keep({ dewPointMarginC: 4 }))).toBe("ok");
     expect(kindOf(await keep({ dewPointMarginC: 5 }))).toBe("set-up-changed");
     const [after] = (await setupAt(t.app, "site", clock())).values();
     expect(after?.data).toEqual({ ...site.data, dewPointMarginC: 4 });
   });
-  test("every customer, instrument and place of the demo is one that can be put on record on a screen", async () => {
+  test("rates and schools are set from now on, within what can be; each figure says who set it last and why", async () => {
+    const before = [...(await setupAt(t.app, "site", clock())).values()][0];
+    const rates = before?.data.rates;
+    const keep = (data: object, seen = before?.versionId ?? "", reason = "new contract") =>
+      saveRates(t.app, lead, { code: "site", seen, reason, data }, clock);
+    // Rates that were never typed are those the shop began with.
+    expect(await keep({ ...rates, powderLoss: 0.95 })).toMatchObject({ failure: { field: "data.powderLoss" } });
+    expect(await keep({ ...rates, currency: "SHELLS" })).toMatchObject({ failure: { field: "data.currency" } });
+    expect(kindOf(await keep({ ...rates, labourPerHour: 33 }))).toBe("ok");
+    expect(kindOf(await keep({ ...rates, labourPerHour: 35 }))).toBe("set-up-changed");
+    const mid = [...(await setupAt(t.app, "site", clock())).values()][0];
+    const school = { preparation: "sand", conversion: "zirconium", primerCuring: "dry-on-dry", outgas: "where-seen" };
+    const schools = (data: object) =>
+      saveSchools(t.app, lead, { code: "site", seen: mid?.versionId ?? "", reason: "sheet metal now", data }, clock);
+    expect(kindOf(await schools({ ...school, conversion: "gold" }))).toBe("bad-entry");
+    expect(kindOf(await schools(school))).toBe("ok");
+    const after = [...(await setupAt(t.app, "site", clock())).values()][0];
+    expect(after?.data.schools).toEqual({
+      preparation: "sand",
+      conversion: "zirconium",
+      primerCuring: "dry-on-dry",
+      outgasAlwaysForCastings: false,
+    });
+    expect(after?.data.rates?.labourPerHour).toBe(33);
+    const changes = await figureChanges(t.app);
+    expect(changes.get("labourPerHour")).toMatchObject({ reason: "new contract" });
+    expect(changes.get("conversion")).toMatchObject({ reason: "sheet metal now" });
+    expect(changes.has("blastPerHour")).toBe(false);
+    for (const n of siteRateNames) {
+      const { usual, least, most } = siteRates[n];
+      expect(usual >= least && usual <= most, n).toBe(true);
+    }
+  });
+  test("a customer's classes are stricter in plain sight; an address and who to ask stand with them", async () => {
+    const known = [...(await setupAt(t.app, "customer", clock())).values()].find((c) => c.code === "C2");
+    const keep = (acceptance: object | null) =>
+      saveCustomer(
+        t.app,
+        lead,
+        {
+          code: "C2",
+          seen: known?.versionId ?? null,
+          reason: "their drawing",
+          data: { ...blankCustomer, name: "Brackwater Borough", acceptance },
+        },
+        clock,
+      );
+    const { A, B, C } = usualAcceptance;
+    expect(strictestOutOfSight(usualAcceptance)).toBeNull();
+    expect(await keep({ A: C, B, C: A })).toMatchObject({ failure: { kind: "bad-entry", field: "data.acceptance" } });
+    expect(await keep({ A: { ...A, lightLux: 0 }, B, C })).toMatchObject({
+      failure: { field: "data.acceptance.A.lightLux" },
+    });
+    expect(kindOf(await keep({ A, B, C: { ...C, mostFaults: 9 } }))).toBe("ok");
+  });
+  test("equipment has what is noted of its kind and no other; its page tells what was coated with it", async () => {
+    const base = { name: "Gun 9", role: "gun", insideMm: null, mostKg: null, facts: {}, retired: false };
+    const keep = (data: object, code = "G9") =>
+      saveEquipment(t.app, lead, { code, seen: null, reason: "bought", data: { ...base, ...data } }, clock);
+    expect(await keep({ facts: { draughtMPerS: 0.5 } })).toMatchObject({
+      failure: { kind: "bad-entry", why: "is not noted of a gun" },
+    });
+    expect(await keep({ facts: { mostKv: 900 } })).toMatchObject({
+      failure: { kind: "bad-entry", why: "is over 150" },
+    });
+    expect(await keep({ facts: { mostKv: "high" } })).toMatchObject({ failure: { kind: "bad-entry" } });
+    expect(kindOf(await keep({ facts: { mostKv: 100, gunKind: "corona", polarity: "negative" } }))).toBe("ok");
+    const gun = await loadEquipment(t.app, "g9", "Europe/London", clock());
+    expect(gun?.item.data.facts).toEqual({ mostKv: 100, gunKind: "corona", polarity: "negative" });
+    expect(gun?.coated).toEqual([]);
+    const booth = await loadEquipment(t.app, "BOOTH", "Europe/London", now());
+    // Counted another way: every rack that stands as coated in this booth within the half year.
+    const { rows } = await sql<{ n: number }>`
+      select count(distinct r.rack_id)::int as n from record r join coat c on c.record_id = r.id
+      where lower(c.booth) in ('booth', 'booth 1') and r.happened_at > ${new Date(now().getTime() - 26 * 7 * 86_400_000)} and r.happened_at <= ${now()}
+        and not exists (select 1 from record s where s.supersedes = r.id)`.execute(t.app);
+    expect(rows[0]?.n).toBeGreaterThan(50);
+    expect(booth?.coated?.reduce((n, w) => n + w.racks, 0)).toBe(rows[0]?.n);
+    for (const w of booth?.coated ?? []) expect(w.read).toBeLessThanOrEqual(w.racks);
+    expect(await loadEquipment(t.app, "nowhere", "Europe/London", clock())).toBeUndefined();
+    expect(wantsStripping({ stripAfterCycles: 20, cyclesSinceStripped: 20 })).toBe(true);
+    expect(wantsStripping({ stripAfterCycles: 20, cyclesSinceStripped: 19 })).toBe(false);
+  });
+  test("a verification is due by its interval, said three weeks before, and never done is said", () => {
+    const on = (verifyEveryDays: number | null, verifiedOn: string | null, today: string) =>
+      verificationStanding({ verifyEveryDays, verifiedOn }, today);
+    expect(on(365, "2026-01-10", "2026-05-01")).toMatchObject({ state: "in", dueOn: "2027-01-10" });
+    expect(on(365, "2026-01-10", "2026-12-20")).toMatchObject({ state: "soon", daysLeft: 21 });
+    expect(on(365, "2026-01-10", "2027-01-10")).toMatchObject({ state: "soon", daysLeft: 0 });
+    expect(on(365, "2026-01-10", "2027-01-11")).toMatchObject({ state: "overdue", daysLeft: -1 });
+    expect(on(365, null, "2027-01-11").state).toBe("never");
+    expect(on(null, null, "2027-01-11").state).toBe("not-asked");
+  });
+  test("every customer, instrument and piece of equipment of the demo is one that can be put on record on a screen", async () => {
     const now = clock();
     const reason = "as it is";
     for (const c of (await setupAt(t.app, "customer", now)).values())
@@ -219,9 +347,8 @@ describe("what a shop sets up", () => {
       ).toBe("ok");
     }
     for (const r of (await setupAt(t.app, "equipment", now)).values()) {
-      expect(roomRoles as readonly string[]).toContain(r.data.role);
       expect(
-        kindOf(await saveRoom(t.app, lead, { code: r.code, seen: r.versionId, reason, data: r.data }, clock)),
+        kindOf(await saveEquipment(t.app, lead, { code: r.code, seen: r.versionId, reason, data: r.data }, clock)),
         r.code,
       ).toBe("ok");
     }

@@ -63,6 +63,7 @@ const line = (over: Partial<Line> = {}): Line => ({
   structuresDue: [],
   openCases: [],
   upkeep: [],
+  instrumentsDue: [],
   jobs: { open: 2, overdue: 0 },
   counts: Object.fromEntries(
     railStages.map((stage) => [stage, (over.racks ?? []).filter((r) => r.stage === stage).length]),
@@ -103,6 +104,21 @@ describe("what needs a hand", () => {
       "Rack 2, release",
       "Rack 4, bare metal",
       "Case 7",
+    ]);
+  });
+  test("an instrument whose verification is due says so with its day, one never verified too", () => {
+    const due = dueList(
+      line({
+        instrumentsDue: [
+          { name: "Film gauge 7", standing: { state: "overdue", dueOn: "2026-05-01", daysLeft: -5 } },
+          { name: "Meter 2", standing: { state: "never", dueOn: null, daysLeft: null } },
+        ],
+      }),
+      "metric",
+    );
+    expect(due.map((d) => [d.what, d.result, d.word])).toEqual([
+      ["Film gauge 7", "out", "Verification overdue since 2026-05-01"],
+      ["Meter 2", "watch", "Never verified on record"],
     ]);
   });
   test("a missed check and metal past its limit come before racks that have been held for days", () => {

@@ -18,7 +18,7 @@ import { savePart } from "@/server/plan/save-part";
 import { saveBath, startWash } from "@/server/setup/save-bath";
 import { saveLine } from "@/server/setup/save-line";
 import { keepPerson, makeCode, ownPassword, savePerson } from "@/server/shop/people";
-import { saveCustomer, saveInstrument, saveRoom, saveSite } from "@/server/shop/save-shop";
+import { saveCustomer, saveEquipment, saveInstrument, saveRates, saveSchools, saveSite } from "@/server/shop/save-shop";
 import { sessionToken } from "@/server/sign-in/person";
 import { signed } from "@/server/sign-in/signed";
 import { beginUpkeep, saveUpkeep } from "@/server/upkeep/save-upkeep";
@@ -59,9 +59,11 @@ export const keepPowder = action("release", "powder", savePowder);
 export const keepSheet = action("release", "set-up sheet", saveSheet);
 /** The shop itself, its customers, instruments and places: a lead's to set up. */
 export const keepSite = action("release", "shop", saveSite);
+export const keepRates = action("release", "rates", saveRates);
+export const keepSchools = action("release", "schools", saveSchools);
 export const keepCustomer = action("release", "customer", saveCustomer);
 export const keepInstrument = action("release", "instrument", saveInstrument);
-export const keepRoom = action("release", "place", saveRoom);
+export const keepEquipment = action("release", "equipment", saveEquipment);
 /** Who is of the shop: the administrator alone makes people, locks them out and gives codes; one's own password is one's own. */
 export const keepPersonOf = action("administer", "person", savePerson);
 export const doToPerson = action("administer", "person", keepPerson);

@@ -1,1 +1,6 @@
+export * from "./acceptance";
+export * from "./equipment";
 export * from "./limits";
+export * from "./rates";
+export * from "./schools";
+export * from "./verification";

@@ -63,7 +63,8 @@ export async function importFile(
   const layout = layoutSaid(said("layout"));
   if (!layout.ok) return refuse(layout.failure);
   const clockNow = readClock(clock);
-  const { timeZone } = await siteAt(db, clockNow);
+  const { timeZone, dateOrder } = await siteAt(db, clockNow);
+  const order = said("dates") || dateOrder;
   const kind = fileKinds.find((k) => k === said("kind")) ?? null;
   const remembered =
     layout.value === null && (kind ?? fileKindOf(text)) !== "gauge" ? await layoutRemembered(db, text, clockNow) : null;
@@ -71,7 +72,8 @@ export async function importFile(
   const read = readAny(text, upload.name, {
     kind: kind ?? (remembered ? "oven" : null),
     unit: said("unit"),
-    dayFirst: said("dates") === "day" ? true : said("dates") === "month" ? false : null,
+    // Where no date of the file tells, the shop's own order does; what was taken is shown.
+    dayFirst: order === "day" || order === "dmy" ? true : order === "month" || order === "mdy" ? false : null,
     inSpite: inSpite === "degF" || inSpite === "degC" ? inSpite : null,
     layout: layout.value ?? remembered?.layout ?? null,
     timeZone,

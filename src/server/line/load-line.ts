@@ -3,6 +3,7 @@ import { fitTimeConstant, heldUntilNow, judgeBake, planLoad, plannedAt } from "@
 import { bareLimitHours } from "@/core/preparation";
 import { valueOrThrow } from "@/core/result";
 import { localMs, momentOf, shiftAt } from "@/core/shifts";
+import { type VerificationStanding, verificationStanding } from "@/core/site";
 import type { VerdictResult } from "@/core/verdict";
 import { forPerson } from "@/db/queries/for-person";
 import { stands } from "@/db/queries/stands";
@@ -13,7 +14,7 @@ import { type BathFile, loadBath } from "../baths/load-bath";
 import { dayAndTimeIn, dayIn } from "../day";
 import { channelsOf } from "../rack/judge-rack";
 import { type ToLookAt, toLookAt } from "../release/look-again";
-import { type SetupData, setupAt, siteAt } from "../setup/setup-data";
+import { type SetupData, type SetupItem, setupAt, siteAt } from "../setup/setup-data";
 import { may, ofTheShop, type Person, seesCustomer } from "../sign-in/roles";
 import { loadUpkeep, type UpkeepFile } from "../upkeep/load-upkeep";
 import { airBefore } from "./air";
@@ -58,6 +59,8 @@ export type Line = {
   readonly lookAgain: readonly ToLookAt[];
   /** What the line runs on, the most urgent first; none for a customer's person. */
   readonly upkeep: readonly UpkeepFile[];
+  /** Instruments whose verification is due or was never done; none for a customer's person. */
+  readonly instrumentsDue: readonly { readonly name: string; readonly standing: VerificationStanding }[];
   readonly jobs: { readonly open: number; readonly overdue: number };
   /** Open cases in all, of which the newest are named. */
   readonly openCaseCount: number;
@@ -88,19 +91,22 @@ export async function loadLine(db: Kysely<Database>, person: Person, at: Date): 
     setupAt(db, "customer", at),
     setupAt(db, "bath", at),
   ]);
-  const [air, { racks, counts }, baths, bakes, structuresDue, openCases, upkeep, jobs, lookAgain] = await Promise.all([
-    site.bareLimits.length > 0 ? airBefore(db, at) : null,
-    racksOnLine(db, person, at, { parts, customers }),
-    Promise.all(
-      [...codes.values()].filter((bath) => !bath.data.retired).map((bath) => loadBath(db, bath.code, at, 8, codes)),
-    ),
-    openBakes(db, person, at, site),
-    structures(db, person),
-    cases(db, person),
-    ofTheShop(person) ? loadUpkeep(db, at) : [],
-    jobsInHand(db, person, dayIn(at, site.timeZone)),
-    may(person.role, "release") ? toLookAt(db, person) : [],
-  ]);
+  const [air, { racks, counts }, baths, bakes, structuresDue, openCases, upkeep, jobs, lookAgain, instruments] =
+    await Promise.all([
+      site.bareLimits.length > 0 ? airBefore(db, at) : null,
+      racksOnLine(db, person, at, { parts, customers }),
+      Promise.all(
+        [...codes.values()].filter((bath) => !bath.data.retired).map((bath) => loadBath(db, bath.code, at, 8, codes)),
+      ),
+      openBakes(db, person, at, site),
+      structures(db, person),
+      cases(db, person),
+      ofTheShop(person) ? loadUpkeep(db, at) : [],
+      jobsInHand(db, person, dayIn(at, site.timeZone)),
+      may(person.role, "release") ? toLookAt(db, person) : [],
+      ofTheShop(person) ? setupAt(db, "instrument", at) : new Map<string, SetupItem<"instrument">>(),
+    ]);
+  const today = dayIn(at, site.timeZone);
   const humidityPercent = air?.readings.find((r) => r.quantity === "humidity")?.value ?? null;
   return {
     at,
@@ -112,6 +118,10 @@ export async function loadLine(db: Kysely<Database>, person: Person, at: Date): 
     openCases: openCases.named,
     openCaseCount: openCases.total,
     upkeep,
+    instrumentsDue: [...instruments.values()]
+      .filter((i) => !i.data.retired)
+      .map((i) => ({ name: i.data.name, standing: verificationStanding(i.data, today) }))
+      .filter(({ standing }) => standing.state !== "in" && standing.state !== "not-asked"),
     jobs,
     lookAgain,
     bareLimitHours: valueOrThrow(bareLimitHours(humidityPercent, site.bareLimits, site.bareLimitHours)),

@@ -24,6 +24,7 @@ import {
   routeCard,
 } from "@/core/plan";
 import type { Result } from "@/core/result";
+import { isPlace } from "@/core/site";
 import { forPerson } from "@/db/queries/for-person";
 import type { Database } from "@/db/schema";
 import { type Plan, requirementSchema } from "../requirement";
@@ -100,7 +101,7 @@ export async function loadPlanFile(db: Kysely<Database>, person: Person, number:
   const condition = plan.condition ?? asNew;
   const service = { exposure: plan.exposure, lifeYears: plan.lifeYears, finish: plan.finish, serviceC: plan.serviceC };
   const advice: Result<Advice> | null = part ? advise(part, condition, service, site.schools) : null;
-  const places = [...equipment.values()].map(toEquipment);
+  const places = placesOf(equipment.values());
   const { fit, loading } = part ? fitAtSite(part, places, site) : { fit: null, loading: null };
   const schedule = powder.data.schedule;
   const middle = [...schedule].sort((a, b) => a.metalC - b.metalC)[Math.floor(schedule.length / 2)];
@@ -173,13 +174,13 @@ export async function loadPlanFile(db: Kysely<Database>, person: Person, number:
   };
 }
 
-export const toEquipment = (e: SetupItem<"equipment">): Equipment => ({
-  code: e.code,
-  name: e.data.name,
-  role: e.data.role,
-  inside: e.data.insideMm,
-  mostKg: e.data.mostKg,
-});
+/** The equipment a part must go into or hang from, that is in use. */
+export const placesOf = (equipment: Iterable<SetupItem<"equipment">>): Equipment[] =>
+  [...equipment].flatMap(({ code, data }) =>
+    isPlace(data.role) && !data.retired
+      ? [{ code, name: data.name, role: data.role, inside: data.insideMm, mostKg: data.mostKg }]
+      : [],
+  );
 
 export type HangingFound = {
   readonly points: number;

@@ -9,7 +9,7 @@ export function shopHas(
 ): ShopHas {
   const roles = new Set([...baths.values()].filter((b) => !b.data.retired).map((b) => b.data.role));
   return {
-    blast: [...equipment.values()].some((e) => e.data.role === "blast-room"),
+    blast: [...equipment.values()].some((e) => e.data.role === "blast-room" && !e.data.retired),
     conversion: roles.has("conversion") ? site.schools.conversion : null,
     washes: roles.has("cleaner") || roles.has("conversion"),
   };

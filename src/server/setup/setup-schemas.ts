@@ -3,6 +3,7 @@ import { bathParameters, titratedParameters } from "@/core/bath";
 import { columnRoles, dateOrders, timeForms } from "@/core/instrument-files";
 import { areaKinds, families, markKinds, partFeatures, spotGroups, substrates, usualSchools, zones } from "@/core/plan";
 import { FILM_TO_PROFILE_LEAST } from "@/core/preparation";
+import { equipmentRoles } from "@/core/site";
 import { upkeepHands, upkeepStages } from "@/core/upkeep";
 
 const finite = v.pipe(v.number(), v.finite());
@@ -54,9 +55,24 @@ const rates = v.object({
   marginPercent: finite,
 });
 
+const acceptanceClass = v.object({
+  distanceM: finite,
+  lightLux: finite,
+  seconds: finite,
+  mostFaults: finite,
+  largestMm: finite,
+});
+
 /** What each kind of set-up data holds. Versioned by validity: a judgement of last year finds the limits of last year. */
 export const setupSchemas = {
-  customer: v.object({ name: v.string() }),
+  customer: v.object({
+    name: v.string(),
+    address: v.optional(v.string(), ""),
+    deliverTo: v.optional(v.string(), ""),
+    contact: v.optional(v.string(), ""),
+    /** How each zone of their parts is looked at and what passes; null takes the usual. */
+    acceptance: v.optional(v.nullable(v.object({ A: acceptanceClass, B: acceptanceClass, C: acceptanceClass })), null),
+  }),
   part: v.object({
     name: v.string(),
     substrate: v.picklist(substrates),
@@ -160,12 +176,16 @@ export const setupSchemas = {
     receivedOn: v.string(),
     stockKg: v.optional(v.nullable(finite), null),
   }),
-  /** Places a part must pass: what their mouth lets in and what they carry. */
+  /** Places a part must pass, with what their mouth lets in and what they carry; guns, air and lines. */
   equipment: v.object({
     name: v.string(),
-    role: v.picklist(["booth", "oven", "washer", "blast-room", "cart", "hook", "rack"]),
+    role: v.picklist(equipmentRoles),
     insideMm: v.nullable(box),
     mostKg: v.nullable(finite),
+    /** What is noted of its kind, by name. */
+    facts: v.optional(v.record(v.string(), v.union([finite, v.string()])), {}),
+    /** No longer used; what went through it stays. */
+    retired: v.optional(v.boolean(), false),
   }),
   bath: v.object({
     name: v.string(),
@@ -261,6 +281,8 @@ export const setupSchemas = {
     leadsTo: v.string(),
     caution: v.string(),
     hands: v.picklist(upkeepHands),
+    /** The equipment it is of, by its code; null where it is of the stage. */
+    equipment: v.optional(v.nullable(v.string()), null),
     measure: v.nullable(
       v.object({ name: v.string(), unit: v.string(), lower: v.nullable(finite), upper: v.nullable(finite) }),
     ),
@@ -277,7 +299,16 @@ export const setupSchemas = {
     mark: v.picklist([".", ","]),
     zone: v.picklist(["shop", "utc"]),
   }),
-  instrument: v.object({ name: v.string(), kind: v.string(), serial: v.string() }),
+  instrument: v.object({
+    name: v.string(),
+    kind: v.string(),
+    serial: v.string(),
+    /** Verified by a laboratory every so many days; last on, and the number of its certificate. */
+    verifyEveryDays: v.optional(v.nullable(finite), null),
+    verifiedOn: v.optional(v.nullable(v.pipe(v.string(), v.isoDate())), null),
+    certificate: v.optional(v.string(), ""),
+    retired: v.optional(v.boolean(), false),
+  }),
   "setup-sheet": v.object({
     powderCode: v.string(),
     /** Null is any: a sheet for the part itself, or for the gun, goes before one that is not. */
@@ -306,6 +337,10 @@ export const setupSchemas = {
   site: v.object({
     name: v.string(),
     timeZone: v.string(),
+    /** What a person reads in who chose nothing; how numbers are written, and dates in files that leave it open. */
+    units: v.optional(v.picklist(["metric", "us"]), "metric"),
+    decimalMark: v.optional(v.nullable(v.picklist([".", ","])), null),
+    dateOrder: v.optional(v.nullable(v.picklist(dateOrders)), null),
     cureDecidedBy: v.picklist(["index", "hold"]),
     crossCutWorstIso: finite,
     /** What the shop takes as cured when it plans; a lead sets it above 100 by what its own rubs say. */

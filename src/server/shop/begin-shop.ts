@@ -2,6 +2,7 @@ import "server-only";
 import { hash } from "@node-rs/argon2";
 import { type Kysely, sql } from "kysely";
 import * as v from "valibot";
+import { dateOrders } from "@/core/instrument-files";
 import { type SiteLimitName, siteLimitNames, siteLimits, usualBlastProfile } from "@/core/site";
 import { lock } from "@/db/queries/locks";
 import type { Database } from "@/db/schema";
@@ -27,7 +28,10 @@ const isZone = (zone: string): boolean => {
     return false;
   }
 };
-const clockTime = v.pipe(v.string(), v.regex(/^([01]\d|2[0-3]):[0-5]\d$/, "is no time of day: type it as 06:00"));
+export const clockTime = v.pipe(
+  v.string(),
+  v.regex(/^([01]\d|2[0-3]):[0-5]\d$/, "is no time of day: type it as 06:00"),
+);
 export const zoneSchema = v.pipe(v.string(), v.check(isZone, "is no time zone: choose one from the list"));
 export const shiftsSchema = v.pipe(
   v.array(v.object({ name: filled(30), from: clockTime })),
@@ -49,6 +53,9 @@ const schema = v.object({
   timeZone: zoneSchema,
   shifts: shiftsSchema,
   workDays: workDaysSchema,
+  units: v.optional(v.picklist(["metric", "us"]), "metric"),
+  decimalMark: v.optional(v.nullable(v.picklist([".", ","])), null),
+  dateOrder: v.optional(v.nullable(v.picklist(dateOrders)), null),
   username: userName,
   name: filled(60),
   password: newPassword,
@@ -65,7 +72,7 @@ export async function beginShop(
 ): Promise<Outcome<{ readonly username: string }>> {
   const parsed = v.safeParse(schema, input);
   if (!parsed.success) return refuse(badEntry(parsed.issues));
-  const { shop, timeZone, shifts, workDays, username, name, password } = parsed.output;
+  const { shop, timeZone, shifts, workDays, units, decimalMark, dateOrder, username, name, password } = parsed.output;
   // Nobody needs to sign in for this: the costly hash is not made for whoever comes too late.
   if (!(await shopIsEmpty(db))) return refuse({ kind: "shop-begun" });
   const passwordHash = await hash(password);
@@ -92,6 +99,9 @@ export async function beginShop(
           timeZone,
           shifts,
           workDays,
+          units,
+          decimalMark,
+          dateOrder,
           cureDecidedBy: "index",
           blastProfileUm: [...usualBlastProfile.um],
           ...(Object.fromEntries(siteLimitNames.map((limit) => [limit, siteLimits[limit].usual])) as Record<

@@ -1,15 +1,36 @@
 import { type Kysely, sql } from "kysely";
 import * as v from "valibot";
-import { type SiteLimitName, siteLimitNames, siteLimits } from "@/core/site";
+import { dateOrders } from "@/core/instrument-files";
+import {
+  type AcceptanceClass,
+  acceptanceBounds,
+  currencies,
+  equipmentRoles,
+  type SchoolName,
+  type SchoolTexts,
+  type SiteLimitName,
+  type SiteRateName,
+  schoolChoices,
+  schoolNames,
+  schoolsOf,
+  schoolTexts,
+  siteLimitNames,
+  siteLimits,
+  siteRateNames,
+  siteRates,
+  strictestOutOfSight,
+  wrongFact,
+} from "@/core/site";
 import { personName } from "@/db/queries/person-name";
 import type { Database } from "@/db/schema";
-import { badEntry, filled, said } from "../input";
+import { badEntry, filled, said, text } from "../input";
 import { refuse } from "../outcome";
 import { type SetupSaved, saveSetup } from "../setup/save-setup";
 import type { SetupKind } from "../setup/setup-data";
+import { setupSchemas } from "../setup/setup-schemas";
 import type { Person } from "../sign-in/roles";
 import type { Clock } from "../write";
-import { shiftsSchema, workDaysSchema, zoneSchema } from "./begin-shop";
+import { clockTime, shiftsSchema, workDaysSchema, zoneSchema } from "./begin-shop";
 
 const versions = {
   seen: v.nullable(v.pipe(v.string(), v.uuid("is not a version"))),
@@ -30,10 +51,29 @@ const sameName =
       ? { kind: "number-taken", what, number: name }
       : null;
 
+const classSchema = v.strictObject(
+  Object.fromEntries(
+    Object.entries(acceptanceBounds).map(([name, [least, most]]) => [name, number(least, most)]),
+  ) as Record<keyof AcceptanceClass, ReturnType<typeof number>>,
+);
 const customerSchema = v.object({
   ...versions,
   code: v.nullable(filled(20)),
-  data: v.strictObject({ name: filled(80) }),
+  data: v.strictObject({
+    name: filled(80),
+    address: text(300),
+    deliverTo: text(300),
+    contact: text(200),
+    acceptance: v.nullable(
+      v.pipe(
+        v.strictObject({ A: classSchema, B: classSchema, C: classSchema }),
+        v.check(
+          (classes) => strictestOutOfSight(classes) === null,
+          "is stricter out of sight than in plain sight: zone A is the strictest",
+        ),
+      ),
+    ),
+  }),
 });
 /** A customer, under the next free number where new. Failures: `bad-entry`, `number-taken`, and those of saving what is set up. */
 export async function saveCustomer(
@@ -60,7 +100,15 @@ export const instrumentKinds = ["film-gauge", "oven-recorder", "bath-meter", "gl
 const instrumentSchema = v.object({
   ...versions,
   code: filled(20),
-  data: v.strictObject({ name: filled(60), kind: v.picklist(instrumentKinds), serial: filled(40) }),
+  data: v.strictObject({
+    name: filled(60),
+    kind: v.picklist(instrumentKinds),
+    serial: filled(40),
+    verifyEveryDays: v.nullable(v.pipe(number(1, 3660), v.integer("is not a whole number"))),
+    verifiedOn: v.nullable(v.pipe(v.string(), v.isoDate("is not a date"))),
+    certificate: text(60),
+    retired: v.boolean(),
+  }),
 });
 /** A gauge, recorder or meter, by the number that stands on it. Failures: `bad-entry`, `number-taken`, and those of saving what is set up. */
 export async function saveInstrument(
@@ -76,30 +124,37 @@ export async function saveInstrument(
   });
 }
 
-export const roomRoles = ["booth", "oven", "washer", "blast-room", "cart", "hook", "rack"] as const;
 const side = number(10, 30_000);
-const roomSchema = v.object({
+const equipmentSchema = v.object({
   ...versions,
   code: filled(20),
   data: v.strictObject({
     name: filled(60),
-    role: v.picklist(roomRoles),
+    role: v.picklist(equipmentRoles),
     insideMm: v.nullable(v.strictObject({ lengthMm: side, widthMm: side, heightMm: side })),
     mostKg: v.nullable(number(0.1, 50_000)),
+    facts: v.record(text(40), v.union([v.number(), text(200)])),
+    retired: v.boolean(),
   }),
 });
-/** A place a part must fit or hang from: its room and what it carries. Failures: `bad-entry`, `number-taken`, and those of saving what is set up. */
-export async function saveRoom(
+/**
+ * Equipment: a place with its room, what carries, guns, air, lines; what is noted of its kind. Failures: `bad-entry`,
+ * `number-taken`, and those of saving what is set up.
+ */
+export async function saveEquipment(
   db: Kysely<Database>,
   person: Person,
   input: unknown,
   clock: Clock,
 ): Promise<SetupSaved> {
-  const parsed = v.safeParse(roomSchema, input);
+  const parsed = v.safeParse(equipmentSchema, input);
   if (!parsed.success) return refuse(badEntry(parsed.issues));
+  const { data } = parsed.output;
+  const wrong = wrongFact(data.role, data.facts);
+  if (wrong) return refuse({ kind: "bad-entry", field: wrong.label, value: wrong.value, why: wrong.why });
   return saveSetup(db, person, "equipment", parsed.output, clock, {
-    what: "place",
-    check: sameName("place", parsed.output.data.name),
+    what: "equipment",
+    check: sameName("equipment", data.name),
   });
 }
 
@@ -121,6 +176,19 @@ const siteSchema = v.object({
     ),
     warmStorageCounts: v.boolean(),
     gaugeSetOnSmooth: v.boolean(),
+    units: v.picklist(["metric", "us"]),
+    decimalMark: v.nullable(v.picklist([".", ","])),
+    dateOrder: v.nullable(v.picklist(dateOrders)),
+    workStartsAt: clockTime,
+    gaugeTolerance: v.strictObject({ um: number(0, 50), percent: number(0, 20) }),
+    bareLimits: v.pipe(
+      v.array(v.strictObject({ upToHumidityPercent: number(1, 100), hours: number(0.1, 168) })),
+      v.maxLength(10, "are more than ten"),
+      v.check(
+        (all) => all.every((l, i) => i === 0 || l.upToHumidityPercent > (all[i - 1]?.upToHumidityPercent ?? 0)),
+        "are out of order: the driest first, each humidity once",
+      ),
+    ),
     ...limits,
   }),
 });
@@ -137,6 +205,82 @@ export async function saveSite(
   return saveSetup(db, person, "site", { code: "site", seen, reason, data: (site) => ({ ...site, ...data }) }, clock, {
     what: "shop",
   });
+}
+
+const rateSchema = v.object({
+  ...versions,
+  seen: v.pipe(v.string(), v.uuid("is not a version")),
+  data: v.strictObject({
+    currency: v.picklist(currencies),
+    ...(Object.fromEntries(
+      siteRateNames.map((name) => [name, number(siteRates[name].least, siteRates[name].most)]),
+    ) as Record<SiteRateName, ReturnType<typeof number>>),
+  }),
+});
+/** What a price is made of, from now on; offers made before keep theirs. Failures: `bad-entry`, and those of saving what is set up. */
+export async function saveRates(
+  db: Kysely<Database>,
+  person: Person,
+  input: unknown,
+  clock: Clock,
+): Promise<SetupSaved> {
+  const parsed = v.safeParse(rateSchema, input);
+  if (!parsed.success) return refuse(badEntry(parsed.issues));
+  const { seen, reason, data: rates } = parsed.output;
+  return saveSetup(db, person, "site", { code: "site", seen, reason, data: (site) => ({ ...site, rates }) }, clock, {
+    what: "shop",
+  });
+}
+
+const schoolSchema = v.object({
+  ...versions,
+  seen: v.pipe(v.string(), v.uuid("is not a version")),
+  data: v.strictObject(
+    Object.fromEntries(
+      schoolNames.map((name) => [name, v.picklist(Object.keys(schoolChoices[name].options))]),
+    ) as unknown as { [N in SchoolName]: v.GenericSchema<SchoolTexts[N]> },
+  ),
+});
+/** Which way the shop does what good shops do differently; plans made before keep theirs. Failures: `bad-entry`, and those of saving what is set up. */
+export async function saveSchools(
+  db: Kysely<Database>,
+  person: Person,
+  input: unknown,
+  clock: Clock,
+): Promise<SetupSaved> {
+  const parsed = v.safeParse(schoolSchema, input);
+  if (!parsed.success) return refuse(badEntry(parsed.issues));
+  const { seen, reason, data } = parsed.output;
+  const schools = schoolsOf(data);
+  return saveSetup(db, person, "site", { code: "site", seen, reason, data: (site) => ({ ...site, schools }) }, clock, {
+    what: "shop",
+  });
+}
+
+/** Who set a figure of the shop last: each by its name, those in `rates` and `schools` by theirs; only what was changed since it began. */
+export type FigureChanges = ReadonlyMap<string, { readonly by: string; readonly at: Date; readonly reason: string }>;
+/** Who changed which figure of the shop last, and why. One query; O(versions × figures). */
+export async function figureChanges(db: Kysely<Database>): Promise<FigureChanges> {
+  const rows = await db
+    .selectFrom("setup_version")
+    .innerJoin("setup_entity", "setup_entity.id", "setup_version.entity_id")
+    .select(["setup_version.data", "valid_from", "recorded_at", "reason", personName("by_user").as("by")])
+    .where("setup_entity.kind", "=", "site")
+    .orderBy("valid_from")
+    .orderBy("recorded_at")
+    .execute();
+  const changes = new Map<string, { by: string; at: Date; reason: string }>();
+  let before: Record<string, unknown> | null = null;
+  for (const row of rows) {
+    const { rates, schools, ...own } = v.parse(setupSchemas.site, row.data);
+    const flat: Record<string, unknown> = { ...own, ...rates, ...(schools && schoolTexts(schools)) };
+    if (before)
+      for (const [name, value] of Object.entries(flat))
+        if (JSON.stringify(before[name]) !== JSON.stringify(value))
+          changes.set(name, { by: row.by ?? "", at: row.valid_from, reason: row.reason });
+    before = flat;
+  }
+  return changes;
 }
 
 /** Who set what up when and why, the newest first. */

@@ -27,6 +27,7 @@ const saveSchema = v.object({
     leadsTo: text(200),
     caution: text(200),
     hands: v.picklist(upkeepHands),
+    equipment: v.optional(v.nullable(filled(20)), null),
     measure: v.nullable(v.strictObject({ name: filled(60), unit: text(12), lower: limit, upper: limit })),
     retired: v.boolean(),
   }),
@@ -58,7 +59,13 @@ export async function saveUpkeep(
   return saveSetup(db, person, "upkeep", parsed.output, clock, {
     nextCode,
     check: (_, all, known) =>
-      all.some((u) => u.id !== known?.id && !u.data.retired && u.data.what.toLowerCase() === data.what.toLowerCase())
+      all.some(
+        (u) =>
+          u.id !== known?.id &&
+          !u.data.retired &&
+          u.data.equipment === data.equipment &&
+          u.data.what.toLowerCase() === data.what.toLowerCase(),
+      )
         ? { kind: "number-taken", what: "upkeep", number: data.what }
         : null,
   });

@@ -9,7 +9,7 @@ import {
   type TitratedParameter,
   titratedParameters,
 } from "@/core/bath";
-import { parseNumber, quantities, type UnitSystem } from "@/core/units";
+import { quantities, type UnitSystem } from "@/core/units";
 import { fieldsOf } from "../fields/in-form";
 import { typed } from "../format";
 import { Entry, type Reader } from "../forms/entry";
@@ -17,6 +17,7 @@ import { TextField } from "../forms/text-field";
 import { TypedNumber } from "../forms/typed-number";
 import { useEntryForm } from "../forms/use-entry-form";
 import { KEPT, type Save, useSave } from "../forms/use-save";
+import { parseTyped } from "../parse-typed";
 import { usePreferences } from "../preferences-context";
 import { fromUnits, inUnits, parameterDigits, parameterLabel, parameterName } from "../words/baths";
 import { failureText } from "../words/failures";
@@ -128,7 +129,7 @@ export function BathSetupForm({
     const read = (key: string, label: string): number | null => {
       const text = (texts[key] ?? "").trim();
       if (text === "") return null;
-      const value = parseNumber(text);
+      const value = parseTyped(text);
       if (!value.ok) {
         wrong ??= `${label}: ${failureText(value.error)}`;
         return null;

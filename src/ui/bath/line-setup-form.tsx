@@ -1,13 +1,13 @@
 "use client";
 import { v7 as uuidv7 } from "uuid";
 import { passagesFromSpeed } from "@/core/line";
-import { parseNumber } from "@/core/units";
 import { Choice } from "../fields/choice";
 import { fieldsOf } from "../fields/in-form";
 import { Entry } from "../forms/entry";
 import { TypedNumber } from "../forms/typed-number";
 import { useEntryForm } from "../forms/use-entry-form";
 import { KEPT, type Save, useSave } from "../forms/use-save";
+import { parseTyped } from "../parse-typed";
 import { failureText } from "../words/failures";
 import { passageName } from "../words/preparation";
 
@@ -47,7 +47,7 @@ export function LineSetupForm({
   const put = (key: string, change: Partial<StageTexts>) =>
     setStages(stages.map((s) => (s.key === key ? { ...s, ...change } : s)));
   const numberOf = (text: string): number => {
-    const read = parseNumber(text);
+    const read = parseTyped(text);
     return read.ok ? read.value : Number.NaN;
   };
   const read = stages.map((s) => ({ stage: s.stage, fromM: numberOf(s.fromM), lengthM: numberOf(s.lengthM) }));

@@ -1,5 +1,6 @@
 import { type BathParameter, checkBathValue, concentrationFromTitration } from "@/core/bath";
-import { parseNumber, type UnitSystem } from "@/core/units";
+import type { UnitSystem } from "@/core/units";
+import { parseTyped } from "../parse-typed";
 import { fromUnits } from "../words/baths";
 
 export type ReadBathValue =
@@ -16,10 +17,10 @@ export function readBathValue(
 ): ReadBathValue {
   const text = typed.trim();
   if (text === "") return null;
-  const number = parseNumber(text);
+  const number = parseTyped(text);
   if (!number.ok) return { failure: number.error };
   if (titrationFactor !== null) {
-    const b = parseNumber(blank);
+    const b = parseTyped(blank);
     if (!b.ok) return { failure: b.error };
     const strength = concentrationFromTitration({
       titrantMl: number.value,

@@ -2,8 +2,8 @@
 import { Dialog } from "radix-ui";
 import { useEffect, useState } from "react";
 import { type BathParameter, concentrationFromTitration, type TitrationRecipe, titrantFromBurette } from "@/core/bath";
-import { parseNumber } from "@/core/units";
 import { TypedNumber } from "../forms/typed-number";
+import { parseTyped } from "../parse-typed";
 import { usePreferences } from "../preferences-context";
 import { bathValue, parameterName } from "../words/baths";
 import { failureText } from "../words/failures";
@@ -45,7 +45,7 @@ export function TitrationGuide({
   const steps = stepsOf(recipe);
   const last = at === steps.length - 1;
   const burette = steps.length - 3;
-  const [from, to, none] = [parseNumber(start), parseNumber(end), parseNumber(blank)];
+  const [from, to, none] = [parseTyped(start), parseTyped(end), parseTyped(blank)];
   const used = from.ok && to.ok ? titrantFromBurette(from.value, to.value) : null;
   const found =
     used?.ok && none.ok

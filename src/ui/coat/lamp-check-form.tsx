@@ -1,12 +1,12 @@
 "use client";
 import { type FormEvent, useState } from "react";
-import { parseNumber } from "@/core/units";
 import { PartSketch, type SketchFace } from "../charts/part-sketch";
 import { RecordRow } from "../forms/recorded";
 import { TextField } from "../forms/text-field";
 import { TypedNumber } from "../forms/typed-number";
 import { useEntryForm } from "../forms/use-entry-form";
 import { useRecorder } from "../forms/use-recorder";
+import { parseTyped } from "../parse-typed";
 import { usePreferences } from "../preferences-context";
 import { type LampWhat, lampWhatName, lampWhats } from "../words/coating";
 import { failureText } from "../words/failures";
@@ -52,7 +52,7 @@ export function LampCheckForm({
   };
   const save = async (over: { bumped: boolean; faces: readonly string[] }) => {
     setProblem(null);
-    const count = plugs.trim() === "" ? null : parseNumber(plugs);
+    const count = plugs.trim() === "" ? null : parseTyped(plugs);
     if (count && !count.ok) return setProblem(failureText(count.error));
     const plugsIn = count?.ok ? count.value : null;
     if (

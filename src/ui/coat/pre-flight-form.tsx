@@ -11,12 +11,12 @@ import {
   preFlightMeasures,
   preFlightWindow,
 } from "@/core/coating";
-import { parseNumber } from "@/core/units";
 import { Choice } from "../fields/choice";
 import { RecordRow } from "../forms/recorded";
 import { useEntryForm } from "../forms/use-entry-form";
 import { useRecorder } from "../forms/use-recorder";
 import { Shape, Verdict } from "../marks/verdict";
+import { parseTyped } from "../parse-typed";
 import { usePreferences } from "../preferences-context";
 import { earthSaid, preFlightName, preFlightOff, preFlightUnit, situationName } from "../words/coating";
 import { failureText } from "../words/failures";
@@ -61,7 +61,7 @@ export function PreFlightForm({
     const draft = of(item);
     if (draft.skip !== null) return [{ item, how: "skipped", value: null, good: null, note: draft.skip.trim() }];
     if (preFlightMeasures[item]) {
-      const read = draft.text.trim() === "" ? null : parseNumber(draft.text);
+      const read = draft.text.trim() === "" ? null : parseTyped(draft.text);
       return read?.ok ? [{ item, how: "measured", value: unitOf(item).from(read.value), good: null, note: "" }] : [];
     }
     return draft.good === null ? [] : [{ item, how: "by-procedure", value: null, good: draft.good, note: "" }];
@@ -74,7 +74,7 @@ export function PreFlightForm({
     for (const item of asked) {
       const { text, skip } = of(item);
       if (skip !== null && skip.trim() === "") return setProblem(`${preFlightName[item]}: say why it is skipped.`);
-      const read = text.trim() === "" || skip !== null ? null : parseNumber(text);
+      const read = text.trim() === "" || skip !== null ? null : parseTyped(text);
       if (read && !read.ok) return setProblem(`${preFlightName[item]}: ${failureText(read.error)}`);
     }
     if (entries.length === 0) return setProblem("Nothing is looked at yet: begin with the earth.");

@@ -1,9 +1,9 @@
-import { parseNumber } from "@/core/units";
 import { Refused } from "../forms/refused";
+import { parseTyped } from "../parse-typed";
 
 /** Each reads what a field holds, and throws `Refused` where it reads as nothing of the kind. */
 function numberIn(text: string): number {
-  const read = parseNumber(text);
+  const read = parseTyped(text);
   if (!read.ok) throw new Refused(null, `“${text}” is not a number. Type digits, with a point for decimals.`);
   return read.value;
 }

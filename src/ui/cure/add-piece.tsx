@@ -2,10 +2,11 @@
 import { type FormEvent, useState } from "react";
 import { v7 as uuidv7 } from "uuid";
 import { heatsAsPlateMm, type Metal, metals, type PowderSchedule, plateTimeConstant, USUAL_ROOM_C } from "@/core/cure";
-import { parseNumber, type UnitSystem } from "@/core/units";
+import type { UnitSystem } from "@/core/units";
 import { Choice } from "../fields/choice";
 import { Tick } from "../fields/tick";
 import { TypedNumber } from "../forms/typed-number";
+import { parseTyped } from "../parse-typed";
 import { failureText } from "../words/failures";
 import type { Placed } from "./planner";
 
@@ -28,7 +29,7 @@ export function AddPiece({
   const submit = (e: FormEvent) => {
     e.preventDefault();
     setProblem(null);
-    const read = parseNumber(section);
+    const read = parseTyped(section);
     if (!read.ok) return setProblem(failureText(read.error));
     const sectionMm = units === "us" ? read.value * 25.4 : read.value;
     const plateMm = heatsAsPlateMm({ thickestMm: sectionMm, thinnestMm: sectionMm, hollow });

@@ -9,12 +9,13 @@ import {
   infraredDoubt,
   isHardCooling,
 } from "@/core/cure";
-import { fahrenheitToC, parseNumber } from "@/core/units";
+import { fahrenheitToC } from "@/core/units";
 import { Choice } from "../fields/choice";
 import { Recorded } from "../forms/recorded";
 import { TypedNumber } from "../forms/typed-number";
 import { useEntryForm } from "../forms/use-entry-form";
 import { useRecorder } from "../forms/use-recorder";
+import { parseTyped } from "../parse-typed";
 import { usePreferences } from "../preferences-context";
 import { aimName, bakeEventName, coolingName, doubtWords } from "../words/cure";
 import { failureText } from "../words/failures";
@@ -58,7 +59,7 @@ export function BakeEventForm({
   const [problem, setProblem] = useState<string | null>(null);
   const us = units === "us";
   const number = (text: string) => {
-    const read = parseNumber(text);
+    const read = parseTyped(text);
     return read.ok ? read.value : Number.NaN;
   };
   const record = (

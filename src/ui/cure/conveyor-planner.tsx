@@ -12,7 +12,6 @@ import {
   type Zone,
 } from "@/core/cure";
 import type { Result } from "@/core/result";
-import { parseNumber } from "@/core/units";
 import { HeatChart } from "../charts/heat-chart";
 import { StopChart } from "../charts/stop-chart";
 import { Choice } from "../fields/choice";
@@ -20,6 +19,7 @@ import { Tick } from "../fields/tick";
 import { plainly, withUnit } from "../format";
 import { TypedNumber } from "../forms/typed-number";
 import { Verdict } from "../marks/verdict";
+import { parseTyped } from "../parse-typed";
 import { usePreferences } from "../preferences-context";
 import { NoneSetUp } from "../shop/none-set-up";
 import { sectionWords } from "../words/cure";
@@ -57,10 +57,10 @@ export function ConveyorPlanner({
   const zones = oven?.zones ?? [];
   const pieces = work.filter((w) => chosen.includes(w.id));
   const shown = (mPerMin: number) => (us ? mPerMin / M_PER_FT : mPerMin).toFixed(2);
-  const typed = parseNumber(speedText ?? "");
+  const typed = parseTyped(speedText ?? "");
   const speed =
     speedText === null || !typed.ok ? (oven?.usualSpeedMPerMin ?? 1) : us ? typed.value * M_PER_FT : typed.value;
-  const stopMinutes = parseNumber(stopText);
+  const stopMinutes = parseTyped(stopText);
   const band = useMemo(() => speedBand(zones, pieces, plannedIndex), [zones, pieces, plannedIndex]);
   const runs = useMemo(() => pieces.map((p) => ({ p, run: throughConveyor(zones, p, speed) })), [zones, pieces, speed]);
   const lightest = [...pieces].sort((a, b) => a.sectionMm - b.sectionMm)[0];
@@ -69,7 +69,7 @@ export function ConveyorPlanner({
     () => (lightest && forS > 0 ? stopEffects(zones, lightest, speed, forS) : null),
     [zones, lightest, speed, forS],
   );
-  const changeTo = parseNumber(changeText);
+  const changeTo = parseTyped(changeText);
   const toSpeed = changeTo.ok && changeTo.value > 0 ? (us ? changeTo.value * M_PER_FT : changeTo.value) : null;
   // Faster leaves the heaviest short, slower over-bakes the lightest: each is looked at.
   const changed = useMemo(

@@ -9,7 +9,7 @@ import {
   type SectionState,
   sectionStates,
 } from "@/core/cure";
-import { fahrenheitToC, parseNumber, type UnitSystem } from "@/core/units";
+import { fahrenheitToC, type UnitSystem } from "@/core/units";
 import { Choice } from "../fields/choice";
 import { Dot, Group } from "../fields/one-of";
 import { minutesSeconds, withUnit } from "../format";
@@ -18,6 +18,7 @@ import { TypedNumber } from "../forms/typed-number";
 import { useEntryForm } from "../forms/use-entry-form";
 import { useRecorder } from "../forms/use-recorder";
 import { Grade, Verdict } from "../marks/verdict";
+import { parseTyped } from "../parse-typed";
 import { aimName, doubtWords } from "../words/cure";
 import { failureText } from "../words/failures";
 import { usePull } from "./use-pull";
@@ -204,7 +205,7 @@ function ReadingForm({
   const [problem, setProblem] = useState<string | null>(null);
   const us = units === "us";
   const number = (text: string) => {
-    const read = parseNumber(text);
+    const read = parseTyped(text);
     return read.ok ? read.value : Number.NaN;
   };
   const doubt = infraredDoubt({ atS: 0, metalC: 0, emissivity: number(emissivity), aim });

@@ -10,7 +10,7 @@ import {
 } from "@dnd-kit/core";
 import { GripVertical } from "lucide-react";
 import { type FormEvent, useState } from "react";
-import { fahrenheitToC, parseNumber } from "@/core/units";
+import { fahrenheitToC } from "@/core/units";
 import { Choice } from "../fields/choice";
 import { Tick } from "../fields/tick";
 import { withUnit } from "../format";
@@ -18,6 +18,7 @@ import { RecordRow } from "../forms/recorded";
 import { SetAside } from "../forms/set-aside";
 import { useEntryForm } from "../forms/use-entry-form";
 import { useRecorder } from "../forms/use-recorder";
+import { parseTyped } from "../parse-typed";
 import { usePreferences } from "../preferences-context";
 import { sectionWords } from "../words/cure";
 import { failureText } from "../words/failures";
@@ -132,10 +133,10 @@ export function LoadForm({
     if (places.length === 0) return setProblem("Tick a rack, or type its number.");
     if (oven?.lamps && sections.length === 0) return setProblem("Name the sections of the piece, one a line.");
     const text = String(form.get("setpoint") ?? "").trim();
-    const set = text === "" ? null : parseNumber(text);
+    const set = text === "" ? null : parseTyped(text);
     if (set && !set.ok) return setProblem(failureText(set.error));
     const airText = String(form.get("air") ?? "").trim();
-    const air = airText === "" ? null : parseNumber(airText);
+    const air = airText === "" ? null : parseTyped(airText);
     if (air && !air.ok) return setProblem(failureText(air.error));
     const readC = air ? (units === "us" ? fahrenheitToC(air.value) : air.value) : null;
     const saved = await send({

@@ -3,10 +3,11 @@ import { DndContext, type DragEndEvent, KeyboardSensor, PointerSensor, useSensor
 import { useMemo, useState } from "react";
 import type { LoadPlan, PowderSchedule, SetPoint } from "@/core/cure";
 import { USUAL_ROOM_C } from "@/core/cure";
-import { fahrenheitToC, parseNumber } from "@/core/units";
+import { fahrenheitToC } from "@/core/units";
 import { Choice } from "../fields/choice";
 import { withUnit } from "../format";
 import { TypedNumber } from "../forms/typed-number";
+import { parseTyped } from "../parse-typed";
 import { usePreferences } from "../preferences-context";
 import { NoneSetUp } from "../shop/none-set-up";
 import { AddPiece } from "./add-piece";
@@ -35,7 +36,7 @@ export function LoadPlanner({
     racks.map((r) => ({ ...r, load: 0, startC: USUAL_ROOM_C })),
   );
   const [setText, setSetText] = useState<string | null>(null);
-  const typed = parseNumber(setText ?? "");
+  const typed = parseTyped(setText ?? "");
   const setPointC =
     setText === null || !typed.ok
       ? (oven?.usualSetPointC ?? 205)
@@ -43,7 +44,7 @@ export function LoadPlanner({
         ? fahrenheitToC(typed.value)
         : typed.value;
   const [then, setThen] = useState({ airText: "", afterText: "" });
-  const [thenRead, afterRead] = [parseNumber(then.airText), parseNumber(then.afterText)];
+  const [thenRead, afterRead] = [parseTyped(then.airText), parseTyped(then.afterText)];
   const program = useMemo((): SetPoint[] => {
     const first = { fromS: 0, airC: setPointC };
     if (!thenRead.ok || !afterRead.ok || afterRead.value <= 0) return [first];

@@ -4,12 +4,13 @@ import { GripVertical } from "lucide-react";
 import { useState } from "react";
 import { type LoadPlan, loadEnergy, plannedAt, type SetPoint, USUAL_ROOM_C } from "@/core/cure";
 import type { Result } from "@/core/result";
-import { fahrenheitToC, parseNumber, type UnitSystem } from "@/core/units";
+import { fahrenheitToC, type UnitSystem } from "@/core/units";
 import { HeatChart } from "../charts/heat-chart";
 import { Choice } from "../fields/choice";
 import { withUnit } from "../format";
 import Link from "../link";
 import { Grade, Verdict } from "../marks/verdict";
+import { parseTyped } from "../parse-typed";
 import { sectionWords } from "../words/cure";
 import { failureText } from "../words/failures";
 import { plannedHref } from "./planned-start";
@@ -265,7 +266,7 @@ function PieceRow({
           value={warm}
           onChange={(e) => {
             setWarm(e.target.value);
-            const read = parseNumber(e.target.value);
+            const read = parseTyped(e.target.value);
             change(piece.id, {
               startC: read.ok ? (units === "us" ? fahrenheitToC(read.value) : read.value) : USUAL_ROOM_C,
             });

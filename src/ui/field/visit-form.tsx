@@ -9,7 +9,7 @@ import {
   rustGrade,
 } from "@/core/field";
 import { ok, type Result } from "@/core/result";
-import { parseNumber, quantities, type UnitSystem } from "@/core/units";
+import { quantities, type UnitSystem } from "@/core/units";
 import { Choice } from "../fields/choice";
 import { fieldsOf } from "../fields/in-form";
 import { withUnit } from "../format";
@@ -17,6 +17,7 @@ import { Entry } from "../forms/entry";
 import { useEntryForm } from "../forms/use-entry-form";
 import { useRecorder } from "../forms/use-recorder";
 import { Verdict } from "../marks/verdict";
+import { parseTyped } from "../parse-typed";
 import { usePreferences } from "../preferences-context";
 import { failureText } from "../words/failures";
 import { creepResult, rustResult } from "../words/field";
@@ -42,7 +43,7 @@ const empty = (units: UnitSystem, key = uuidv7()): Zone => ({
   rust: "",
 });
 const numberIn = (text: string): number | null => {
-  const read = parseNumber(text);
+  const read = parseTyped(text);
   return text.trim() !== "" && read.ok ? read.value : null;
 };
 /** A length in mm, typed in the person's unit. */
@@ -76,7 +77,7 @@ function widthsOf(text: string, units: UnitSystem): { ok: true; widths: number[]
     .trim()
     .split(/[\s;]+/)
     .filter(Boolean)) {
-    const n = parseNumber(word);
+    const n = parseTyped(word);
     if (!n.ok) return { ok: false, text: failureText(n.error) };
     widths.push(units === "us" ? quantities.creep.fromUs(n.value) : n.value);
   }

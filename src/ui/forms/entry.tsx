@@ -1,6 +1,7 @@
 "use client";
 import { createContext, type FormEvent, type ReactNode, useContext, useState } from "react";
-import { parseNumber, type Quantity, quantities, type UnitSystem } from "@/core/units";
+import { type Quantity, quantities, type UnitSystem } from "@/core/units";
+import { parseTyped } from "../parse-typed";
 import { usePreferences } from "../preferences-context";
 import { failureText } from "../words/failures";
 import type { Values } from "./draft";
@@ -32,7 +33,7 @@ export function readerOf<T extends Values>(values: T, units: UnitSystem): Reader
     throw new Refused(field, text);
   };
   const one = (field: Texts<T>, text: string, quantity?: Quantity) => {
-    const read = parseNumber(text);
+    const read = parseTyped(text);
     if (!read.ok) return refuse(field, failureText(read.error));
     return quantity && units === "us" ? quantities[quantity].fromUs(read.value) : read.value;
   };

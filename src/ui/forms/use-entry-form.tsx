@@ -1,8 +1,9 @@
 "use client";
 import { type ReactNode, useContext, useEffect, useRef, useState } from "react";
 import { type DefaultValues, type Path, type PathValue, type UseFormRegisterReturn, useForm } from "react-hook-form";
-import { parseNumber, type Quantity, quantities } from "@/core/units";
+import { type Quantity, quantities } from "@/core/units";
 import { FoldContext } from "../fields/fold";
+import { parseTyped } from "../parse-typed";
 import { usePreferences } from "../preferences-context";
 import { changedOf, encode, keepDraft, keptDraft, type Values, withChanged } from "./draft";
 import { DraftSaid } from "./draft-said";
@@ -101,14 +102,14 @@ export function useEntryForm<T extends Values>(name: string, begun: T): EntryFor
     choice: (field) => ({ name: field, value: String(values[field] ?? ""), onChange: (value) => put(field, value) }),
     tick: (field) => ({ name: field, checked: values[field] === true, onChange: (on) => put(field, on) }),
     live: (field, quantity) => {
-      const read = parseNumber(String(values[field]));
+      const read = parseTyped(String(values[field]));
       return read.ok ? own(read.value, quantity) : null;
     },
     liveMany: (field, quantity) => {
       const read = String(values[field])
         .split(/[\s;]+/)
         .filter((w) => w !== "")
-        .map((w) => parseNumber(w));
+        .map((w) => parseTyped(w));
       return read.every((r) => r.ok) ? read.flatMap((r) => (r.ok ? [own(r.value, quantity)] : [])) : null;
     },
     again: (fields) => {

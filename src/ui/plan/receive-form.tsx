@@ -13,11 +13,12 @@ import {
   type Service,
   type ShopHas,
 } from "@/core/plan";
-import { fahrenheitToC, parseNumber } from "@/core/units";
+import { fahrenheitToC } from "@/core/units";
 import { Choice } from "../fields/choice";
 import { Tick } from "../fields/tick";
 import { TypedNumber } from "../forms/typed-number";
 import { useEntryForm } from "../forms/use-entry-form";
+import { parseTyped } from "../parse-typed";
 import { usePreferences } from "../preferences-context";
 import { NoneSetUp } from "../shop/none-set-up";
 import { failureText } from "../words/failures";
@@ -93,8 +94,8 @@ export function ReceiveForm({
   // Whoever opens this page came to type parts.
   useEffect(() => linesInput.current?.focus(), []);
   const read = useMemo(() => parseIntakeList(text), [text]);
-  const lifeYears = parseNumber(life);
-  const heat = exposure.includes("heat") ? parseNumber(hottest) : null;
+  const lifeYears = parseTyped(life);
+  const heat = exposure.includes("heat") ? parseTyped(hottest) : null;
   const service: Service = {
     exposure,
     lifeYears: lifeYears.ok ? lifeYears.value : null,
@@ -109,7 +110,7 @@ export function ReceiveForm({
     ...(life.trim() !== "" && !lifeYears.ok ? [lifeYears.error] : []),
     ...(heat && hottest.trim() !== "" && !heat.ok ? [heat.error] : []),
     ...required.wrong.flatMap((typed) => {
-      const number = parseNumber(typed);
+      const number = parseTyped(typed);
       return number.ok ? [] : [number.error];
     }),
   ];

@@ -1,11 +1,12 @@
 "use client";
 import { type BenchTest, benchTests, cureTestUnit, pencils } from "@/core/bench";
 import type { FilmRule } from "@/core/thickness";
-import { parseNumber, quantities, type UnitSystem } from "@/core/units";
+import { quantities, type UnitSystem } from "@/core/units";
 import { Choice } from "../fields/choice";
 import { Fold } from "../fields/fold";
 import { TypedNumber } from "../forms/typed-number";
 import { useEntryForm } from "../forms/use-entry-form";
+import { parseTyped } from "../parse-typed";
 import { cureTestName } from "../words/bench";
 
 type Limits = { readonly lower: string; readonly upper: string };
@@ -38,7 +39,7 @@ const begun: Typed = {
 type Read = { readonly value: number | null; readonly wrong: string | null };
 const readOr = (text: string): Read => {
   if (text.trim() === "") return { value: null, wrong: null };
-  const number = parseNumber(text);
+  const number = parseTyped(text);
   return number.ok ? { value: number.value, wrong: null } : { value: null, wrong: text };
 };
 

@@ -10,12 +10,13 @@ import {
   prepMeasures,
   prepWindow,
 } from "@/core/preparation";
-import { fahrenheitToC, milToUm, parseNumber, type UnitSystem } from "@/core/units";
+import { fahrenheitToC, milToUm, type UnitSystem } from "@/core/units";
 import type { EvidenceGrade } from "@/core/verdict";
 import { Recorded } from "../forms/recorded";
 import { useEntryForm } from "../forms/use-entry-form";
 import { useRecorder } from "../forms/use-recorder";
 import { Grade, Verdict } from "../marks/verdict";
+import { parseTyped } from "../parse-typed";
 import { usePreferences } from "../preferences-context";
 import { howWarning, howWords, prepFigure, prepStepName, solventCaution } from "../words/preparation";
 import { PrepHowFields } from "./prep-how";
@@ -85,12 +86,12 @@ export function PrepStepRow({
     fields.flatMap((f): [string, string | number][] => {
       const word = (said[f.key] ?? "").trim();
       if (word === "") return [];
-      const read = f.kind === "number" ? parseNumber(word) : null;
+      const read = f.kind === "number" ? parseTyped(word) : null;
       return [[f.key, read?.ok ? read.value : word]];
     }),
   );
   const measure = prepMeasures[step];
-  const typed = text.trim() === "" ? null : parseNumber(text);
+  const typed = text.trim() === "" ? null : parseTyped(text);
   const value = typed?.ok ? canonical(step, typed.value, units) : null;
   const window = prepWindow(step, limits, cureMetalC);
   const open = mayLog && (onRecord === null || correcting);

@@ -8,6 +8,7 @@ import { clock, countOf, span } from "../format";
 import { bathValue, parameterName } from "../words/baths";
 import { staleBakeSaid } from "../words/cure";
 import { nextHref, nextName, rackStateName, whatIsWrong } from "../words/next";
+import { verificationSaid } from "../words/people";
 import { passageName } from "../words/preparation";
 import { stageNames } from "../words/reasons";
 import { upkeepWord } from "../words/upkeep";
@@ -44,6 +45,7 @@ function byUrgency(now: number) {
   };
 }
 
+const DAY_MS = 86_400_000;
 /** An unsealed coat is said when a quarter of its time is left. */
 const SAID_BEFORE = 0.25;
 
@@ -261,6 +263,17 @@ export function dueList(line: Line, units: UnitSystem): DueItem[] {
       result: standing.result,
       word: upkeepWord(standing, now, line.timeZone),
       href: `/upkeep#${item.code}`,
+    });
+  }
+  for (const { name, standing } of line.instrumentsDue) {
+    const { result, words } = verificationSaid(standing);
+    items.push({
+      atMs: standing.daysLeft === null ? null : now + standing.daysLeft * DAY_MS,
+      what: name,
+      why: "Its readings stand on its laboratory’s word",
+      result,
+      word: words.charAt(0).toUpperCase() + words.slice(1),
+      href: "/shop/instruments",
     });
   }
   for (const open of line.openCases)

@@ -3,6 +3,7 @@ import { useEffect, useState } from "react";
 import { Choice } from "../fields/choice";
 import { failureText } from "../words/failures";
 import { ShiftRows, type ShiftText } from "./shift-rows";
+import { markNames, orderNames, unitNames } from "./written-names";
 
 const usual: readonly ShiftText[] = [{ key: 0, name: "Day shift", from: "07:00" }];
 
@@ -22,6 +23,7 @@ export function FirstRunForm({
   const [zone, setZone] = useState("UTC");
   const [shifts, setShifts] = useState(usual);
   const [workDays, setWorkDays] = useState<readonly number[]>([1, 2, 3, 4, 5]);
+  const [written, setWritten] = useState({ units: "metric", mark: "", order: "" });
   const [busy, setBusy] = useState(false);
   const [problem, setProblem] = useState<string | null>(null);
   // The zone of whoever begins is mostly the shop's.
@@ -58,6 +60,9 @@ export function FirstRunForm({
           timeZone: zone,
           shifts: shifts.map(({ name, from }) => ({ name, from })),
           workDays,
+          units: written.units,
+          decimalMark: written.mark === "" ? null : written.mark,
+          dateOrder: written.order === "" ? null : written.order,
         }).catch(() => ({ ok: false as const, failure: { kind: "not-saved" } }));
         // Where it is begun the page is left.
         if (outcome) setProblem(failureText(outcome.failure));
@@ -78,6 +83,31 @@ export function FirstRunForm({
               ))}
             </Choice>
           </div>
+        </div>
+        <div className="grid grid-cols-3 gap-3 max-[560px]:grid-cols-1">
+          {(
+            [
+              ["units", "Units", unitNames],
+              ["mark", "Decimals are written", markNames],
+              ["order", "Dates in files, where none tells", orderNames],
+            ] as const
+          ).map(([name, label, of]) => (
+            <div key={name} className="field">
+              <label htmlFor={`begin-${name}`}>{label}</label>
+              <Choice
+                id={`begin-${name}`}
+                className="input"
+                value={written[name]}
+                onChange={(value) => setWritten((w) => ({ ...w, [name]: value }))}
+              >
+                {of.map(([value, words]) => (
+                  <option key={value} value={value}>
+                    {words}
+                  </option>
+                ))}
+              </Choice>
+            </div>
+          ))}
         </div>
         <ShiftRows id="begin" shifts={shifts} setShifts={setShifts} workDays={workDays} setWorkDays={setWorkDays} />
       </section>

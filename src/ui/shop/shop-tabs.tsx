@@ -2,9 +2,11 @@ import Link from "../link";
 
 const tabs = [
   ["", "Shop"],
+  ["rates", "Rates"],
+  ["schools", "Schools"],
   ["customers", "Customers"],
   ["instruments", "Instruments"],
-  ["rooms", "Places"],
+  ["equipment", "Equipment"],
   ["people", "People"],
 ] as const;
 

@@ -26,3 +26,12 @@ export function WhoChanged({
     </MarginBlock>
   );
 }
+
+/** Who set which figure last, as a form says it under the figure. */
+export const figuresSaid = (
+  changes: ReadonlyMap<string, { readonly by: string; readonly at: Date; readonly reason: string }>,
+  timeZone: string,
+): Record<string, string> =>
+  Object.fromEntries(
+    [...changes].map(([name, c]) => [name, `set by ${c.by}, ${dateAndTime(c.at, timeZone)}: ${c.reason}`]),
+  );

@@ -1,7 +1,7 @@
 "use client";
 import { v7 as uuidv7 } from "uuid";
 import { checkGauge, type GaugeTolerance } from "@/core/thickness";
-import { milToUm, parseNumber } from "@/core/units";
+import { milToUm } from "@/core/units";
 import { fieldsOf } from "../fields/in-form";
 import { withUnit } from "../format";
 import { Entry } from "../forms/entry";
@@ -9,6 +9,7 @@ import { TypedNumber } from "../forms/typed-number";
 import { useEntryForm } from "../forms/use-entry-form";
 import { useRecorder } from "../forms/use-recorder";
 import { Verdict } from "../marks/verdict";
+import { parseTyped } from "../parse-typed";
 import { usePreferences } from "../preferences-context";
 import { failureText } from "../words/failures";
 
@@ -45,7 +46,7 @@ export function GaugeCheckForm({
   const F = fieldsOf(held);
   const put = (i: number, over: Partial<Row>) => setRows(rows.map((r, n) => (n === i ? { ...r, ...over } : r)));
   const um = (text: string): number | null => {
-    const read = parseNumber(text);
+    const read = parseTyped(text);
     return read.ok ? (us ? milToUm(read.value) : read.value) : null;
   };
   const shimOf = (row: Row) => {

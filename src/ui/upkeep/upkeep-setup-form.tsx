@@ -11,15 +11,18 @@ export function UpkeepSetupForm({
   code,
   seen,
   plan,
+  equipment = null,
   save,
 }: {
   code: string | null;
   seen: string | null;
   plan: UpkeepPlan & { readonly retired: boolean };
+  /** The equipment it is of, by its code. */
+  equipment?: string | null;
   save: Save;
 }) {
   const number = (value: number | null | undefined) => (value === null || value === undefined ? "" : String(value));
-  const held = useEntryForm(`upkeep set-up ${code ?? "new"}`, {
+  const held = useEntryForm(`upkeep set-up ${code ?? `new ${equipment ?? ""}`.trim()}`, {
     what: plan.what,
     every: number(plan.everyDays),
     look: plan.look,
@@ -49,7 +52,18 @@ export function UpkeepSetupForm({
         const everyDays = read.maybe("every") ?? read.refuse("every", "Say how often, in days.");
         const [lower, upper] = [read.maybe("lower"), read.maybe("upper")];
         const measured = measure.trim() === "" ? null : { name: measure, unit, lower, upper };
-        const data = { what, stage, everyDays, look, leadsTo: leads, caution, hands, measure: measured, retired };
+        const data = {
+          what,
+          stage,
+          everyDays,
+          look,
+          leadsTo: leads,
+          caution,
+          hands,
+          equipment,
+          measure: measured,
+          retired,
+        };
         return saving.send({ code, seen, reason, data });
       }}
     >

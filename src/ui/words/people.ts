@@ -1,3 +1,7 @@
+import type { EquipmentRole, VerificationStanding } from "@/core/site";
+import type { VerdictResult } from "@/core/verdict";
+import { countOf } from "../format";
+
 /** Roles as people of a shop say them, and what each may do. */
 export const roleName = {
   administrator: "administrator",
@@ -31,22 +35,38 @@ export const instrumentKindName: Record<string, string> = {
   "gloss-meter": "gloss meter",
   other: "other",
 };
-export const roomRoleName: Record<string, string> = {
+export const equipmentRoleName: Record<EquipmentRole, string> = {
   booth: "booth",
-  oven: "oven",
+  oven: "oven, its room",
   washer: "washer",
   "blast-room": "blast room",
   cart: "cart",
-  hook: "hook",
+  hook: "hook or fixture",
   rack: "rack",
+  gun: "gun",
+  compressor: "compressor",
+  drier: "air drier",
+  line: "line",
 };
+export const verificationSaid = ({
+  state,
+  dueOn,
+  daysLeft,
+}: VerificationStanding): { result: VerdictResult; words: string } =>
+  ({
+    "not-asked": { result: "unknown" as const, words: "verification not asked for" },
+    never: { result: "watch" as const, words: "never verified on record" },
+    overdue: { result: "out" as const, words: `verification overdue since ${dueOn}` },
+    soon: { result: "watch" as const, words: `to be verified in ${countOf(daysLeft ?? 0, "day")}` },
+    in: { result: "in" as const, words: `verified, due ${dueOn}` },
+  })[state];
 
 /** What a shop sets up before its first day, in the order it is best done: what it is called, where it is done, and what it is for. */
 export const beginningWords = {
   people: { name: "People", href: "/shop/people", why: "Each records under their own name." },
   customers: { name: "Customers", href: "/shop/customers", why: "Work is received for one." },
   baths: { name: "Baths", href: "/pretreat/set-up", why: "What is checked, how often, and its limits." },
-  places: { name: "Places", href: "/shop/rooms", why: "Booth, carts, hooks: what fits, and what they carry." },
+  places: { name: "Equipment", href: "/shop/equipment", why: "Booth, guns, carts, hooks: what fits, what they carry." },
   oven: { name: "Oven", href: "/cure/ovens/new/set-up", why: "Loads are planned, pulled and judged by it." },
   powder: { name: "Powder", href: "/coat/powders", why: "Its cure and film stand on its sheet." },
   gauge: { name: "Film gauge", href: "/shop/instruments", why: "Checked on its shims before it reads." },

@@ -3,7 +3,7 @@ import { database } from "@/server/database";
 import { now } from "@/server/now";
 import { setupAt } from "@/server/setup/setup-data";
 import { beginnings, shopBegun } from "@/server/shop/not-set-up";
-import { versionsOfKind } from "@/server/shop/save-shop";
+import { figureChanges, versionsOfKind } from "@/server/shop/save-shop";
 import { personOnPage } from "@/server/sign-in/person";
 import { may } from "@/server/sign-in/roles";
 import { Fold } from "@/ui/fields/fold";
@@ -12,7 +12,7 @@ import { PageHead } from "@/ui/frame/page-head";
 import { Beginnings } from "@/ui/shop/beginnings";
 import { ShopTabs } from "@/ui/shop/shop-tabs";
 import { SiteForm } from "@/ui/shop/site-form";
-import { WhoChanged } from "@/ui/shop/who-changed";
+import { figuresSaid, WhoChanged } from "@/ui/shop/who-changed";
 import { keepSite } from "../actions";
 
 export const metadata: Metadata = { title: "Shop" };
@@ -20,10 +20,11 @@ export const metadata: Metadata = { title: "Shop" };
 export default async function ShopPage() {
   const person = await personOnPage("release");
   const at = now();
-  const [sites, versions, begun] = await Promise.all([
+  const [sites, versions, begun, changes] = await Promise.all([
     setupAt(database(), "site", at),
     versionsOfKind(database(), "site"),
     shopBegun(database()),
+    figureChanges(database()),
   ]);
   const administers = may(person.role, "administer");
   const missing = beginnings.filter((what) => !begun.has[what] && (administers || what !== "people")).length;
@@ -42,7 +43,14 @@ export default async function ShopPage() {
             </Fold>
           </section>
         )}
-        <SiteForm key={site.versionId} seen={site.versionId} site={site.data} zones={zones} save={keepSite} />
+        <SiteForm
+          key={site.versionId}
+          seen={site.versionId}
+          site={site.data}
+          zones={zones}
+          changed={figuresSaid(changes, site.data.timeZone)}
+          save={keepSite}
+        />
       </section>
       <Margin step="shift">
         <MarginBlock title="What a change does">

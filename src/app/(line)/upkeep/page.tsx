@@ -51,7 +51,7 @@ export default async function UpkeepPage() {
             <section key={stage} className="ruled mt-5" aria-label={upkeepStageName[stage]}>
               <h2>{upkeepStageName[stage]}</h2>
               {mine.map(({ item, done, standing }) => {
-                const { what, everyDays, look, leadsTo, caution, hands, measure, retired } = item.data;
+                const { what, everyDays, look, leadsTo, caution, hands, equipment, measure, retired } = item.data;
                 const last = done[0];
                 return (
                   <Fold
@@ -63,6 +63,7 @@ export default async function UpkeepPage() {
                       <>
                         <span>
                           <b>{what}</b>
+                          {equipment && <span className="soft"> {equipment}</span>}
                           <span className="small soft block">
                             every {everyDays === 1 ? "day" : `${everyDays} days`}
                             {hands === "line" ? "" : `, by ${upkeepHandsName[hands]}`}
@@ -120,6 +121,7 @@ export default async function UpkeepPage() {
                           <UpkeepSetupForm
                             code={item.code}
                             seen={item.versionId}
+                            equipment={equipment}
                             plan={{ what, stage, everyDays, look, leadsTo, caution, hands, measure, retired }}
                             save={keepUpkeep}
                           />

@@ -2,7 +2,7 @@ import type { Metadata } from "next";
 import { intakeLineOf, usualSchools } from "@/core/plan";
 import { database } from "@/server/database";
 import { now } from "@/server/now";
-import { measuredPart, toEquipment } from "@/server/plan/load-plan";
+import { measuredPart, placesOf } from "@/server/plan/load-plan";
 import { shopHas } from "@/server/plan/shop-has";
 import { setupAt, siteAt } from "@/server/setup/setup-data";
 import { personOnPage } from "@/server/sign-in/person";
@@ -37,7 +37,7 @@ export default async function ReceivePage() {
             asked={{ worstIso: site.crossCutWorstIso, cure: site.cureDecidedBy }}
             has={shopHas(equipment, baths, site)}
             schools={site.schools ?? usualSchools}
-            places={[...equipment.values()].map(toEquipment)}
+            places={placesOf(equipment.values())}
             rooms={{ marginMm: site.marginMm, gapMm: site.gapMm }}
             customers={[...customers.values()].map((c) => ({ id: c.id, label: c.data.name }))}
             powders={[...powders.values()]

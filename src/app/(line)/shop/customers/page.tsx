@@ -8,7 +8,7 @@ import { may } from "@/server/sign-in/roles";
 import { Fold } from "@/ui/fields/fold";
 import { Margin } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
-import { CustomerForm } from "@/ui/shop/setup-forms";
+import { CustomerForm } from "@/ui/shop/customer-form";
 import { ShopTabs } from "@/ui/shop/shop-tabs";
 import { WhoChanged } from "@/ui/shop/who-changed";
 import { keepCustomer } from "../../actions";
@@ -42,13 +42,20 @@ export default async function CustomersPage() {
               summary={
                 <>
                   <b className="fig">{item.code}</b>
-                  <span>{item.data.name}</span>
+                  <span>
+                    {item.data.name}
+                    <span className="small soft block">
+                      {[item.data.contact, item.data.acceptance ? "looked at by their own classes" : ""]
+                        .filter((words) => words !== "")
+                        .join("; ")}
+                    </span>
+                  </span>
                 </>
               }
             >
               <CustomerForm
                 key={item.versionId}
-                known={{ code: item.code, seen: item.versionId, name: item.data.name }}
+                known={{ code: item.code, seen: item.versionId, ...item.data }}
                 save={keepCustomer}
               />
             </Fold>

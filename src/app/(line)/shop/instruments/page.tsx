@@ -1,5 +1,7 @@
 import type { Metadata } from "next";
+import { verificationStanding } from "@/core/site";
 import { database } from "@/server/database";
+import { dayIn } from "@/server/day";
 import { now } from "@/server/now";
 import { setupAt, siteAt } from "@/server/setup/setup-data";
 import { versionsOfKind } from "@/server/shop/save-shop";
@@ -8,11 +10,17 @@ import { may } from "@/server/sign-in/roles";
 import { Fold } from "@/ui/fields/fold";
 import { Margin } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
-import { InstrumentForm } from "@/ui/shop/setup-forms";
+import { Verdict } from "@/ui/marks/verdict";
+import { InstrumentForm } from "@/ui/shop/instrument-form";
 import { ShopTabs } from "@/ui/shop/shop-tabs";
 import { WhoChanged } from "@/ui/shop/who-changed";
-import { instrumentKindName } from "@/ui/words/people";
+import { instrumentKindName, verificationSaid } from "@/ui/words/people";
 import { keepInstrument } from "../../actions";
+
+function Verified({ data, today }: { data: Parameters<typeof verificationStanding>[0]; today: string }) {
+  const { result, words } = verificationSaid(verificationStanding(data, today));
+  return <Verdict result={result}>{words}</Verdict>;
+}
 
 export const metadata: Metadata = { title: "Instruments" };
 
@@ -24,6 +32,7 @@ export default async function InstrumentsPage() {
     siteAt(database(), at),
     versionsOfKind(database(), "instrument"),
   ]);
+  const today = dayIn(at, site.timeZone);
   const inOrder = [...all.values()].sort((a, b) => a.data.name.localeCompare(b.data.name, "en", { numeric: true }));
   return (
     <>
@@ -42,7 +51,7 @@ export default async function InstrumentsPage() {
               key={item.id}
               id={item.code}
               className="border-rule border-b"
-              summaryClassName="row min-h-[52px] list-none grid-cols-[90px_minmax(0,1fr)_150px_140px] max-[700px]:grid-cols-[80px_minmax(0,1fr)] items-center border-0 hover:bg-sorrel-tint w-full"
+              summaryClassName="row min-h-[52px] list-none grid-cols-[90px_minmax(0,1fr)_120px_100px_minmax(0,230px)] max-[700px]:grid-cols-[80px_minmax(0,1fr)] items-center border-0 hover:bg-sorrel-tint w-full"
               summary={
                 <>
                   <b className="fig">{item.code}</b>
@@ -51,6 +60,13 @@ export default async function InstrumentsPage() {
                     {instrumentKindName[item.data.kind] ?? item.data.kind}
                   </span>
                   <span className="fig soft max-[700px]:hidden">{item.data.serial}</span>
+                  <span className="max-[700px]:col-span-2">
+                    {item.data.retired ? (
+                      <span className="soft">no longer used</span>
+                    ) : (
+                      <Verified data={item.data} today={today} />
+                    )}
+                  </span>
                 </>
               }
             >

@@ -1,4 +1,5 @@
 import type { Metadata } from "next";
+import { isPlace, wantsStripping } from "@/core/site";
 import { database } from "@/server/database";
 import { now } from "@/server/now";
 import { preferences } from "@/server/preferences";
@@ -10,15 +11,17 @@ import { Fold } from "@/ui/fields/fold";
 import { plainly, sides } from "@/ui/format";
 import { Margin } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
-import { RoomForm } from "@/ui/shop/setup-forms";
+import Link from "@/ui/link";
+import { Verdict } from "@/ui/marks/verdict";
+import { EquipmentForm } from "@/ui/shop/equipment-form";
 import { ShopTabs } from "@/ui/shop/shop-tabs";
 import { WhoChanged } from "@/ui/shop/who-changed";
-import { roomRoleName } from "@/ui/words/people";
-import { keepRoom } from "../../actions";
+import { equipmentRoleName } from "@/ui/words/people";
+import { keepEquipment } from "../../actions";
 
-export const metadata: Metadata = { title: "Places" };
+export const metadata: Metadata = { title: "Equipment" };
 
-export default async function PlacesPage() {
+export default async function EquipmentPage() {
   const person = await personOnPage("release");
   const at = now();
   const [all, site, versions, { units }] = await Promise.all([
@@ -31,13 +34,13 @@ export default async function PlacesPage() {
   return (
     <>
       <section className="bench">
-        <PageHead above="Where a part must fit, and what carries it" title="Places" />
-        <ShopTabs here="rooms" people={may(person.role, "administer")} />
+        <PageHead above="Where a part must fit, what carries it, what powder is put on with" title="Equipment" />
+        <ShopTabs here="equipment" people={may(person.role, "administer")} />
         <div className="ruled mt-3">
           {inOrder.length === 0 && (
             <p className="py-2">
-              No place yet. Put booth, washer and oven on record below with their room: a part that fits nowhere is then
-              known before it is taken in.
+              Nothing yet. Put booth, washer and oven on record below with their room: a part that fits nowhere is then
+              known before it is taken in. Guns, hooks and air have their upkeep and history here too.
             </p>
           )}
           {inOrder.map((item) => (
@@ -50,28 +53,35 @@ export default async function PlacesPage() {
                 <>
                   <b className="fig">{item.code}</b>
                   <span>{item.data.name}</span>
-                  <span className="soft max-[700px]:hidden">{roomRoleName[item.data.role]}</span>
+                  <span className="soft max-[700px]:hidden">{equipmentRoleName[item.data.role]}</span>
                   <span className="fig soft max-[700px]:hidden">
                     {item.data.insideMm
                       ? sides(item.data.insideMm, units)
-                      : item.data.mostKg === null
-                        ? "not sized"
-                        : `carries ${plainly(item.data.mostKg, "mass", units)}`}
+                      : item.data.mostKg !== null
+                        ? `carries ${plainly(item.data.mostKg, "mass", units)}`
+                        : isPlace(item.data.role)
+                          ? "not sized"
+                          : ""}
+                    {item.data.retired && " no longer used"}
+                    {wantsStripping(item.data.facts) && <Verdict result="watch">strip it</Verdict>}
                   </span>
                 </>
               }
             >
-              <RoomForm
+              <Link className="btn my-2" href={`/shop/equipment/${encodeURIComponent(item.code)}`}>
+                Its page: upkeep, history, what went through it
+              </Link>
+              <EquipmentForm
                 key={item.versionId}
                 known={{ code: item.code, seen: item.versionId, ...item.data }}
-                save={keepRoom}
+                save={keepEquipment}
               />
             </Fold>
           ))}
         </div>
         <section className="ruled mt-6" aria-label="One more">
           <h2 className="mb-2">One more</h2>
-          <RoomForm known={null} save={keepRoom} />
+          <EquipmentForm known={null} save={keepEquipment} />
         </section>
       </section>
       <Margin step="shift">

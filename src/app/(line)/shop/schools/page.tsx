@@ -1,0 +1,46 @@
+import type { Metadata } from "next";
+import { schoolTexts } from "@/core/site";
+import { database } from "@/server/database";
+import { now } from "@/server/now";
+import { setupAt } from "@/server/setup/setup-data";
+import { figureChanges } from "@/server/shop/save-shop";
+import { personOnPage } from "@/server/sign-in/person";
+import { may } from "@/server/sign-in/roles";
+import { Margin, MarginBlock } from "@/ui/frame/margin";
+import { PageHead } from "@/ui/frame/page-head";
+import { SchoolsForm } from "@/ui/shop/schools-form";
+import { ShopTabs } from "@/ui/shop/shop-tabs";
+import { figuresSaid } from "@/ui/shop/who-changed";
+import { keepSchools } from "../../actions";
+
+export const metadata: Metadata = { title: "Schools" };
+
+export default async function SchoolsPage() {
+  const person = await personOnPage("release");
+  const [sites, changes] = await Promise.all([setupAt(database(), "site", now()), figureChanges(database())]);
+  const [site] = sites.values();
+  if (!site) throw new Error("no site settings are valid at this moment");
+  return (
+    <>
+      <section className="bench">
+        <PageHead above="Which way the shop does what good shops do differently" title="Schools" />
+        <ShopTabs here="schools" people={may(person.role, "administer")} />
+        <SchoolsForm
+          key={site.versionId}
+          seen={site.versionId}
+          schools={schoolTexts(site.data.schools)}
+          changed={figuresSaid(changes, site.data.timeZone)}
+          save={keepSchools}
+        />
+      </section>
+      <Margin step="shift">
+        <MarginBlock title="Two good ways">
+          <p className="small">
+            Good shops differ here. What is advised, and what a route card asks, follows what stands here; plans made
+            before keep theirs, and a single job can be planned otherwise.
+          </p>
+        </MarginBlock>
+      </Margin>
+    </>
+  );
+}
