@@ -1,6 +1,7 @@
 import { sql } from "kysely";
 import { afterAll, beforeAll, describe, expect, test } from "vitest";
 import {
+  lineTemplates,
   siteLimitNames,
   siteLimits,
   siteRateNames,
@@ -10,9 +11,13 @@ import {
   verificationStanding,
   wantsStripping,
 } from "@/core/site";
+import { saveOven } from "@/server/cure/save-oven";
 import { loadEquipment } from "@/server/equipment/load-equipment";
-import { now } from "@/server/now";
+import { newId, now } from "@/server/now";
+import { saveBath } from "@/server/setup/save-bath";
+import { saveLine } from "@/server/setup/save-line";
 import { setupAt } from "@/server/setup/setup-data";
+import { beginLine } from "@/server/shop/begin-line";
 import { beginShop, shopIsEmpty } from "@/server/shop/begin-shop";
 import { beginnings, shopBegun } from "@/server/shop/not-set-up";
 import {
@@ -352,5 +357,54 @@ describe("what a shop sets up", () => {
         r.code,
       ).toBe("ok");
     }
+  });
+});
+
+describe("a line begun from a usual one", () => {
+  let t: TestDatabase;
+  beforeAll(async () => {
+    t = await emptyDatabase();
+    const told = {
+      shop: "Copper Lane Coatings",
+      timeZone: "Europe/Lisbon",
+      shifts: [{ name: "Day shift", from: "07:00" }],
+      workDays: [1],
+      username: "ada",
+      name: "Ada Mell",
+      password: "copper lane kettle",
+    };
+    expect(kindOf(await beginShop(t.app, told, clock))).toBe("ok");
+  });
+  afterAll(() => t.drop());
+  test("each template is made of what a person can set up on a screen, once however often it is sent", async () => {
+    for (const template of lineTemplates) {
+      const id = newId();
+      const first = await beginLine(t.app, lead, { id, template: template.id }, clock);
+      expect(first, template.id).toMatchObject({ ok: true });
+      const again = await beginLine(t.app, lead, { id, template: template.id }, clock);
+      expect(again, template.id).toMatchObject({ ok: true, equipment: 0, ovens: 0, upkeep: 0 });
+    }
+    const reason = "as it is";
+    for (const e of (await setupAt(t.app, "equipment", clock())).values())
+      expect(
+        kindOf(await saveEquipment(t.app, lead, { code: e.code, seen: e.versionId, reason, data: e.data }, clock)),
+        e.code,
+      ).toBe("ok");
+    for (const o of (await setupAt(t.app, "oven", clock())).values()) {
+      const kept = await saveOven(t.app, lead, { code: o.code, seen: o.versionId, reason, data: o.data }, clock);
+      expect(kept, JSON.stringify(kept)).toMatchObject({ ok: true, already: true });
+    }
+    for (const l of (await setupAt(t.app, "line", clock())).values())
+      expect(
+        kindOf(await saveLine(t.app, lead, { code: l.code, seen: l.versionId, reason, data: l.data }, clock)),
+        l.code,
+      ).toBe("ok");
+    for (const b of (await setupAt(t.app, "bath", clock())).values()) {
+      const kept = await saveBath(t.app, lead, { code: b.code, seen: b.versionId, reason, data: b.data }, clock);
+      expect(kept, `${b.code} ${JSON.stringify(kept)}`).toMatchObject({ ok: true });
+    }
+    const { has } = await shopBegun(t.app);
+    expect(beginnings.filter((what) => !has[what])).toEqual(["people", "customers", "powder", "gauge", "work"]);
+    expect(kindOf(await beginLine(t.app, lead, { id: newId(), template: "moon-base" }, clock))).toBe("unknown-set-up");
   });
 });

@@ -17,6 +17,7 @@ import { receiveWork } from "@/server/plan/receive";
 import { savePart } from "@/server/plan/save-part";
 import { saveBath, startWash } from "@/server/setup/save-bath";
 import { saveLine } from "@/server/setup/save-line";
+import { beginLine } from "@/server/shop/begin-line";
 import { keepPerson, makeCode, ownPassword, savePerson } from "@/server/shop/people";
 import { saveCustomer, saveEquipment, saveInstrument, saveRates, saveSchools, saveSite } from "@/server/shop/save-shop";
 import { sessionToken } from "@/server/sign-in/person";
@@ -59,6 +60,8 @@ export const keepPowder = action("release", "powder", savePowder);
 export const keepSheet = action("release", "set-up sheet", saveSheet);
 /** The shop itself, its customers, instruments and places: a lead's to set up. */
 export const keepSite = action("release", "shop", saveSite);
+/** A line as shops commonly have it, put on record as a whole. */
+export const beginWholeLine = action("release", "line", beginLine);
 export const keepRates = action("release", "rates", saveRates);
 export const keepSchools = action("release", "schools", saveSchools);
 export const keepCustomer = action("release", "customer", saveCustomer);

@@ -1,6 +1,7 @@
 export * from "./acceptance";
 export * from "./equipment";
 export * from "./limits";
+export * from "./line-templates";
 export * from "./rates";
 export * from "./schools";
 export * from "./verification";

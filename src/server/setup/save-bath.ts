@@ -1,6 +1,14 @@
 import type { Kysely } from "kysely";
 import * as v from "valibot";
-import { bathParameters, bathRoles, bathSlug, checkBath, takenSlugs, washTemplates } from "@/core/bath";
+import {
+  bathParameters,
+  bathRoles,
+  bathSlug,
+  checkBath,
+  takenSlugs,
+  type WashTemplate,
+  washTemplates,
+} from "@/core/bath";
 import { passageStages } from "@/core/shorthand";
 import { lock } from "@/db/queries/locks";
 import { personName } from "@/db/queries/person-name";
@@ -102,26 +110,37 @@ export async function startWash(
   const { id, template: templateId } = parsed.output;
   const template = washTemplates.find((t) => t.id === templateId);
   if (!template) return refuse({ kind: "unknown-set-up", what: "wash", name: templateId });
-  return write(db, [lock.setUp("bath")], clock, async (trx, at) => {
-    const taken = new Set([...(await setupAt(trx, "bath", at)).values()].map((b) => b.code.toLowerCase()));
-    const ids = template.baths.map((_, i) => derivedId(id, `bath:${i}`));
-    // Sent again, after an answer that was lost, it finds its tanks there.
-    const there = await trx.selectFrom("setup_entity").select(["id", "code"]).where("id", "in", ids).execute();
-    if (there.length > 0)
-      return { ok: true as const, codes: ids.map((x) => there.find((t) => t.id === x)?.code ?? "") };
-    const codes: string[] = [];
-    let next = 1;
-    for (const [i, bath] of template.baths.entries()) {
-      while (taken.has(`tank ${next}`)) next++;
-      const code = `Tank ${next}`;
-      taken.add(code.toLowerCase());
-      const data = { ...bath, name: `${code} ${bath.name}`, retired: false } as SetupInput<"bath">;
-      const reason = `Begun from a usual wash: ${template.name}`;
-      await addEntity<"bath">(trx, person, { id: ids[i], kind: "bath", code, at, reason, data });
-      codes.push(code);
-    }
-    return { ok: true as const, codes };
-  });
+  return write(db, [lock.setUp("bath")], clock, async (trx, at) => ({
+    ok: true as const,
+    codes: await addWash(trx, person, template, id, at),
+  }));
+}
+
+/** The tanks of a usual wash, under the lock of baths, each under the next free number. The same id again finds them there. */
+export async function addWash(
+  trx: Kysely<Database>,
+  person: Person,
+  template: WashTemplate,
+  id: string,
+  at: Date,
+): Promise<readonly string[]> {
+  const taken = new Set([...(await setupAt(trx, "bath", at)).values()].map((b) => b.code.toLowerCase()));
+  const ids = template.baths.map((_, i) => derivedId(id, `bath:${i}`));
+  // Sent again, after an answer that was lost, it finds its tanks there.
+  const there = await trx.selectFrom("setup_entity").select(["id", "code"]).where("id", "in", ids).execute();
+  if (there.length > 0) return ids.map((x) => there.find((t) => t.id === x)?.code ?? "");
+  const codes: string[] = [];
+  let next = 1;
+  for (const [i, bath] of template.baths.entries()) {
+    while (taken.has(`tank ${next}`)) next++;
+    const code = `Tank ${next}`;
+    taken.add(code.toLowerCase());
+    const data = { ...bath, name: `${code} ${bath.name}`, retired: false } as SetupInput<"bath">;
+    const reason = `Begun from a usual wash: ${template.name}`;
+    await addEntity<"bath">(trx, person, { id: ids[i], kind: "bath", code, at, reason, data });
+    codes.push(code);
+  }
+  return codes;
 }
 
 export type BathVersion = { readonly at: Date; readonly by: string; readonly reason: string };

@@ -82,20 +82,32 @@ export async function beginUpkeep(
   const parsed = v.safeParse(beginSchema, input);
   if (!parsed.success) return refuse(badEntry(parsed.issues));
   const { id, stage } = parsed.output;
-  return write(db, [lock.setUp("upkeep")], clock, async (trx, at) => {
-    const names = new Set([...(await setupAt(trx, "upkeep", at)).values()].map((u) => u.data.what.toLowerCase()));
-    const missing = usualUpkeep.filter((u) => u.stage === stage && !names.has(u.what.toLowerCase()));
-    for (const plan of missing)
-      await addEntity<"upkeep">(trx, person, {
-        id: derivedId(id, plan.what),
-        kind: "upkeep",
-        code: await nextCode(trx),
-        at,
-        reason: "Begun from what is usual",
-        data: { ...plan, retired: false },
-      });
-    return { ok: true as const, added: missing.length };
-  });
+  return write(db, [lock.setUp("upkeep")], clock, async (trx, at) => ({
+    ok: true as const,
+    added: await addUsualUpkeep(trx, person, stage, id, at),
+  }));
+}
+
+/** The usual upkeep of a stage, under the lock of upkeep, but for what is there under its name already; how many. */
+export async function addUsualUpkeep(
+  trx: Kysely<Database>,
+  person: Person,
+  stage: UpkeepStage,
+  id: string,
+  at: Date,
+): Promise<number> {
+  const names = new Set([...(await setupAt(trx, "upkeep", at)).values()].map((u) => u.data.what.toLowerCase()));
+  const missing = usualUpkeep.filter((u) => u.stage === stage && !names.has(u.what.toLowerCase()));
+  for (const plan of missing)
+    await addEntity<"upkeep">(trx, person, {
+      id: derivedId(id, plan.what),
+      kind: "upkeep",
+      code: await nextCode(trx),
+      at,
+      reason: "Begun from what is usual",
+      data: { ...plan, retired: false },
+    });
+  return missing.length;
 }
 
 /** The stages that lack some of what is usual. */

@@ -18,19 +18,28 @@ export function Beginnings({
   const all = Object.entries(beginningWords) as [Beginning, (typeof beginningWords)[Beginning]][];
   const shown = all.filter(([what]) => (administers || what !== "people") && (only === "all" || !has[what]));
   return (
-    <ol className="m-0 list-none p-0">
-      {shown.map(([what, { name, href, why }]) => (
-        <li key={what}>
-          <Link
-            href={href}
-            className="row min-h-[52px] grid-cols-[190px_minmax(0,1fr)_130px] items-center text-ink no-underline hover:bg-sorrel-tint max-[700px]:grid-cols-[1fr_auto]"
-          >
-            <b>{name}</b>
-            <span className="soft max-[700px]:order-last max-[700px]:col-span-2">{why}</span>
-            {has[what] ? <Verdict result="in">set up</Verdict> : <Verdict result="unknown">not yet</Verdict>}
+    <>
+      {!has.baths && !has.oven && (
+        <p className="m-0 py-2">
+          <Link className="btn" href="/shop/begin">
+            Begin with a line like yours, all of it at once
           </Link>
-        </li>
-      ))}
-    </ol>
+        </p>
+      )}
+      <ol className="m-0 list-none p-0">
+        {shown.map(([what, { name, href, why }]) => (
+          <li key={what}>
+            <Link
+              href={href}
+              className="row min-h-[52px] grid-cols-[190px_minmax(0,1fr)_130px] items-center text-ink no-underline hover:bg-sorrel-tint max-[700px]:grid-cols-[1fr_auto]"
+            >
+              <b>{name}</b>
+              <span className="soft max-[700px]:order-last max-[700px]:col-span-2">{why}</span>
+              {has[what] ? <Verdict result="in">set up</Verdict> : <Verdict result="unknown">not yet</Verdict>}
+            </Link>
+          </li>
+        ))}
+      </ol>
+    </>
   );
 }
