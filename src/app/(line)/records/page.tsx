@@ -48,6 +48,9 @@ export default async function RecordsPage({
     <>
       <section className="bench">
         <PageHead above="Everything that was recorded, newest first; nothing is ever edited or deleted" title="Records">
+          <Link className="btn" href="/records/export">
+            Take it with you
+          </Link>
           <Link className="btn" href="/records/import">
             Import a file
           </Link>
