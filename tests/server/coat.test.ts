@@ -4,14 +4,17 @@ import { heightPairs, lastPreFlight } from "@/server/coat/booth";
 import { coatHistory } from "@/server/coat/coat-history";
 import { compareCoat, learntTransfer, movedSettings } from "@/server/coat/compare-coat";
 import { powderLots } from "@/server/coat/powder-lots";
+import { savePowderPhoto } from "@/server/coat/powder-photo";
 import { POWDER_STORE } from "@/server/coat/powder-store";
-import { receiveLots, savePowder, saveSheet } from "@/server/coat/save-powder";
+import { openLot, receiveLots, savePowder, saveSheet } from "@/server/coat/save-powder";
 import { sheetFor, sheetsFor } from "@/server/coat/sheet-for";
+import { dayIn } from "@/server/day";
 import { storeEntry } from "@/server/entries/store-entry";
 import { airBefore } from "@/server/line/air";
 import { newId, now } from "@/server/now";
 import { judgeRack } from "@/server/rack/judge-rack";
 import { loadRack } from "@/server/rack/load-rack";
+import { byCode } from "@/server/setup/by-code";
 import { preFlightLimits } from "@/server/setup/pre-flight-limits";
 import { setupAt, siteAt } from "@/server/setup/setup-data";
 import { conditionsWhenPassed } from "@/server/trace/conditions";
@@ -498,5 +501,53 @@ describe("the gauge and the metal under the film", () => {
         failure: { kind: "unknown-set-up", what: "film gauge" },
       });
     }
+  });
+});
+
+describe("what a lot is held against, and when it was opened", () => {
+  test("a lot is opened once, today by the shop's clock, and its age is told with it", async () => {
+    const { timeZone } = await siteAt(t.app, at);
+    const lot = [...(await setupAt(t.app, "lot", at)).values()].find((l) => l.data.openedOn === null);
+    const open = () =>
+      openLot(t.app, person("operator", "maren"), { lot: lot?.code.toLowerCase() }, new Date(at.getTime() + 5000));
+    expect(await open()).toMatchObject({ ok: true, code: lot?.code });
+    expect(await open()).toMatchObject({ ok: false, failure: { kind: "lot-opened", openedOn: dayIn(at, timeZone) } });
+    const shown = (await powderLots(t.app, new Date(at.getTime() + 6000))).find((l) => l.code === lot?.code);
+    expect(shown?.openedOn).toBe(dayIn(at, timeZone));
+    expect(await openLot(t.app, lead, { lot: "no/such" }, at)).toMatchObject({ failure: { kind: "unknown-set-up" } });
+  });
+  test("a photo of the powder is cleaned, stands with it, and stays when its sheet is changed", async () => {
+    const { default: sharp } = await import("sharp");
+    const jpeg = await sharp({ create: { width: 60, height: 40, channels: 3, background: "#446688" } })
+      .jpeg()
+      .toBuffer();
+    const powder = () =>
+      setupAt(t.app, "powder", new Date(at.getTime() + 60_000)).then((all) => byCode(all.values(), "GR-505"));
+    const form = (which: string, bytes = jpeg) => {
+      const data = new FormData();
+      data.set("powder", "GR-505");
+      data.set("which", which);
+      data.set("photo", new File([new Uint8Array(bytes)], "raw.jpg"));
+      return data;
+    };
+    const later = (s: number) => new Date(at.getTime() + s * 1000);
+    expect(await savePowderPhoto(t.app, lead, form("raw"), later(10))).toMatchObject({ ok: true });
+    expect(await savePowderPhoto(t.app, lead, form("baked"), later(11))).toMatchObject({
+      failure: { kind: "bad-entry" },
+    });
+    expect(await savePowderPhoto(t.app, lead, form("raw", Buffer.from("no picture")), later(11))).toMatchObject({
+      failure: { kind: "wrong-kind-of-file" },
+    });
+    const first = await powder();
+    expect(first?.data.photos.raw).toMatch(/^[0-9a-f-]{36}$/);
+    const { photos: _, ...data } = first?.data ?? ({} as never);
+    const changed = {
+      code: "GR-505",
+      seen: first?.versionId,
+      reason: "new sheet",
+      data: { ...data, yearsPromised: 10 },
+    };
+    expect(await savePowder(t.app, lead, changed, later(12))).toMatchObject({ ok: true });
+    expect((await powder())?.data).toMatchObject({ yearsPromised: 10, photos: first?.data.photos });
   });
 });

@@ -372,7 +372,7 @@ describe("gun, earth and powder", () => {
     expect(found(rackOf([]), "kv-high").state).toBe("unknown");
   });
   test("the lot's age on the day it was sprayed, not today", () => {
-    const lot = { powderCode: "T-1", madeOn: "2025-05-04", receivedOn: "2025-06-01", stockKg: null };
+    const lot = { powderCode: "T-1", madeOn: "2025-05-04", receivedOn: "2025-06-01", stockKg: null, openedOn: null };
     expect(found(rackOf([coat()]), "powder-expired", nothing, { lot })).toMatchObject({
       state: "present",
       what: { upper: 365 },

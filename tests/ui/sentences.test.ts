@@ -28,6 +28,7 @@ const film = (result: VerdictItem["result"], over: Partial<Of<"film">> = {}) =>
     film: null,
     failure: null,
     base: { kind: "none", um: 0 },
+    over: null,
     doubted: false,
     ...over,
   }) as Of<"film">;

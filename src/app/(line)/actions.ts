@@ -3,7 +3,8 @@ import { decideAndCertify } from "@/app/certificate";
 import { action } from "@/server/action";
 import { receiveChemical } from "@/server/baths/chemical-stock";
 import { confirmCause, openCase } from "@/server/causes/case-actions";
-import { receiveLots, savePowder, saveSheet } from "@/server/coat/save-powder";
+import { savePowderPhoto } from "@/server/coat/powder-photo";
+import { openLot, receiveLots, savePowder, saveSheet } from "@/server/coat/save-powder";
 import { saveCurePlan } from "@/server/cure/save-cure-plan";
 import { saveOven } from "@/server/cure/save-oven";
 import { addPhoto, photoAbility } from "@/server/field/add-photo";
@@ -57,6 +58,7 @@ export const beginUsualUpkeep = action("release", "upkeep", beginUpkeep);
 export const keepOven = action("release", "oven", saveOven);
 export const keepCurePlan = action("release", "cure plan", saveCurePlan);
 export const keepPowder = action("release", "powder", savePowder);
+export const attachPowderPhoto = action("release", "photo", savePowderPhoto);
 export const keepSheet = action("release", "set-up sheet", saveSheet);
 /** The shop itself, its customers, instruments and places: a lead's to set up. */
 export const keepSite = action("release", "shop", saveSite);
@@ -77,3 +79,4 @@ export const changePassword = action("look", "password", async (db, person, inpu
 /** Who works on the line takes drums and lots into stock. */
 export const takeDrum = action("log-line", "drum", receiveChemical);
 export const takeLots = action("log-line", "lots", receiveLots);
+export const openPowderLot = action("log-line", "lot", openLot);

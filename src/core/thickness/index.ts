@@ -7,6 +7,7 @@ export * from "./judge-film";
 export * from "./measuring-areas";
 export * from "./nominal";
 export * from "./over-build";
+export * from "./over-sheet";
 export * from "./readings";
 export * from "./spot-area";
 export * from "./strange-reading";

@@ -17,6 +17,8 @@ export type PowderLot = {
   readonly powder: SetupItem<"powder"> | null;
   readonly madeOn: string;
   readonly receivedOn: string;
+  /** The day its first box was opened; null while it is shut. */
+  readonly openedOn: string | null;
   /** Received, less what coats took out of the hopper from it; null where it was not weighed in. */
   readonly stockKg: number | null;
   readonly receivedKg: number | null;
@@ -88,6 +90,7 @@ export async function powderLots(db: Kysely<Database>, at: Date): Promise<readon
       powder,
       madeOn: data.madeOn,
       receivedOn: data.receivedOn,
+      openedOn: data.openedOn,
       receivedKg: data.stockKg,
       stockKg: data.stockKg === null ? null : Math.max(0, data.stockKg - usedKg),
       usedKg,

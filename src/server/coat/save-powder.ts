@@ -6,10 +6,12 @@ import { readDay } from "@/core/powder";
 import type { Failure, Result } from "@/core/result";
 import { lock } from "@/db/queries/locks";
 import type { Database } from "@/db/schema";
+import { dayIn } from "../day";
 import { badEntry, filled, said, text } from "../input";
 import { type Outcome, refuse } from "../outcome";
+import { addVersion } from "../setup/add-version";
 import { addEntity, type SetupSaved, saveSetup } from "../setup/save-setup";
-import { type SetupInput, setupAt } from "../setup/setup-data";
+import { type SetupInput, type SetupItem, setupAt, siteAt } from "../setup/setup-data";
 import type { Person } from "../sign-in/roles";
 import { type Clock, write } from "../write";
 
@@ -60,6 +62,9 @@ const powderData = v.strictObject({
   storeMostC: v.nullable(number),
   mostPerCoatUm: v.nullable(over0),
   mostInAllUm: v.nullable(over0),
+  yearsPromised: v.nullable(v.pipe(over0, v.maxValue(50, "is over 50 years"))),
+  /** Said or not, they stay as they are: photos are kept by themselves. */
+  photos: v.optional(v.strictObject({ raw: v.nullable(v.string()), cured: v.nullable(v.string()) })),
   hazards: text(300),
 });
 const sheetData = v.strictObject({
@@ -132,7 +137,11 @@ export async function savePowder(
   const parsed = v.safeParse(powderSchema, input);
   if (!parsed.success) return refuse(badEntry(parsed.issues));
   const checked = checkPowder(parsed.output.data);
-  return checked.ok ? saveSetup(db, person, "powder", parsed.output, clock) : refuse(checked.error);
+  if (!checked.ok) return refuse(checked.error);
+  const { photos: _, ...data } = parsed.output.data;
+  const own =
+    parsed.output.seen === null ? data : (now: SetupItem<"powder">["data"]) => ({ ...data, photos: now.photos });
+  return saveSetup(db, person, "powder", { ...parsed.output, data: own }, clock);
 }
 
 /** A set-up sheet, new or changed from now on. Failures: as for a powder; `unknown-set-up` where its powder or part is none. */
@@ -216,5 +225,27 @@ export async function receiveLots(
       await addEntity<"lot">(trx, person, { kind: "lot", code, at: since, reason: "Received", data });
     }
     return { ok: true as const, added: fresh.length };
+  });
+}
+
+const openedSchema = v.object({ lot: filled(80) });
+/**
+ * A lot's first box opened, today by the shop's clock; once, since powder ages faster from then on. Failures: `bad-entry`,
+ * `unknown-set-up`, `lot-opened` (when).
+ */
+export async function openLot(db: Kysely<Database>, person: Person, input: unknown, clock: Clock): Promise<SetupSaved> {
+  const parsed = v.safeParse(openedSchema, input);
+  if (!parsed.success) return refuse(badEntry(parsed.issues));
+  return write<SetupSaved>(db, [lock.setUp("lot")], clock, async (trx, at) => {
+    const { timeZone } = await siteAt(trx, at);
+    const known = [...(await setupAt(trx, "lot", at)).values()].find(
+      (l) => l.code.toLowerCase() === parsed.output.lot.toLowerCase(),
+    );
+    if (!known) return refuse({ kind: "unknown-set-up", what: "lot", name: parsed.output.lot });
+    const { openedOn } = known.data;
+    if (openedOn !== null) return refuse({ kind: "lot-opened", lot: known.code, openedOn });
+    const data = { ...known.data, openedOn: dayIn(at, timeZone) };
+    await addVersion<"lot">(trx, person, { entityId: known.id, at, reason: "Opened", data });
+    return { ok: true, code: known.code, already: false };
   });
 }

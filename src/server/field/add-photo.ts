@@ -1,23 +1,16 @@
 import type { Kysely } from "kysely";
-import sharp from "sharp";
 import { cutTo, wellFormed } from "@/core/text";
 import { forPerson } from "@/db/queries/for-person";
 import { lock } from "@/db/queries/locks";
 import type { Database } from "@/db/schema";
 import { findBath } from "../baths/find-bath";
-import { newId } from "../now";
 import { type EntryOutcome, refuse } from "../outcome";
+import { cleanPhoto, keepPhoto } from "../photos/clean-photo";
 import { findRack } from "../rack/find-rack";
-import { sha256 } from "../record/canonical";
 import { storeOne } from "../record/store-record";
 import type { Person } from "../sign-in/roles";
 import { type Clock, write } from "../write";
 import { findStructure } from "./find-structure";
-
-export const MOST_PHOTO_BYTES = 10 * 1024 * 1024;
-const MOST_PIXELS = 40_000_000;
-/** Longest side kept, pixels: enough to measure creep from, small enough to carry. */
-const LONGEST_SIDE = 2400;
 
 /** Who may: metal and strips are photographed on the line; a field left empty names nothing. */
 export const photoAbility = (form: FormData): "log-line" | "inspect" =>
@@ -68,34 +61,8 @@ export async function addPhoto(
   const file = form.get("photo");
   const id = String(form.get("id") ?? "");
   const caption = cutTo(wellFormed(String(form.get("caption") ?? "").trim()), 200);
-  if (!(file instanceof File) || file.size === 0) return refuse({ kind: "empty-file" });
-  if (file.size > MOST_PHOTO_BYTES)
-    return refuse({
-      kind: "too-large",
-      megabytes: Math.round(file.size / 1e5) / 10,
-      mostMegabytes: MOST_PHOTO_BYTES / 1024 / 1024,
-    });
-  const original = Buffer.from(await file.arrayBuffer());
-  let clean: Buffer;
-  try {
-    const image = sharp(original, { limitInputPixels: MOST_PIXELS, failOn: "truncated" });
-    const { format } = await image.metadata();
-    if (format !== "jpeg" && format !== "png" && format !== "webp")
-      return refuse({ kind: "wrong-kind-of-file", found: format });
-    clean = await image
-      .rotate()
-      .resize(LONGEST_SIDE, LONGEST_SIDE, { fit: "inside", withoutEnlargement: true })
-      .jpeg({ quality: 84 })
-      .toBuffer();
-  } catch {
-    return refuse({
-      kind:
-        original.length < 100 || !/^(\xff\xd8|\x89PNG|RIFF)/.test(original.toString("latin1", 0, 8))
-          ? "wrong-kind-of-file"
-          : "cut-off-upload",
-      found: "unreadable",
-    });
-  }
+  const photo = await cleanPhoto(file);
+  if (!photo.ok) return photo;
   if (!/^[0-9a-f-]{36}$/.test(id))
     return refuse({ kind: "bad-entry", field: "id", why: "is not an id", value: id.slice(0, 40) });
   const key = `photo:${id}`;
@@ -104,20 +71,7 @@ export async function addPhoto(
     if (!on.ok) return on;
     const there = await trx.selectFrom("record").select("id").where("idempotency_key", "=", key).executeTakeFirst();
     if (there) return { ok: true, recordId: there.id, already: true };
-    const fileId = newId();
-    await trx
-      .insertInto("file")
-      .values({
-        id: fileId,
-        sha256: sha256(clean),
-        media_type: "image/jpeg",
-        name: file.name.replace(/[^\w.\- ]/g, "_").slice(0, 120),
-        size_bytes: clean.length,
-        bytes: clean,
-        added_by: person.username,
-        added_at: at,
-      })
-      .execute();
+    const fileId = await keepPhoto(trx, person, photo, at);
     return storeOne(
       trx,
       {

@@ -164,6 +164,7 @@ export async function loadPlanFile(db: Kysely<Database>, person: Person, number:
     life: part && plan.system ? expectedLife(part, condition, service, plan.system) : null,
     optionPrices: part && plan.system ? optionPricesFor(part, plan, item, powder, primer ?? null, site, loading) : {},
     advice,
+    promised: powder.data.yearsPromised,
     equipment: places,
     fit,
     loading,

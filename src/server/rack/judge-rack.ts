@@ -1,7 +1,14 @@
 import { type BakeChannel, type BakeVerdict, gelState, judgeBake, ownChannels, sectionChannels } from "@/core/cure";
 import type { OpenItem } from "@/core/line";
 import type { Failure } from "@/core/result";
-import { type BaseCorrection, type FilmVerdict, judgeFilm, type Spot } from "@/core/thickness";
+import {
+  type BaseCorrection,
+  type FilmVerdict,
+  judgeFilm,
+  type OverSheet,
+  overSheet,
+  type Spot,
+} from "@/core/thickness";
 import { type EvidenceGrade, type VerdictResult, weakestGrade, worstResult } from "@/core/verdict";
 import { sectionsOf } from "../bake/section-readings";
 import { now } from "../now";
@@ -26,6 +33,8 @@ export type VerdictItem =
       readonly film: FilmVerdict | null;
       /** What was taken off the readings for the metal under them. */
       readonly base: BaseCorrection;
+      /** More than the powder's sheet bears at a spot, whatever the job asks. */
+      readonly over: OverSheet | null;
       /** Its gauge failed its shims since: not known, until it is read again. */
       readonly doubted: boolean;
       readonly failure: Failure | null;
@@ -126,7 +135,17 @@ function filmItem(rack: RackFile): VerdictItem {
   const { base } = rack;
   const doubted = sources.some((id) => rack.doubted.has(id));
   if (sources.length === 0)
-    return { item: "film", result: "unknown", grade: "unknown", sources, film: null, failure: null, base, doubted };
+    return {
+      item: "film",
+      result: "unknown",
+      grade: "unknown",
+      sources,
+      film: null,
+      failure: null,
+      base,
+      over: null,
+      doubted,
+    };
   const judged = judgeFilm(spots, rack.job.requirement.film, filmReadingsAsked(rack));
   if (!judged.ok)
     return {
@@ -137,18 +156,35 @@ function filmItem(rack: RackFile): VerdictItem {
       film: null,
       failure: judged.error,
       base,
+      over: null,
       doubted,
     };
+  const over = overSheet(
+    spots.flatMap(({ id, readings }) => {
+      const kept = readings.filter((r) => r.rejectedReason === null);
+      return kept.length === 0 ? [] : [{ id, um: kept.reduce((sum, r) => sum + r.valueUm, 0) / kept.length }];
+    }),
+    coatsOverEachOther(rack),
+    rack.powder.data,
+  );
+  // What the job lets pass and the sheet does not is looked at, never simply in.
+  const byJob = judged.value.result === "in" && over ? "watch" : judged.value.result;
   return {
     item: "film",
-    result: doubted && judged.value.result !== "out" ? "unknown" : judged.value.result,
+    result: doubted && byJob !== "out" ? "unknown" : byJob,
     grade: base.kind === "by-profile" ? "by-procedure" : "measured",
     sources,
     film: judged.value,
     failure: null,
     base,
+    over,
     doubted,
   };
+}
+/** Coats of this pass, and the film that a recoat was laid over as one. */
+function coatsOverEachOther(rack: RackFile): number {
+  const own = rack.latest.filter((r) => r.base.kind === "coat").length;
+  return own + (rack.passes[rack.pass]?.after?.decision === "scuff-and-recoat" ? 1 : 0);
 }
 
 /** How a rack was cured by its newest bake. */

@@ -167,6 +167,13 @@ export const setupSchemas = {
     mostPerCoatUm: v.optional(v.nullable(finite), null),
     /** Most film in all, µm. */
     mostInAllUm: v.optional(v.nullable(finite), null),
+    /** Years the maker promises outdoors; null where it promises none. */
+    yearsPromised: v.optional(v.nullable(finite), null),
+    /** Photos to hold a lot against: the powder raw, and a panel of it cured. */
+    photos: v.optional(v.object({ raw: v.nullable(v.string()), cured: v.nullable(v.string()) }), {
+      raw: null,
+      cured: null,
+    }),
     /** What its safety sheet warns of, briefly. */
     hazards: v.optional(v.string(), ""),
   }),
@@ -175,6 +182,8 @@ export const setupSchemas = {
     madeOn: v.string(),
     receivedOn: v.string(),
     stockKg: v.optional(v.nullable(finite), null),
+    /** The day its first box was opened; null while it is shut. */
+    openedOn: v.optional(v.nullable(v.string()), null),
   }),
   /** Places a part must pass, with what their mouth lets in and what they carry; guns, air and lines. */
   equipment: v.object({

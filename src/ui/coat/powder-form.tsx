@@ -29,6 +29,7 @@ export type PowderSheet = {
   readonly storeMostC: number | null;
   readonly mostPerCoatUm: number | null;
   readonly mostInAllUm: number | null;
+  readonly yearsPromised: number | null;
   readonly hazards: string;
 };
 const traitName: Record<string, string> = {
@@ -72,6 +73,7 @@ export function PowderForm({
     deltaE: text(powder.swatch?.deltaE ?? null),
     perCoat: text(powder.mostPerCoatUm),
     inAll: text(powder.mostInAllUm),
+    promised: text(powder.yearsPromised),
     hazards: powder.hazards,
     reason: "",
     traits: powder.traits,
@@ -119,6 +121,7 @@ export function PowderForm({
             storeMostC: maybe("store"),
             mostPerCoatUm: maybe("perCoat"),
             mostInAllUm: maybe("inAll"),
+            yearsPromised: maybe("promised"),
             hazards: t.hazards,
           },
         });
@@ -156,6 +159,7 @@ export function PowderForm({
         <F.Num name="shelf" label="Shelf life, days" />
         <F.Num name="store" label="Stored up to, °C" />
         <F.Num name="price" label="Price per kg" />
+        <F.Num name="promised" label="Its maker promises, years" />
       </div>
       <F.Many name="traits" label="What it is like" of={Object.entries(traitName)} />
       <F.Words name="hazards" label="Hazards, as its safety sheet says" most={300} />

@@ -147,6 +147,7 @@ const sentences: Record<string, (f: Failure, units: UnitSystem) => string> = {
   "not-text": () => "This is no text and no spreadsheet. Export it as CSV, text or XLSX.",
   "old-spreadsheet": () => "This is a spreadsheet of the old kind (XLS). Save it as XLSX or CSV and choose it again.",
   "bad-spreadsheet": () => "The spreadsheet cannot be opened. Save it again as XLSX, or as CSV.",
+  "lot-opened": (f) => `Lot ${s(f.lot)} is on record as opened ${s(f.openedOn)}. Nothing is to be done.`,
   "no-face": () => "The part has no face. Draw one: begin with a shape.",
   "face-named-twice": (f) => `Two faces are called ${s(f.face)}. Give each a name of its own.`,
   "bad-outline": (f) =>

@@ -1,3 +1,4 @@
+import type { OverSheet } from "@/core/thickness";
 import type { UnitSystem } from "@/core/units";
 import type { NotAsked, VerdictItem } from "@/server/rack/judge-rack";
 import { minutesSeconds, withUnit } from "../format";
@@ -56,6 +57,11 @@ const range = (lower: string | null, upper: string | null): string =>
         ? `${upper} or less asked for`
         : "nothing asked for";
 
+const overSaid = (over: OverSheet | null, units: UnitSystem): string =>
+  over === null
+    ? ""
+    : `; ${withUnit(over.um, "thickness", units)} at ${over.spot} is over the ${withUnit(over.limitUm, "thickness", units)} its sheet bears ${over.kind === "one-coat" ? "in one coat" : "in all"}`;
+
 /** One item of a rack's verdict in a line a coater would say, with its word. */
 export function itemSentence(item: VerdictItem, units: UnitSystem): { word: string; text: string } {
   switch (item.item) {
@@ -71,8 +77,8 @@ export function itemSentence(item: VerdictItem, units: UnitSystem): { word: stri
             ? "Gauge in question"
             : item.result === "in"
               ? "In"
-              : (said?.word ?? "In"),
-        text: `Mean ${withUnit(item.film.meanUm, "thickness", units)}${said ? `; ${said.text}${said.figure === "–" ? "" : ` (${said.figure})`}` : ", every spot in"}${read}${baseTaken(item.base, units)}${item.doubted ? "; its gauge failed its shims since: read it again" : ""}`,
+              : (said?.word ?? (item.over ? "Heavy" : "In")),
+        text: `Mean ${withUnit(item.film.meanUm, "thickness", units)}${said ? `; ${said.text}${said.figure === "–" ? "" : ` (${said.figure})`}` : ", every spot in"}${read}${overSaid(item.over, units)}${baseTaken(item.base, units)}${item.doubted ? "; its gauge failed its shims since: read it again" : ""}`,
       };
     }
     case "cure": {

@@ -14,7 +14,9 @@ import { ScheduleCurve } from "@/ui/charts/schedule-curve";
 import { FirstPanelForm } from "@/ui/coat/first-panel-form";
 import { JudgeAgain } from "@/ui/coat/judge-again";
 import { LotsForm } from "@/ui/coat/lots-form";
+import { OpenLot } from "@/ui/coat/open-lot";
 import { PowderForm } from "@/ui/coat/powder-form";
+import { PowderPhotos } from "@/ui/coat/powder-photos";
 import { Fold } from "@/ui/fields/fold";
 import { countOf, dateAndTime, dayMonth, withUnit } from "@/ui/format";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
@@ -23,7 +25,7 @@ import Link from "@/ui/link";
 import { Verdict } from "@/ui/marks/verdict";
 import { AirForm } from "@/ui/prepare/air-form";
 import { familyName, money } from "@/ui/words/plan";
-import { keepPowder, takeLots } from "../../actions";
+import { attachPowderPhoto, keepPowder, openPowderLot, takeLots } from "../../actions";
 
 export const metadata: Metadata = { title: "Powders and lots" };
 
@@ -52,6 +54,7 @@ const blank = {
   storeMostC: 25,
   mostPerCoatUm: null,
   mostInAllUm: null,
+  yearsPromised: null,
   hazards: "",
 };
 
@@ -133,7 +136,7 @@ export default async function PowdersPage() {
               >
                 <div className="grid gap-2 pt-1 pb-2">
                   <p className="m-0">
-                    Made {lot.madeOn}, received {lot.receivedOn}
+                    Made {lot.madeOn}, received {lot.receivedOn}, {lot.openedOn ? `opened ${lot.openedOn}` : "shut"}
                     {lot.receivedKg !== null && (
                       <>
                         ,{" "}
@@ -157,6 +160,7 @@ export default async function PowdersPage() {
                       </span>
                     )}
                   </p>
+                  {mayLog && lot.openedOn === null && <OpenLot lot={lot.code} open={openPowderLot} />}
                   {mayInspect && (
                     <FirstPanelForm
                       lot={lot.code}
@@ -213,6 +217,10 @@ export default async function PowdersPage() {
                     {d.swatch && `, swatch ${d.swatch.code} within ΔE ${d.swatch.deltaE}`}, shelf life {d.shelfLifeDays}{" "}
                     days
                     {d.storeMostC !== null && ` up to ${withUnit(d.storeMostC, "temperature", units)}`}
+                    {d.mostPerCoatUm !== null &&
+                      `, at most ${withUnit(d.mostPerCoatUm, "thickness", units)} in one coat`}
+                    {d.mostInAllUm !== null && `, ${withUnit(d.mostInAllUm, "thickness", units)} in all`}
+                    {d.yearsPromised !== null && `, ${countOf(d.yearsPromised, "year")} promised by its maker`}
                     {seesCost(person) && d.pricePerKg !== null && `, ${money(d.pricePerKg, currency)} a kg`}.
                   </p>
                   {(d.gel || d.climbCPerMin) && (
@@ -243,6 +251,7 @@ export default async function PowdersPage() {
                     units={units}
                   />
                   {d.hazards && <p className="caution m-0">{d.hazards}</p>}
+                  <PowderPhotos code={p.code} photos={d.photos} change={mayChange ? attachPowderPhoto : null} />
                   {mayInspect && ofTheShop(person) && <JudgeAgain code={p.code} timeZone={site.timeZone} />}
                   <p className="small faint m-0">This version since {dateAndTime(p.validFrom, site.timeZone)}</p>
                   {mayChange && (

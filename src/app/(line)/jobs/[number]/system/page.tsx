@@ -8,7 +8,7 @@ import { loadPlanFile } from "@/server/plan/load-plan";
 import { preferences } from "@/server/preferences";
 import { personOnPage } from "@/server/sign-in/person";
 import { may, seesCost } from "@/server/sign-in/roles";
-import { plainly, sections, withUnit } from "@/ui/format";
+import { countOf, plainly, sections, withUnit } from "@/ui/format";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
 import Link from "@/ui/link";
@@ -90,6 +90,12 @@ export default async function SystemPage({ params }: { params: Promise<{ number:
                     }[judgeLife(plan.lifeYears, file.life)]
                   }
                 </Verdict>
+                {file.promised !== null && plan.lifeYears > file.promised && (
+                  <>
+                    {" "}
+                    <Verdict result="watch">its powder’s maker promises {countOf(file.promised, "year")}</Verdict>
+                  </>
+                )}
               </>
             )}
           </p>
