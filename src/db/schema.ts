@@ -175,6 +175,15 @@ interface Tables {
     what: string;
     note: string;
   };
+  backup_taken: {
+    id: string;
+    taken_at: Date;
+    file: string;
+    /** Given as text by the driver. */
+    size_bytes: string;
+    encrypted: boolean;
+    scheduled: boolean;
+  };
   one_time_code: { id: string; person_id: string; code_hash: string; made_at: Date; expires_at: Date };
   one_time_code_use: { code_id: string; at: Date };
   account: {

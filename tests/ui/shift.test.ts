@@ -64,6 +64,7 @@ const line = (over: Partial<Line> = {}): Line => ({
   openCases: [],
   upkeep: [],
   instrumentsDue: [],
+  complaints: [],
   jobs: { open: 2, overdue: 0 },
   counts: Object.fromEntries(
     railStages.map((stage) => [stage, (over.racks ?? []).filter((r) => r.stage === stage).length]),

@@ -5,6 +5,7 @@ import { receiveChemical } from "@/server/baths/chemical-stock";
 import { confirmCause, openCase } from "@/server/causes/case-actions";
 import { savePowderPhoto } from "@/server/coat/powder-photo";
 import { openLot, receiveLots, savePowder, saveSheet } from "@/server/coat/save-powder";
+import { receiveComplaint } from "@/server/complaints/complaints";
 import { saveCurePlan } from "@/server/cure/save-cure-plan";
 import { saveOven } from "@/server/cure/save-oven";
 import { addPhoto, photoAbility } from "@/server/field/add-photo";
@@ -34,6 +35,9 @@ export const confirm = action("release", "confirmation", confirmCause);
 export const attachPhoto = action(photoAbility, "photo", addPhoto);
 /** Step one reads and shows; step two, with `store` set, reads again and stores all or nothing. */
 export const importUpload = action("inspect", "import", importFile);
+
+/** What a customer says of a rack that has left, with its case. */
+export const takeComplaint = action("inspect", "complaint", receiveComplaint);
 
 /** Anyone on the line hangs a rack; an inspector puts a structure on record. */
 export const createRack = action("log-line", "rack", makeRack);

@@ -5,6 +5,8 @@ import { bathCheck } from "./bath-check";
 import { bathEvent } from "./bath-event";
 import { certificate } from "./certificate";
 import { coat } from "./coat";
+import { complaint } from "./complaint";
+import { complaintAnswer } from "./complaint-answer";
 import { condition } from "./condition";
 import { confirmation } from "./confirmation";
 import { crossCut } from "./cross-cut";
@@ -79,6 +81,8 @@ export const allKinds = [
   look,
   itemClosed,
   defect,
+  complaint,
+  complaintAnswer,
   disposition,
   certificate,
   visit,

@@ -3,6 +3,8 @@ import { allKinds } from "./all";
 import type { Ability, Columns, Kind } from "./kind";
 
 export { bakeTimings } from "./bake";
+export { complaintWants } from "./complaint";
+export { answeredBy } from "./complaint-answer";
 export type { Ability, Columns, ColumnType, Kind } from "./kind";
 
 type Known = (typeof allKinds)[number];

@@ -22,6 +22,7 @@ import * as looksAndOrder from "./2026-11-28T233000-looks-and-order";
 import * as lookAgain from "./2026-11-29T010000-look-again";
 
 import * as peopleKept from "./2026-11-29T130000-people-kept";
+import * as complaintsAndBackups from "./2026-11-29T160000-complaints-and-backups";
 
 const migrations: Record<string, Migration> = {
   "2026-11-23T140000-record": record,
@@ -46,6 +47,7 @@ const migrations: Record<string, Migration> = {
   "2026-11-28T233000-looks-and-order": looksAndOrder,
   "2026-11-29T010000-look-again": lookAgain,
   "2026-11-29T130000-people-kept": peopleKept,
+  "2026-11-29T160000-complaints-and-backups": complaintsAndBackups,
 };
 /** A fixed list rather than a folder scan, so that it loads alike under tsx, Vitest and Next. */
 export const migrationProvider: MigrationProvider = { getMigrations: async () => migrations };

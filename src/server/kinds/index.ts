@@ -5,6 +5,8 @@ import { makes as baseMetal } from "./base-metal";
 import { makes as bathCheck } from "./bath-check";
 import { makes as bathEvent } from "./bath-event";
 import { makes as coat } from "./coat";
+import { makes as complaint } from "./complaint";
+import { makes as complaintAnswer } from "./complaint-answer";
 import { makes as condition } from "./condition";
 import { makes as crossCut } from "./cross-cut";
 import { makes as cureTest } from "./cure-test";
@@ -44,6 +46,8 @@ const known: Makes<EntryKind> = {
   ...bathCheck,
   ...bathEvent,
   ...coat,
+  ...complaint,
+  ...complaintAnswer,
   ...condition,
   ...crossCut,
   ...cureTest,

@@ -11,6 +11,7 @@ import type { Database } from "@/db/schema";
 import { readSections, sectionsOf } from "../bake/section-readings";
 import { type CoatOnTop, coatOnTop, sheetOf } from "../bake/sheet-of";
 import { type BathFile, loadBath } from "../baths/load-bath";
+import { openComplaints } from "../complaints/complaints";
 import { dayAndTimeIn, dayIn } from "../day";
 import { channelsOf } from "../rack/judge-rack";
 import { type ToLookAt, toLookAt } from "../release/look-again";
@@ -61,6 +62,14 @@ export type Line = {
   readonly upkeep: readonly UpkeepFile[];
   /** Instruments whose verification is due or was never done; none for a customer's person. */
   readonly instrumentsDue: readonly { readonly name: string; readonly standing: VerificationStanding }[];
+  /** Complaints that nobody has answered, for whoever may look into them. */
+  readonly complaints: readonly {
+    readonly id: string;
+    readonly at: Date;
+    readonly customer: string;
+    readonly rack: string;
+    readonly what: string;
+  }[];
   readonly jobs: { readonly open: number; readonly overdue: number };
   /** Open cases in all, of which the newest are named. */
   readonly openCaseCount: number;
@@ -91,21 +100,33 @@ export async function loadLine(db: Kysely<Database>, person: Person, at: Date): 
     setupAt(db, "customer", at),
     setupAt(db, "bath", at),
   ]);
-  const [air, { racks, counts }, baths, bakes, structuresDue, openCases, upkeep, jobs, lookAgain, instruments] =
-    await Promise.all([
-      site.bareLimits.length > 0 ? airBefore(db, at) : null,
-      racksOnLine(db, person, at, { parts, customers }),
-      Promise.all(
-        [...codes.values()].filter((bath) => !bath.data.retired).map((bath) => loadBath(db, bath.code, at, 8, codes)),
-      ),
-      openBakes(db, person, at, site),
-      structures(db, person),
-      cases(db, person),
-      ofTheShop(person) ? loadUpkeep(db, at) : [],
-      jobsInHand(db, person, dayIn(at, site.timeZone)),
-      may(person.role, "release") ? toLookAt(db, person) : [],
-      ofTheShop(person) ? setupAt(db, "instrument", at) : new Map<string, SetupItem<"instrument">>(),
-    ]);
+  const [
+    air,
+    { racks, counts },
+    baths,
+    bakes,
+    structuresDue,
+    openCases,
+    upkeep,
+    jobs,
+    lookAgain,
+    instruments,
+    complaints,
+  ] = await Promise.all([
+    site.bareLimits.length > 0 ? airBefore(db, at) : null,
+    racksOnLine(db, person, at, { parts, customers }),
+    Promise.all(
+      [...codes.values()].filter((bath) => !bath.data.retired).map((bath) => loadBath(db, bath.code, at, 8, codes)),
+    ),
+    openBakes(db, person, at, site),
+    structures(db, person),
+    cases(db, person),
+    ofTheShop(person) ? loadUpkeep(db, at) : [],
+    jobsInHand(db, person, dayIn(at, site.timeZone)),
+    may(person.role, "release") ? toLookAt(db, person) : [],
+    ofTheShop(person) ? setupAt(db, "instrument", at) : new Map<string, SetupItem<"instrument">>(),
+    may(person.role, "inspect") ? openComplaints(db, person, at) : [],
+  ]);
   const today = dayIn(at, site.timeZone);
   const humidityPercent = air?.readings.find((r) => r.quantity === "humidity")?.value ?? null;
   return {
@@ -122,6 +143,7 @@ export async function loadLine(db: Kysely<Database>, person: Person, at: Date): 
       .filter((i) => !i.data.retired)
       .map((i) => ({ name: i.data.name, standing: verificationStanding(i.data, today) }))
       .filter(({ standing }) => standing.state !== "in" && standing.state !== "not-asked"),
+    complaints,
     jobs,
     lookAgain,
     bareLimitHours: valueOrThrow(bareLimitHours(humidityPercent, site.bareLimits, site.bareLimitHours)),

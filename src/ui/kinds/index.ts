@@ -6,6 +6,8 @@ import { say as bathCheck } from "./bath-check";
 import { say as bathEvent } from "./bath-event";
 import { say as certificate } from "./certificate";
 import { say as coat } from "./coat";
+import { say as complaint } from "./complaint";
+import { say as complaintAnswer } from "./complaint-answer";
 import { say as condition } from "./condition";
 import { say as confirmation } from "./confirmation";
 import { say as crossCut } from "./cross-cut";
@@ -81,6 +83,8 @@ const known: Record<RecordKind, Say> = {
   "pull-off": pullOff,
   "solvent-rub": solventRub,
   defect,
+  complaint,
+  "complaint-answer": complaintAnswer,
   disposition,
   certificate,
   visit,

@@ -265,6 +265,15 @@ export function dueList(line: Line, units: UnitSystem): DueItem[] {
       href: `/upkeep#${item.code}`,
     });
   }
+  for (const c of line.complaints)
+    items.push({
+      atMs: c.at.getTime(),
+      what: `Complaint of ${c.customer}, rack ${c.rack}`,
+      why: c.what,
+      result: "watch",
+      word: `Unanswered ${span(now - c.at.getTime())}`,
+      href: `/causes/complaints/${c.id}`,
+    });
   for (const { name, standing } of line.instrumentsDue) {
     const { result, words } = verificationSaid(standing);
     items.push({

@@ -148,6 +148,9 @@ const sentences: Record<string, (f: Failure, units: UnitSystem) => string> = {
   "old-spreadsheet": () => "This is a spreadsheet of the old kind (XLS). Save it as XLSX or CSV and choose it again.",
   "bad-spreadsheet": () => "The spreadsheet cannot be opened. Save it again as XLSX, or as CSV.",
   "lot-opened": (f) => `Lot ${s(f.lot)} is on record as opened ${s(f.openedOn)}. Nothing is to be done.`,
+  "more-returned-than-hung": (f) =>
+    `${countOf(Number(f.returned), "piece")} returned, and ${s(f.hung)} hung on rack ${s(f.rack)}. Check the count, or name the other racks in a complaint of their own.`,
+  "unknown-complaint": () => "There is no such complaint. Open it from the list of complaints.",
   "no-face": () => "The part has no face. Draw one: begin with a shape.",
   "face-named-twice": (f) => `Two faces are called ${s(f.face)}. Give each a name of its own.`,
   "bad-outline": (f) =>

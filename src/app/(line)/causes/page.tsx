@@ -1,11 +1,14 @@
 import type { Metadata } from "next";
 import { listCases } from "@/server/causes/list-cases";
+import { listComplaints } from "@/server/complaints/complaints";
 import { database } from "@/server/database";
 import { currentLine } from "@/server/line/current-line";
 import { personOnPage } from "@/server/sign-in/person";
+import { may } from "@/server/sign-in/roles";
 import { when } from "@/ui/format";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
+import Link from "@/ui/link";
 import { List } from "@/ui/lists/list";
 import { Verdict } from "@/ui/marks/verdict";
 
@@ -15,6 +18,13 @@ const caseColumns = [
   { key: "case", head: "case", width: "72px", look: "fig text-[17px] font-bold" },
   { key: "defect", head: "defect", width: "minmax(0,1fr)" },
   { key: "cause", head: "cause", width: "minmax(110px,170px)" },
+];
+const complaintColumns = [
+  { key: "at", head: "taken", width: "110px", look: "fig faint small" },
+  { key: "customer", head: "customer", width: "minmax(90px,150px)", look: "font-bold" },
+  { key: "what", head: "what they say", width: "minmax(0,1fr)", wide: true },
+  { key: "of", head: "on", width: "100px", look: "soft" },
+  { key: "answer", head: "answer", width: "130px" },
 ];
 const defectColumns = [
   { key: "at", head: "found", width: "110px", look: "fig faint small" },
@@ -26,11 +36,20 @@ const defectColumns = [
 export default async function CausesPage() {
   const person = await personOnPage();
   const line = await currentLine(person);
-  const { cases, defects } = await listCases(database(), person);
+  const [{ cases, defects }, complaints] = await Promise.all([
+    listCases(database(), person),
+    listComplaints(database(), person, line.at),
+  ]);
   return (
     <>
       <section className="bench">
-        <PageHead above="Root-cause cases and the defects behind them" title="Causes" />
+        <PageHead above="Root-cause cases and the defects behind them" title="Causes">
+          {may(person.role, "inspect") && (
+            <Link className="btn" href="/causes/complaints/new">
+              A customer complains
+            </Link>
+          )}
+        </PageHead>
         <div className="ruled mt-3">
           <h2>Cases</h2>
           <List
@@ -61,6 +80,31 @@ export default async function CausesPage() {
                 },
               };
             })}
+          />
+        </div>
+        <div className="ruled mt-6">
+          <h2>Complaints</h2>
+          <List
+            name="Complaints"
+            empty="None. Where a customer complains, the button above takes it in and opens its case."
+            columns={complaintColumns}
+            rows={complaints.map((c) => ({
+              key: c.id,
+              href: `/causes/complaints/${c.id}`,
+              cells: {
+                at: when(c.at, line.at, line.timeZone),
+                answer: (
+                  <Verdict result={c.answeredAt ? "in" : "watch"}>{c.answeredAt ? "answered" : "not answered"}</Verdict>
+                ),
+              },
+              values: {
+                at: c.at.toISOString(),
+                customer: c.customer,
+                what: c.what,
+                of: `rack ${c.rack}`,
+                answer: c.answeredAt ? "answered" : "not answered",
+              },
+            }))}
           />
         </div>
         <div className="ruled mt-6">

@@ -221,6 +221,13 @@ export default async function ReleasePage({ params }: { params: Promise<{ number
           </p>
         </MarginBlock>
         <MarginBlock title="Decisions">
+          {may(person.role, "inspect") && rack.thread.some((r) => r.base.kind === "disposition") && (
+            <p className="no-print m-0">
+              <Link className="btn" href={`/causes/complaints/new?rack=${encodeURIComponent(rack.number)}`}>
+                A customer complains of it
+              </Link>
+            </p>
+          )}
           {rack.thread
             .filter((r) => r.base.kind === "disposition")
             .map((r) => (
