@@ -3,12 +3,13 @@ import { spawnSync } from "node:child_process";
 import { existsSync, mkdirSync, mkdtempSync, renameSync, rmSync, statSync, writeFileSync } from "node:fs";
 import path from "node:path";
 import pg from "pg";
+import { newId, now } from "../src/server/now";
 import { type Manifest, pack, tableSums } from "./lib/backup";
 import { dataDir, findPostgres, secrets } from "./lib/environment.mjs";
 
 const url = process.env.DATABASE_URL ?? "";
 const passphrase = process.env.SORREL_BACKUP_PASSPHRASE || null;
-const at = new Date();
+const at = now();
 const named = process.argv.indexOf("--to");
 const to = path.resolve(
   named > 0
@@ -72,6 +73,11 @@ try {
   rmSync(`${to}.part`, { force: true });
   await pack(work, ["manifest.json", "keys.json", "data.dump"], `${to}.part`, passphrase);
   renameSync(`${to}.part`, to);
+  // Told to the shop itself, so that it can say how old its newest backup is.
+  await client.query(
+    "insert into backup_taken (id, taken_at, file, size_bytes, encrypted, scheduled) values ($1, $2, $3, $4, $5, $6)",
+    [newId(), at, path.basename(to), statSync(to).size, passphrase !== null, process.argv.includes("--scheduled")],
+  );
   const rows = Object.values(tables).reduce((sum, t) => sum + t.rows, 0);
   const size = (statSync(to).size / 1e6).toFixed(1);
   console.log(

@@ -57,9 +57,14 @@ const sealer = spawn(process.execPath, ["--import", "tsx", "scripts/seal-record.
   env,
   stdio: ["ignore", "inherit", "inherit"],
 });
+const keeper = spawn(process.execPath, ["--import", "tsx", "scripts/keep-backups.ts"], {
+  cwd: root,
+  env,
+  stdio: ["ignore", "inherit", "inherit"],
+});
 writeFileSync(pidFile, String(process.pid));
 const stop = () => {
-  for (const child of [next, devices, sealer]) child.kill("SIGTERM");
+  for (const child of [next, devices, sealer, keeper]) child.kill("SIGTERM");
   rmSync(pidFile, { force: true });
 };
 process.on("SIGINT", stop);

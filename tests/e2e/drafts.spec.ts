@@ -66,6 +66,7 @@ const pages = [
   "/shop",
   "/shop/rates",
   "/shop/schools",
+  "/causes/complaints/new",
   "/shop/customers",
   "/shop/equipment",
   "/shop/equipment/BOOTH",

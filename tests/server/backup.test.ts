@@ -3,6 +3,7 @@ import { generateKeyPairSync, randomBytes } from "node:crypto";
 import { existsSync, mkdtempSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from "node:fs";
 import os from "node:os";
 import path from "node:path";
+import { sql } from "kysely";
 import pg from "pg";
 import { afterAll, beforeAll, describe, expect, test } from "vitest";
 import { differences } from "../../scripts/lib/backup";
@@ -88,6 +89,43 @@ describe("a shop backed up, and brought back on another machine", { timeout: 120
     for (const told of ["secrets", "manifest", "Saltmarsh", "PRIVATE KEY"]) expect(bytes.includes(told)).toBe(false);
     // Nothing of the work is left behind.
     expect(readdirSync(here)).toEqual(["secrets.json"]);
+  });
+  test("tells the shop of itself, so that it knows how old its newest backup is", async () => {
+    const rows = await ask<{ file: string; encrypted: boolean; scheduled: boolean; size_bytes: string }>(
+      t.ownerUrl,
+      "select file, encrypted, scheduled, size_bytes from backup_taken",
+    );
+    expect(rows).toEqual([
+      { file: path.basename(file), encrypted: true, scheduled: false, size_bytes: String(statSync(file).size) },
+    ]);
+  });
+  test("is taken by itself when the shop's interval says so, and not before; the application cannot say that one was taken", async () => {
+    const taken = () => ask(t.ownerUrl, "select id from backup_taken where scheduled");
+    const every = (hours: number | null) =>
+      ask(
+        t.ownerUrl,
+        `insert into setup_version (id, entity_id, valid_from, recorded_at, by_user, reason, data)
+        select gen_random_uuid(), entity_id, valid_from + interval '1 second', recorded_at, by_user, 'every', data || '{"backupEveryHours": ${hours}}'
+        from (select v.* from setup_version v join setup_entity e on e.id = v.entity_id where e.kind = 'site' order by valid_from desc limit 1) newest`,
+      );
+    await every(null);
+    expect(run("keep-backups", ["--once"], t.ownerUrl, here).status).toBe(0);
+    expect(await taken()).toHaveLength(0);
+    await every(24);
+    // One was taken just now.
+    run("keep-backups", ["--once"], t.ownerUrl, here);
+    expect(await taken()).toHaveLength(0);
+    await ask(t.ownerUrl, "update backup_taken set taken_at = taken_at - interval '25 hours'");
+    const done = run("keep-backups", ["--once"], t.ownerUrl, here);
+    expect(done.said).toContain("backup taken");
+    expect(await taken()).toHaveLength(1);
+    expect(readdirSync(path.join(here, "backups"))).toHaveLength(1);
+    rmSync(path.join(here, "backups"), { recursive: true });
+    await expect(
+      sql`insert into backup_taken (id, taken_at, file, size_bytes, encrypted, scheduled) values (gen_random_uuid(), now(), 'x', 1, true, true)`.execute(
+        t.app,
+      ),
+    ).rejects.toThrow(/permission denied/);
   });
   test("is never written over", () => {
     const again = run("backup", ["--to", file], t.ownerUrl, here, phrase);

@@ -1,6 +1,8 @@
 import { sql } from "kysely";
 import { afterAll, beforeAll, describe, expect, test } from "vitest";
 import {
+  backupDue,
+  daysWithoutBackup,
   lineTemplates,
   siteLimitNames,
   siteLimits,
@@ -210,6 +212,7 @@ describe("what a shop sets up", () => {
       handleBelowC: ____,
       schools: _____,
       rates: ______,
+      backupEveryHours: _______,
       ...own
     } = site.data;
     const limits = Object.fromEntries(siteLimitNames.map((n) => [n, site.data[n]]));
@@ -407,4 +410,17 @@ describe("a line begun from a usual one", () => {
     expect(beginnings.filter((what) => !has[what])).toEqual(["people", "customers", "powder", "gauge", "work"]);
     expect(kindOf(await beginLine(t.app, lead, { id: newId(), template: "moon-base" }, clock))).toBe("unknown-set-up");
   });
+});
+
+test("a backup is due by its interval; a week without one is said, since the last or since the shop began", () => {
+  const now = new Date("2026-11-29T12:00:00Z");
+  const ago = (hours: number) => new Date(now.getTime() - hours * 3_600_000);
+  expect(backupDue(24, ago(23.9), now)).toBe(false);
+  expect(backupDue(24, ago(24), now)).toBe(true);
+  expect(backupDue(24, null, now)).toBe(true);
+  expect(backupDue(null, null, now)).toBe(false);
+  expect(daysWithoutBackup(ago(24 * 6), ago(24 * 90), now)).toBeNull();
+  expect(daysWithoutBackup(ago(24 * 8), ago(24 * 90), now)).toBe(8);
+  expect(daysWithoutBackup(null, ago(24 * 3), now)).toBeNull();
+  expect(daysWithoutBackup(null, ago(24 * 7), now)).toBe(7);
 });

@@ -65,6 +65,7 @@ const line = (over: Partial<Line> = {}): Line => ({
   upkeep: [],
   instrumentsDue: [],
   complaints: [],
+  daysWithoutBackup: null,
   jobs: { open: 2, overdue: 0 },
   counts: Object.fromEntries(
     railStages.map((stage) => [stage, (over.racks ?? []).filter((r) => r.stage === stage).length]),
@@ -105,6 +106,14 @@ describe("what needs a hand", () => {
       "Rack 2, release",
       "Rack 4, bare metal",
       "Case 7",
+    ]);
+  });
+  test("a shop long without a backup, and a complaint that nobody answered, are said", () => {
+    const complaint = { id: "a", at: minutes(-3 * 1440), customer: "Harrow", rack: "12", what: "it flakes" };
+    const due = dueList(line({ daysWithoutBackup: 9, complaints: [complaint] }), "metric");
+    expect(due.map((d) => [d.what, d.word, d.href])).toEqual([
+      ["Complaint of Harrow, rack 12", "Unanswered 3 d", "/causes/complaints/a"],
+      ["No backup", "None for 9 days", "/shop/backup"],
     ]);
   });
   test("an instrument whose verification is due says so with its day, one never verified too", () => {

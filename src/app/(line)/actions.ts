@@ -19,6 +19,7 @@ import { receiveWork } from "@/server/plan/receive";
 import { savePart } from "@/server/plan/save-part";
 import { saveBath, startWash } from "@/server/setup/save-bath";
 import { saveLine } from "@/server/setup/save-line";
+import { saveBackupInterval } from "@/server/shop/backups";
 import { beginLine } from "@/server/shop/begin-line";
 import { keepPerson, makeCode, ownPassword, savePerson } from "@/server/shop/people";
 import { saveCustomer, saveEquipment, saveInstrument, saveRates, saveSchools, saveSite } from "@/server/shop/save-shop";
@@ -68,6 +69,7 @@ export const keepSheet = action("release", "set-up sheet", saveSheet);
 export const keepSite = action("release", "shop", saveSite);
 /** A line as shops commonly have it, put on record as a whole. */
 export const beginWholeLine = action("release", "line", beginLine);
+export const keepBackupInterval = action("administer", "backup", saveBackupInterval);
 export const keepRates = action("release", "rates", saveRates);
 export const keepSchools = action("release", "schools", saveSchools);
 export const keepCustomer = action("release", "customer", saveCustomer);

@@ -1,4 +1,5 @@
 export * from "./acceptance";
+export * from "./backup";
 export * from "./equipment";
 export * from "./limits";
 export * from "./line-templates";

@@ -16,6 +16,7 @@ import { dayAndTimeIn, dayIn } from "../day";
 import { channelsOf } from "../rack/judge-rack";
 import { type ToLookAt, toLookAt } from "../release/look-again";
 import { type SetupData, type SetupItem, setupAt, siteAt } from "../setup/setup-data";
+import { backupMissing } from "../shop/backups";
 import { may, ofTheShop, type Person, seesCustomer } from "../sign-in/roles";
 import { loadUpkeep, type UpkeepFile } from "../upkeep/load-upkeep";
 import { airBefore } from "./air";
@@ -62,6 +63,8 @@ export type Line = {
   readonly upkeep: readonly UpkeepFile[];
   /** Instruments whose verification is due or was never done; none for a customer's person. */
   readonly instrumentsDue: readonly { readonly name: string; readonly standing: VerificationStanding }[];
+  /** Days without a backup, where they are so many that it is to be said, for whoever sets the shop up. */
+  readonly daysWithoutBackup: number | null;
   /** Complaints that nobody has answered, for whoever may look into them. */
   readonly complaints: readonly {
     readonly id: string;
@@ -112,6 +115,7 @@ export async function loadLine(db: Kysely<Database>, person: Person, at: Date): 
     lookAgain,
     instruments,
     complaints,
+    withoutBackup,
   ] = await Promise.all([
     site.bareLimits.length > 0 ? airBefore(db, at) : null,
     racksOnLine(db, person, at, { parts, customers }),
@@ -126,6 +130,7 @@ export async function loadLine(db: Kysely<Database>, person: Person, at: Date): 
     may(person.role, "release") ? toLookAt(db, person) : [],
     ofTheShop(person) ? setupAt(db, "instrument", at) : new Map<string, SetupItem<"instrument">>(),
     may(person.role, "inspect") ? openComplaints(db, person, at) : [],
+    may(person.role, "release") ? backupMissing(db, at) : null,
   ]);
   const today = dayIn(at, site.timeZone);
   const humidityPercent = air?.readings.find((r) => r.quantity === "humidity")?.value ?? null;
@@ -144,6 +149,7 @@ export async function loadLine(db: Kysely<Database>, person: Person, at: Date): 
       .map((i) => ({ name: i.data.name, standing: verificationStanding(i.data, today) }))
       .filter(({ standing }) => standing.state !== "in" && standing.state !== "not-asked"),
     complaints,
+    daysWithoutBackup: withoutBackup,
     jobs,
     lookAgain,
     bareLimitHours: valueOrThrow(bareLimitHours(humidityPercent, site.bareLimits, site.bareLimitHours)),

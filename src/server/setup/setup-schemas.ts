@@ -350,6 +350,8 @@ export const setupSchemas = {
     units: v.optional(v.picklist(["metric", "us"]), "metric"),
     decimalMark: v.optional(v.nullable(v.picklist([".", ","])), null),
     dateOrder: v.optional(v.nullable(v.picklist(dateOrders)), null),
+    /** A backup is taken by itself so often while Sorrel runs; null for never. */
+    backupEveryHours: v.optional(v.nullable(finite), null),
     cureDecidedBy: v.picklist(["index", "hold"]),
     crossCutWorstIso: finite,
     /** What the shop takes as cured when it plans; a lead sets it above 100 by what its own rubs say. */

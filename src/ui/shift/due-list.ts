@@ -265,6 +265,15 @@ export function dueList(line: Line, units: UnitSystem): DueItem[] {
       href: `/upkeep#${item.code}`,
     });
   }
+  if (line.daysWithoutBackup !== null)
+    items.push({
+      atMs: null,
+      what: "No backup",
+      why: "What is on this machine alone is lost with it",
+      result: "watch",
+      word: `None for ${countOf(line.daysWithoutBackup, "day")}`,
+      href: "/shop/backup",
+    });
   for (const c of line.complaints)
     items.push({
       atMs: c.at.getTime(),

@@ -7,6 +7,7 @@ const tabs = [
   ["customers", "Customers"],
   ["instruments", "Instruments"],
   ["equipment", "Equipment"],
+  ["backup", "Backup"],
   ["people", "People"],
 ] as const;
 
