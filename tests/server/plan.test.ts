@@ -680,7 +680,7 @@ describe("the code on a route card", () => {
     expect(await travellerOf(t.app, otto, number)).toBeNull();
     expect(await travellerOf(t.app, lead, "J-0")).toBeNull();
     const { jobId } = await file(number);
-    expect(await rackOfJob(t.app, jobId, "7002")).toBe("7002");
+    expect(await rackOfJob(t.app, jobId, "7002")).toMatchObject({ number: "7002", pieces: expect.any(Number) });
     const other = await file("J-421");
     expect(await rackOfJob(t.app, other.jobId, "7002")).toBeNull();
   });
@@ -765,6 +765,8 @@ describe("sheets to print", () => {
       version: "version 1",
       address: "http://127.0.0.1:3000/jobs/J-1/traveller",
       rack: null,
+      order: "PO 77",
+      due: "2026-12-01",
       steps: Array.from({ length: 40 }, (_, i) => ({
         stage: "Coat",
         name: `Step ${i}`,

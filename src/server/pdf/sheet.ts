@@ -12,10 +12,12 @@ export class Sheet {
   readonly left = LEFT;
   readonly width: number;
   private readonly done: Promise<Buffer>;
-  constructor(title: string, author: string) {
+  constructor(title: string, author: string, size: "A4" | [width: number, height: number] = "A4") {
     this.doc = new PDFDocument({
-      size: "A4",
-      margins: { top: 48, bottom: 48, left: LEFT, right: LEFT },
+      size,
+      // A label has its own margins, and is never broken over two.
+      margins:
+        size === "A4" ? { top: 48, bottom: 48, left: LEFT, right: LEFT } : { top: 0, bottom: 0, left: 0, right: 0 },
       info: { Title: title, Author: author },
     });
     this.width = this.doc.page.width - 2 * LEFT;

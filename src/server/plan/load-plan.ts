@@ -148,6 +148,7 @@ export async function loadPlanFile(db: Kysely<Database>, person: Person, number:
     customer: customers.get(job.customer_id)?.data.name ?? "",
     receivedAt: job.received_at,
     dueOn: job.due_on,
+    customerOrder: job.customer_order,
     requirement: v.parse(requirementSchema, job.requirement),
     plan,
     partItem: item,

@@ -85,6 +85,9 @@ export type RouteCardSheet = {
   readonly address: string;
   /** The rack it is printed for; null while it goes with the whole job. */
   readonly rack: string | null;
+  /** The customer's own number of the order, and when it is due; empty where neither is on record. */
+  readonly order: string;
+  readonly due: string;
   readonly steps: readonly {
     readonly stage: string;
     readonly name: string;
@@ -113,6 +116,9 @@ export async function routeCardPdf(c: RouteCardSheet): Promise<Buffer> {
     ["Customer", c.customer],
     ["Part", `${c.part}, ${c.pieces}`],
     ["Powder", c.powder],
+    ...(c.rack ? [["Rack", c.rack] as const] : []),
+    ...(c.order ? [["Order", c.order] as const] : []),
+    ...(c.due ? [["Due", c.due] as const] : []),
   ] as const)
     sheet.row([
       { text: name, from: 0, width: 70, soft: true },

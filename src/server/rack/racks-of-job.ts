@@ -3,15 +3,26 @@ import { forPerson } from "@/db/queries/for-person";
 import type { Database } from "@/db/schema";
 import type { Person } from "../sign-in/roles";
 
-/** The number of a rack of this job as it is written; null where it is none of this job's. */
-export async function rackOfJob(db: Kysely<Database>, jobId: string, number: string): Promise<string | null> {
+/** A rack of this job, as its number is written, with its pieces; null where it is none of this job's. */
+export async function rackOfJob(
+  db: Kysely<Database>,
+  jobId: string,
+  number: string,
+): Promise<{ readonly number: string; readonly pieces: number } | null> {
   const rack = await db
     .selectFrom("rack")
-    .select("number")
+    .select((eb) => [
+      "number",
+      eb
+        .selectFrom("piece")
+        .select(eb.fn.countAll<string>().as("n"))
+        .whereRef("piece.rack_id", "=", "rack.id")
+        .as("pieces"),
+    ])
     .where("job_id", "=", jobId)
     .where("number", "=", number)
     .executeTakeFirst();
-  return rack?.number ?? null;
+  return rack ? { number: rack.number, pieces: Number(rack.pieces ?? 0) } : null;
 }
 
 /**

@@ -151,6 +151,9 @@ const sentences: Record<string, (f: Failure, units: UnitSystem) => string> = {
   "more-returned-than-hung": (f) =>
     `${countOf(Number(f.returned), "piece")} returned, and ${s(f.hung)} hung on rack ${s(f.rack)}. Check the count, or name the other racks in a complaint of their own.`,
   "unknown-complaint": () => "There is no such complaint. Open it from the list of complaints.",
+  "no-labels": (f) => `Nothing hangs under job ${s(f.job)} yet: hang a rack first.`,
+  "unknown-export": (f) => `There is no table ${s(f.table)} to take away. Choose one from the list.`,
+  "unknown-label": () => "Say what the label is of: rack, piece, panel, lot or drum.",
   "no-face": () => "The part has no face. Draw one: begin with a shape.",
   "face-named-twice": (f) => `Two faces are called ${s(f.face)}. Give each a name of its own.`,
   "bad-outline": (f) =>

@@ -19,6 +19,7 @@ import { PowderForm } from "@/ui/coat/powder-form";
 import { PowderPhotos } from "@/ui/coat/powder-photos";
 import { Fold } from "@/ui/fields/fold";
 import { countOf, dateAndTime, dayMonth, withUnit } from "@/ui/format";
+import { LabelLinks } from "@/ui/frame/label-links";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
 import Link from "@/ui/link";
@@ -160,6 +161,7 @@ export default async function PowdersPage() {
                       </span>
                     )}
                   </p>
+                  <LabelLinks name="Label of this lot" query={{ of: "lot", number: lot.code }} />
                   {mayLog && lot.openedOn === null && <OpenLot lot={lot.code} open={openPowderLot} />}
                   {mayInspect && (
                     <FirstPanelForm

@@ -14,6 +14,7 @@ import { PartSketch } from "@/ui/charts/part-sketch";
 import { dateAndTime, dayMonth, plainly, withUnit } from "@/ui/format";
 import { RackForm } from "@/ui/forms/make-forms";
 import { PhotoForm } from "@/ui/forms/photo-form";
+import { LabelLinks } from "@/ui/frame/label-links";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
 import Link from "@/ui/link";
@@ -140,6 +141,7 @@ export default async function JobPage({
         />
         <section id="racks" className="ruled mt-6" aria-label="Racks">
           <h2>Racks</h2>
+          {job.racks.length > 0 && <LabelLinks name="Tags of its racks" query={{ of: "rack", job: job.number }} />}
           {job.racks.length === 0 && <p className="soft mt-1">None hangs yet.</p>}
           <div className="grid grid-cols-[repeat(auto-fill,minmax(220px,1fr))] gap-x-6">
             {shownRacks.map((r) => (

@@ -15,6 +15,7 @@ import { ChemicalForm } from "@/ui/bath/chemical-form";
 import { LineSetupForm } from "@/ui/bath/line-setup-form";
 import { Fold } from "@/ui/fields/fold";
 import { dateAndTime, figure, withUnit } from "@/ui/format";
+import { LabelLinks } from "@/ui/frame/label-links";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
 import Link from "@/ui/link";
@@ -34,6 +35,7 @@ const stockColumns = [
   { key: "lot", head: "lot", width: "minmax(70px,110px)", look: "fig" },
   { key: "left", head: "left", width: "172px", num: true },
   { key: "until", head: "usable until", width: "minmax(110px,210px)" },
+  { key: "label", head: "", width: "minmax(90px,190px)" },
 ];
 
 export default async function WashSetUpPage() {
@@ -120,6 +122,7 @@ export default async function WashSetUpPage() {
               return {
                 key: c.id,
                 cells: {
+                  label: <LabelLinks name="Label" query={{ of: "drum", number: c.code }} />,
                   left: (
                     <>
                       <b className="fig">{figure(c.leftL, "volume", units).text}</b> of{" "}

@@ -12,6 +12,7 @@ import { setupAt, siteAt } from "@/server/setup/setup-data";
 import { personOnPage } from "@/server/sign-in/person";
 import { conditionsWhenPassed } from "@/server/trace/conditions";
 import { clock, countOf, dateAndTime, withUnit } from "@/ui/format";
+import { LabelLinks } from "@/ui/frame/label-links";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
 import Link from "@/ui/link";
@@ -186,6 +187,9 @@ export default async function TravellerPage({ params }: { params: Promise<{ numb
             <a className="link inline-flex min-h-11 items-center" href={`/api/jobs/${rack.job.number}/readings.csv`}>
               Readings, CSV
             </a>
+            <LabelLinks name="Tag of the rack" query={{ of: "rack", number: rack.number }} />
+            <LabelLinks name="Labels of its pieces" query={{ of: "piece", number: rack.number }} />
+            <LabelLinks name="Label of a panel" query={{ of: "panel", number: rack.number }} />
           </p>
         </MarginBlock>
       </Margin>

@@ -5,6 +5,7 @@ import { routeCardPdf } from "@/server/plan/plan-pdf";
 import { preferences } from "@/server/preferences";
 import { rackOfJob } from "@/server/rack/racks-of-job";
 import { personWith } from "@/server/sign-in/person";
+import { countOf } from "@/ui/format";
 import { cautions } from "@/ui/words/cautions";
 import { checkName, parameterText, routeName } from "@/ui/words/plan";
 import { stageNames } from "@/ui/words/reasons";
@@ -33,11 +34,17 @@ export async function GET(request: Request, { params }: { params: Promise<{ numb
     customer: file.customer,
     job: file.number,
     part: file.partName,
-    pieces: `${file.plan.pieces ?? "?"} pieces`,
+    pieces: rack
+      ? countOf(rack.pieces, "piece")
+      : file.plan.pieces === null
+        ? "pieces not counted"
+        : countOf(file.plan.pieces, "piece"),
+    order: file.customerOrder ?? "",
+    due: file.dueOn ?? "",
     powder: `${file.powder.code} ${file.powder.data.name}`,
     version: file.plan.released && file.plan.version > 0 ? `version ${file.plan.version}, released` : "not released",
-    address: rack ? `${base}/racks/${rack}` : `${base}/jobs/${file.number}/traveller`,
-    rack,
+    address: rack ? `${base}/racks/${rack.number}` : `${base}/jobs/${file.number}/traveller`,
+    rack: rack?.number ?? null,
     steps: file.route.map((s) => ({
       stage: stageNames[s.stage] ?? s.stage,
       name: routeName[s.code],
