@@ -76,6 +76,8 @@ export async function loadRack(db: Kysely<Database>, person: Person, number: str
       plan,
     },
     customer: customers.get(job.customer_id)?.data.name ?? "",
+    /** How its customer has each zone looked at; null where they say nothing. */
+    acceptance: customers.get(job.customer_id)?.data.acceptance ?? null,
     part,
     powder,
     thread,

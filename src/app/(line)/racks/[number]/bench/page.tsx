@@ -1,6 +1,7 @@
 import type { Metadata } from "next";
 import { notFound } from "next/navigation";
 import { type CureTest, crossCutSpacingMm, judgeCureTest, judgePullOff } from "@/core/bench";
+import { usualAcceptance } from "@/core/site";
 import { mean } from "@/core/statistics";
 import { database } from "@/server/database";
 import { currentLine } from "@/server/line/current-line";
@@ -14,6 +15,7 @@ import { CrossCutForm, SolventRubForm } from "@/ui/bench/bench-forms";
 import { CureTestForm } from "@/ui/bench/cure-test-form";
 import { LookForm } from "@/ui/bench/look-form";
 import { PullOffForm } from "@/ui/bench/pull-off-form";
+import { ZonesToLook } from "@/ui/bench/zones-to-look";
 import { clock, dateAndTime } from "@/ui/format";
 import { FocusOnArrival } from "@/ui/frame/focus-on-arrival";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
@@ -65,6 +67,11 @@ export default async function BenchPage({ params }: { params: Promise<{ number: 
         )}
         {may(person.role, "inspect") ? (
           <div className="mt-5 grid gap-8">
+            <ZonesToLook
+              faces={rack.part.data.faces}
+              acceptance={rack.acceptance ?? usualAcceptance}
+              own={rack.acceptance !== null}
+            />
             <LookForm
               rack={rack.number}
               faces={rack.part.data.faces.map(({ id, name }) => ({ id, name }))}
