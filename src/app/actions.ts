@@ -16,6 +16,7 @@ import { places } from "@/server/search/places";
 import { auth } from "@/server/sign-in/auth";
 import { personWith } from "@/server/sign-in/person";
 import type { Person } from "@/server/sign-in/roles";
+import { keepTour } from "@/server/tour";
 import type { Place } from "@/ui/frame/line-actions";
 import { answerTo } from "./answer";
 
@@ -81,4 +82,10 @@ export async function signOut(): Promise<void> {
 export async function choose(name: string, value: string): Promise<void> {
   const who = await personWith("look");
   if (who.ok) await keepPreference(String(name), String(value));
+}
+
+/** Where a person is in the first-shift tour; null leaves it. */
+export async function tour(step: number | null): Promise<void> {
+  const who = await personWith("look");
+  if (who.ok) await keepTour(who.person, step === null ? null : Number(step));
 }

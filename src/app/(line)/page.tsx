@@ -3,10 +3,11 @@ import { bathSlug } from "@/core/bath";
 import { database } from "@/server/database";
 import { currentLine } from "@/server/line/current-line";
 import { preferences } from "@/server/preferences";
-import { recentRecords } from "@/server/search/recent";
+import { recentRecords, recordedNothing } from "@/server/search/recent";
 import { shopBegun } from "@/server/shop/not-set-up";
 import { personOnPage } from "@/server/sign-in/person";
 import { may } from "@/server/sign-in/roles";
+import { tourOf } from "@/server/tour";
 import { AdditionAdvice } from "@/ui/bath/addition-advice";
 import { SeriesChart, SeriesWords } from "@/ui/bath/bath-panel";
 import { Fold } from "@/ui/fields/fold";
@@ -18,8 +19,11 @@ import { Shape, Verdict } from "@/ui/marks/verdict";
 import { type DueItem, dueList } from "@/ui/shift/due-list";
 import { RecordLines } from "@/ui/shift/record-lines";
 import { Beginnings } from "@/ui/shop/beginnings";
+import { tourSteps } from "@/ui/tour/steps";
+import { TourOffer } from "@/ui/tour/tour-bar";
 import { parameterName } from "@/ui/words/baths";
 import { nextName, nextSoFar } from "@/ui/words/next";
+import { tour } from "../actions";
 
 export const metadata: Metadata = { title: "Shift" };
 
@@ -35,7 +39,11 @@ export default async function ShiftPage() {
   ]);
   // Until the first rack is hung, what a shop needs for it stands where its day will.
   const begun = onLineOf(line) === 0 && may(person.role, "release") ? await shopBegun(database()) : null;
-  const { units } = await preferences();
+  const [{ units }, tourAt, fresh] = await Promise.all([
+    preferences(),
+    tourOf(person),
+    recordedNothing(database(), person.username),
+  ]);
   const due = dueList(line, units);
   const shown = line.baths.find((b) => b.result !== "in") ?? line.baths[0];
   const series = shown?.series.find((s) => s.points.at(-1)?.result === shown.result) ?? shown?.series[0];
@@ -62,6 +70,9 @@ export default async function ShiftPage() {
             <span className="key">/</span> entry line &nbsp; <span className="key">?</span> keys
           </span>
         </PageHead>
+        {fresh && tourAt === null && (
+          <TourOffer of={tourSteps.filter((t) => may(person.role, t.may)).length} keep={tour} />
+        )}
         <div className="ruled mt-3">
           {due.length === 0 && (
             <p className="py-3">Nothing is due. The next thing that happens on the line shows here.</p>

@@ -1,6 +1,6 @@
 import { type Kysely, sql } from "kysely";
 
-/** Complaints and what is answered to them; when backups were taken, told by the command that takes them. */
+/** Complaints and what is answered to them; who recorded anything yet, by index; when backups were taken, told by the command that takes them. */
 export async function up(db: Kysely<unknown>): Promise<void> {
   await sql
     .raw(`
@@ -14,6 +14,7 @@ create index complaint_answer_of on complaint_answer (complaint_id);
 create table backup_taken (
   id uuid primary key, taken_at timestamptz(3) not null, file text not null, size_bytes bigint not null,
   encrypted boolean not null, scheduled boolean not null);
+create index record_by on record (by_user, happened_at desc);
 create index backup_taken_newest on backup_taken (taken_at desc);
 `)
     .execute(db);

@@ -27,6 +27,12 @@ export type RecordLine = {
 };
 type Row = Omit<RecordLine, "details" | "counts" | "names">;
 
+/** Whether someone has never recorded anything: they are new. One index probe. */
+export async function recordedNothing(db: Kysely<Database>, username: string): Promise<boolean> {
+  const row = await db.selectFrom("record").select("id").where("by_user", "=", username).limit(1).executeTakeFirst();
+  return row === undefined;
+}
+
 /** The newest records up to a moment, and of that very moment those before `beforeId`, with what each says. Walks the time index backwards, then one query a table on the page; O(limit). */
 export async function recentRecords(
   db: Kysely<Database>,

@@ -28,5 +28,6 @@ export type LineActions = {
   readonly pull: (recordId: string, id: string, traced?: readonly LiveChannel[] | null) => Promise<Saved>;
   readonly findPlaces: (word: string) => Promise<readonly Place[]>;
   readonly choose: (name: string, value: string) => Promise<void>;
+  readonly tour: (step: number | null) => Promise<void>;
   readonly signOut: () => Promise<void>;
 };

@@ -39,6 +39,9 @@ export function WhoChoices({ trigger, children }: WhoChoicesProps) {
           <DropdownMenu.Item className={item} onSelect={() => void choose("shortcuts", shortcuts ? "off" : "on")}>
             Letter shortcuts <span className="soft">{shortcuts ? "on" : "off"}</span>
           </DropdownMenu.Item>
+          <DropdownMenu.Item className={item} onSelect={() => void actions.tour(0).then(() => router.refresh())}>
+            First-shift tour
+          </DropdownMenu.Item>
           <DropdownMenu.Separator className="my-1 h-px bg-rule" />
           {(
             [
