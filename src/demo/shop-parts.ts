@@ -48,7 +48,7 @@ export const parts: readonly Seed[] = [
     [
       ["MOORING-BASE", "Mooring base, 25 mm", "hot-rolled-steel", 25, 25, 31, 0.4, "T", [400, 400, 25]],
       ["BOLLARD-COVER", "Bollard cover, 2 mm", "cold-rolled-steel", 2, 2, 2.6, 0.36, "T", [420, 420, 40]],
-      ["TEST-PANEL", "Test panel", "cold-rolled-steel", 2, 2, 0.24, 0.03, "P", [150, 100, 2]],
+      ["TEST-PANEL", "Test panel", "cold-rolled-steel", 2, 2, 0.23, 0.03, "P", [150, 100, 2]],
       ["LAMP-COLLAR", "Polished lamp collar", "aluminium", 4, 3, 0.9, 0.18, "C", [240, 240, 90]],
     ] as const
   ).map(
