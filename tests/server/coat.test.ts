@@ -6,7 +6,7 @@ import { compareCoat, learntTransfer, movedSettings } from "@/server/coat/compar
 import { powderLots } from "@/server/coat/powder-lots";
 import { savePowderPhoto } from "@/server/coat/powder-photo";
 import { POWDER_STORE } from "@/server/coat/powder-store";
-import { openLot, receiveLots, savePowder, saveSheet } from "@/server/coat/save-powder";
+import { openLot, receiveLots, savePowder, savePowderList, saveSheet } from "@/server/coat/save-powder";
 import { sheetFor, sheetsFor } from "@/server/coat/sheet-for";
 import { dayIn } from "@/server/day";
 import { storeEntry } from "@/server/entries/store-entry";
@@ -501,6 +501,40 @@ describe("the gauge and the metal under the film", () => {
         failure: { kind: "unknown-set-up", what: "film gauge" },
       });
     }
+  });
+});
+
+describe("powders of a list", () => {
+  const line = {
+    code: "LIST-1",
+    name: "Grey",
+    chemistry: "polyester",
+    family: "polyester",
+    minUm: 60,
+    maxUm: 90,
+    specificGravity: 1.5,
+    schedule: [{ metalC: 180, minutes: 20 }],
+    shelfLifeDays: 365,
+    pricePerKg: null,
+  };
+  test("are put on record all or none, once however often they are sent", async () => {
+    const send = (powders: object[], s = 30) =>
+      savePowderList(t.app, lead, { reason: "maker's list", powders }, new Date(at.getTime() + s * 1000));
+    const there = async (code: string) =>
+      byCode((await setupAt(t.app, "powder", new Date(at.getTime() + 90_000))).values(), code);
+    expect(await send([line, { ...line, code: "LIST-2", maxUm: 50 }])).toMatchObject({
+      ok: false,
+      failure: { kind: "bad-sheet", line: 3 },
+    });
+    expect(await there("LIST-1")).toBeUndefined();
+    expect(await send([line, { ...line, code: "LIST-2" }])).toEqual({ ok: true, added: 2 });
+    expect(await send([line, { ...line, code: "LIST-2" }], 40)).toEqual({ ok: true, added: 0 });
+    expect(await send([{ ...line, maxUm: 120 }], 41)).toMatchObject({ failure: { kind: "code-taken", line: 2 } });
+    expect((await there("LIST-2"))?.data).toMatchObject({
+      minUm: 60,
+      knownCuredRubGrade: 5,
+      photos: { raw: null, cured: null },
+    });
   });
 });
 

@@ -4,7 +4,7 @@ import { action } from "@/server/action";
 import { receiveChemical } from "@/server/baths/chemical-stock";
 import { confirmCause, openCase } from "@/server/causes/case-actions";
 import { savePowderPhoto } from "@/server/coat/powder-photo";
-import { openLot, receiveLots, savePowder, saveSheet } from "@/server/coat/save-powder";
+import { openLot, receiveLots, savePowder, savePowderList, saveSheet } from "@/server/coat/save-powder";
 import { receiveComplaint } from "@/server/complaints/complaints";
 import { saveCurePlan } from "@/server/cure/save-cure-plan";
 import { saveOven } from "@/server/cure/save-oven";
@@ -63,6 +63,7 @@ export const beginUsualUpkeep = action("release", "upkeep", beginUpkeep);
 export const keepOven = action("release", "oven", saveOven);
 export const keepCurePlan = action("release", "cure plan", saveCurePlan);
 export const keepPowder = action("release", "powder", savePowder);
+export const keepPowderList = action("release", "powders", savePowderList);
 export const attachPowderPhoto = action("release", "photo", savePowderPhoto);
 export const keepSheet = action("release", "set-up sheet", saveSheet);
 /** The shop itself, its customers, instruments and places: a lead's to set up. */

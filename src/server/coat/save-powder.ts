@@ -9,6 +9,7 @@ import type { Database } from "@/db/schema";
 import { dayIn } from "../day";
 import { badEntry, filled, said, text } from "../input";
 import { type Outcome, refuse } from "../outcome";
+import { canonicalText } from "../record/canonical";
 import { addVersion } from "../setup/add-version";
 import { addEntity, type SetupSaved, saveSetup } from "../setup/save-setup";
 import { type SetupInput, type SetupItem, setupAt, siteAt } from "../setup/setup-data";
@@ -143,6 +144,82 @@ export async function savePowder(
     parsed.output.seen === null ? data : (now: SetupItem<"powder">["data"]) => ({ ...data, photos: now.photos });
   return saveSetup(db, person, "powder", { ...parsed.output, data: own }, clock);
 }
+
+const listSchema = v.object({
+  reason: said(300, "is too short: say where the list is from"),
+  powders: v.pipe(
+    v.array(
+      v.strictObject({
+        code,
+        ...v.pick(powderData, [
+          "name",
+          "chemistry",
+          "family",
+          "minUm",
+          "maxUm",
+          "specificGravity",
+          "schedule",
+          "shelfLifeDays",
+          "pricePerKg",
+        ]).entries,
+      }),
+    ),
+    v.minLength(1, "is empty"),
+    v.maxLength(500, "is more than 500 powders"),
+  ),
+});
+/**
+ * Powders of a list put on record, all or none; one that is there already exactly so is left as it is. What a list does not
+ * say is as on a blank sheet. Failures: `bad-entry`, `bad-sheet` and `code-taken`, each with its line.
+ */
+export async function savePowderList(
+  db: Kysely<Database>,
+  person: Person,
+  input: unknown,
+  clock: Clock,
+): Promise<Outcome<{ readonly added: number }>> {
+  const parsed = v.safeParse(listSchema, input);
+  if (!parsed.success) return refuse(badEntry(parsed.issues));
+  const { reason, powders } = parsed.output;
+  return write(db, [lock.setUp("powder")], clock, async (trx, at) => {
+    const known = new Map([...(await setupAt(trx, "powder", at)).values()].map((p) => [p.code.toLowerCase(), p]));
+    const fresh: { code: string; data: SetupInput<"powder"> }[] = [];
+    for (const [i, { code, ...own }] of powders.entries()) {
+      const data = { ...blankPowder, ...own };
+      const checked = checkPowder(data);
+      if (!checked.ok) return refuse({ ...checked.error, line: i + 2 });
+      const there = known.get(code.toLowerCase());
+      if (
+        there &&
+        Object.entries(own).some(
+          ([k, value]) => canonicalText(value) !== canonicalText(there.data[k as keyof typeof own]),
+        )
+      )
+        return refuse({ kind: "code-taken", code: there.code, line: i + 2 });
+      if (!there) fresh.push({ code, data });
+    }
+    for (const { code, data } of fresh)
+      await addEntity<"powder">(trx, person, { kind: "powder", code, at, reason, data });
+    return { ok: true as const, added: fresh.length };
+  });
+}
+/** What of a sheet a list does not tell. */
+const blankPowder = {
+  overbake: [],
+  onsetC: null,
+  gel: null,
+  climbCPerMin: null,
+  knownCuredRubGrade: 5,
+  traits: [],
+  weathering: "standard" as const,
+  glossGu: null,
+  swatch: null,
+  storeMostC: null,
+  mostPerCoatUm: null,
+  mostInAllUm: null,
+  yearsPromised: null,
+  hazards: "",
+};
 
 /** A set-up sheet, new or changed from now on. Failures: as for a powder; `unknown-set-up` where its powder or part is none. */
 export async function saveSheet(

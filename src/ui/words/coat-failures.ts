@@ -30,6 +30,17 @@ export const coatSentences: Record<string, (f: Failure) => string> = {
     `Lot ${s(f.lot)} was made on ${s(f.madeOn)}, after it was received on ${s(f.receivedOn)}. Correct one of the two${at(f)}.`,
   "no-heading": (f) =>
     `The first line names the columns, and “${columns[s(f.what)] ?? s(f.what)}” is missing. For example: powder, lot, made, received, kg.`,
+  "no-powder-heading": (f) =>
+    `The list has no column for ${Array.isArray(f.missing) ? f.missing.join(", ") : ""}. The first line names them: code,name,film from,film to,sg,cure.`,
+  "unknown-powder-heading": (f) =>
+    `“${s(f.heading)}” is not a column known here. Use code, name, film from, film to, sg, cure, and chemistry, family, shelf life, price.`,
+  "powder-line-without": (f) => `Line ${s(f.line)} lacks its ${s(f.what)}.`,
+  "too-many-powders": (f) => `${s(f.got)} powders at once; up to ${s(f.most)} are taken. Split the list.`,
+  "not-a-cure": (f) =>
+    `Line ${s(f.line)}: “${s(f.text)}” is not a cure. Type metal temperature and minutes: 180 20, 190 15.`,
+  "unknown-family": (f) =>
+    `Line ${s(f.line)}: “${s(f.name)}” is not a family known here. Use one of ${Array.isArray(f.of) ? f.of.join(", ") : ""}.`,
+  "powder-twice": (f) => `Line ${s(f.line)}: ${s(f.code)} stands in the list twice. Leave one.`,
   "unknown-heading": (f) => `“${s(f.heading)}” is not a column known here. Use powder, lot, made, received, kg.`,
   "line-without": (f) => `Line ${s(f.line)} lacks its ${columns[s(f.what)] ?? s(f.what)}.`,
   "not-a-date": (f) => `“${s(f.text)}” is not a date${at(f)}. Type it as 2026-03-02, or 02.03.2026.`,

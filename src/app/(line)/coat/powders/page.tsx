@@ -17,6 +17,7 @@ import { LotsForm } from "@/ui/coat/lots-form";
 import { OpenLot } from "@/ui/coat/open-lot";
 import { PowderForm } from "@/ui/coat/powder-form";
 import { PowderPhotos } from "@/ui/coat/powder-photos";
+import { PowdersForm } from "@/ui/coat/powders-form";
 import { Fold } from "@/ui/fields/fold";
 import { countOf, dateAndTime, dayMonth, withUnit } from "@/ui/format";
 import { LabelLinks } from "@/ui/frame/label-links";
@@ -26,7 +27,7 @@ import Link from "@/ui/link";
 import { Verdict } from "@/ui/marks/verdict";
 import { AirForm } from "@/ui/prepare/air-form";
 import { familyName, money } from "@/ui/words/plan";
-import { attachPowderPhoto, keepPowder, openPowderLot, takeLots } from "../../actions";
+import { attachPowderPhoto, keepPowder, keepPowderList, openPowderLot, takeLots } from "../../actions";
 
 export const metadata: Metadata = { title: "Powders and lots" };
 
@@ -268,6 +269,11 @@ export default async function PowdersPage() {
           {mayChange && (
             <Fold className="mt-3" summary="Put a new powder on record">
               <PowderForm code={null} seen={null} powder={blank} save={keepPowder} />
+            </Fold>
+          )}
+          {mayChange && (
+            <Fold summary="Put several on record from a list (CSV)">
+              <PowdersForm save={keepPowderList} />
             </Fold>
           )}
         </section>
