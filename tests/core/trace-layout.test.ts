@@ -115,6 +115,21 @@ describe("traces with headings of any kind", () => {
       error: { kind: "channel-named-twice" },
     });
   });
+  test("a letter of a word is no unit, nor is a line of headings a line of units", () => {
+    const text = lines(
+      "Schreiber 4;Halle 1;;",
+      "Zeitpunkt;Umluft;Fühler 1;Lüfter C",
+      "0:00:00;20;20;400",
+      "0:00:30;90;40;401",
+      "0:01:00;150;60;402",
+    );
+    const table = traceTable(text);
+    expect(table.headings).toEqual(["Zeitpunkt", "Umluft", "Fühler 1", "Lüfter C"]);
+    expect(guessLayout(table).unit).toBeNull();
+    expect(guessLayout(traceTable(lines("t;Fühler", "[s];[°F]", "0;70", "10;90", "20;110"))).unit).toBe("degF");
+    expect(guessLayout(traceTable(lines("t;Fühler (deg C)", "0;70", "10;90", "20;110"))).unit).toBe("degC");
+    expect(fileKindOf(text)).toBe("oven");
+  });
   test("each way of telling the time", () => {
     const times = (heading: string, cells: readonly string[], over: Partial<TraceLayout> = {}) => {
       const file = valueOrThrow(

@@ -478,3 +478,43 @@ test("a backup is due by its interval; a week without one is said, since the las
   expect(daysWithoutBackup(null, ago(24 * 3), now)).toBeNull();
   expect(daysWithoutBackup(null, ago(24 * 7), now)).toBe(7);
 });
+
+test("what a shop puts on record as it begins held the year before, so that what it brings along comes in; what comes later is new", async () => {
+  const t = await emptyDatabase();
+  const begun = new Date("2027-03-01T08:00:00Z");
+  const days = (n: number) => new Date(begun.getTime() + n * 86_400_000);
+  const told = {
+    shop: "Copper Lane",
+    timeZone: "UTC",
+    shifts: [{ name: "Day", from: "07:00" }],
+    workDays: [1],
+    username: "ada",
+    name: "Ada Mell",
+    password: "copper lane kettle",
+  };
+  await beginShop(t.app, told, begun);
+  const keep = (code: string, at: Date) =>
+    saveInstrument(
+      t.app,
+      lead,
+      {
+        code,
+        seen: null,
+        reason: "ours",
+        data: { ...unverified, name: `Gauge ${code}`, kind: "film-gauge", serial: code },
+      },
+      at,
+    );
+  expect(kindOf(await keep("1", days(2)))).toBe("ok");
+  expect(kindOf(await keep("2", days(31)))).toBe("ok");
+  const at = async (when: Date) => [...(await setupAt(t.app, "instrument", when)).values()].map((i) => i.code);
+  expect(await at(days(-300))).toEqual(["1"]);
+  expect(await at(days(-370))).toEqual([]);
+  expect(await at(days(30.9))).toEqual(["1"]);
+  expect(await at(days(31))).toEqual(["1", "2"]);
+  expect([...(await setupAt(t.app, "site", days(-300))).values()]).toHaveLength(1);
+  // Who put it on record when is told by the day it was done.
+  const told1 = (await versionsOfKind(t.app, "instrument")).find((v) => v.code === "1");
+  expect(Math.abs((told1?.at.getTime() ?? 0) - now().getTime())).toBeLessThan(60_000);
+  await t.drop();
+});

@@ -33,7 +33,7 @@ export function fileKindOf(text: string): FileKind | null {
 }
 
 const namesThickness = (text: string): boolean =>
-  (text.match(/[µμΜ\w]+/g) ?? []).some((word) => {
+  (text.match(/[\p{L}\p{N}_]+/gu) ?? []).some((word) => {
     const unit = parseUnit(word);
     return unit.ok && unit.value.quantity === "thickness";
   });

@@ -1,8 +1,9 @@
 import type { Trace } from "../cure/trace";
 import { err, ok, type Result } from "../result";
-import { fahrenheitToC, parseUnit } from "../units";
+import { fahrenheitToC } from "../units";
 import { columnDecimalMark, type FileProblem, type Line, markerOf, numberIn, readLines } from "./text";
 import { channelsOf, withoutRepeats } from "./trace-file";
+import { temperatureUnit } from "./trace-layout";
 
 export type OvenFile = {
   readonly kind: "oven-file";
@@ -25,15 +26,6 @@ export type OvenFile = {
   readonly unnamed: readonly string[];
   /** The last line ends in the middle: it was left out. */
   readonly cutOff: boolean;
-};
-
-const temperatureUnit = (text: string): "degC" | "degF" | null => {
-  const bracketed = /\(([^)]+)\)/.exec(text)?.[1] ?? text;
-  for (const word of bracketed.match(/[°\w]+/g) ?? []) {
-    const unit = parseUnit(word);
-    if (unit.ok && unit.value.quantity === "temperature") return /f$/i.test(word) ? "degF" : "degC";
-  }
-  return null;
 };
 
 /** Seconds from a clock cell: seconds since 1970, plain seconds, h:mm:ss or m:ss. */

@@ -52,7 +52,7 @@ export type TraceTable = {
 /** The temperature unit that a text names; null where it names none. */
 export const temperatureUnit = (text: string): TemperatureUnit | null => {
   const bracketed = /[([]([^)\]]+)[)\]]/.exec(text)?.[1] ?? text;
-  for (const word of bracketed.match(/[°º˚]\s?[CF]\b|[\w]+/g) ?? []) {
+  for (const word of bracketed.match(/[°º˚]\s?[CF](?!\p{L})|[\p{L}\p{N}_]+/gu) ?? []) {
     const unit = parseUnit(word.replace(/[º˚]/, "°").replace(/\s/, ""));
     if (unit.ok && unit.value.quantity === "temperature") return /f$/i.test(word) ? "degF" : "degC";
   }
@@ -70,6 +70,12 @@ const isData = (l: Line): boolean =>
   l.cells.some((c) => isNumber(c) || isTimed(c)) &&
   l.cells.filter((c) => c !== "" && !isNumber(c) && !isTimed(c) && !markerOf(c)).length <= l.cells.length / 3;
 
+/** Nothing but a unit, or nothing: °C, [degF], hh:mm:ss, %. */
+const isUnit = (cell: string): boolean =>
+  /^[([]?\s*(?:[°º˚]?\s?[CF]|deg\.?\s?[CF]|celsius|fahrenheit|s|sec|min|h|hh?:mm(?::ss)?|m:ss|%|-|–|rpm|1\/min|v|ma)?\s*[)\]]?$/i.test(
+    cell.trim(),
+  );
+
 /** Finds the table in a recorder's file: its headings, its rows, and what stands before and under them. O(lines). */
 export function traceTable(text: string): TraceTable {
   const { delimiter, lines: all, comments } = readLines(text);
@@ -80,7 +86,7 @@ export function traceTable(text: string): TraceTable {
     above !== undefined &&
     from >= 2 &&
     above.cells.some((c) => temperatureUnit(c) !== null) &&
-    above.cells.every((c) => c.length <= 12) &&
+    above.cells.every(isUnit) &&
     (all[from - 2]?.cells.length ?? 0) >= above.cells.length;
   const head = isUnits ? from - 2 : from - 1;
   const header = head >= 0 && (all[head]?.cells.length ?? 0) > 1 ? all[head] : undefined;

@@ -49,7 +49,7 @@ export async function loadEquipment(
   const [versions, coated] = await Promise.all([
     db
       .selectFrom("setup_version")
-      .select(["id", "valid_from", "reason", personName("by_user").as("by")])
+      .select(["id", "recorded_at", "reason", personName("by_user").as("by")])
       .where("entity_id", "=", item.id)
       .where("valid_from", "<=", at)
       .orderBy("valid_from", "desc")
@@ -59,7 +59,7 @@ export async function loadEquipment(
   ]);
   return {
     item,
-    versions: versions.map((r) => ({ id: r.id, at: r.valid_from, by: r.by ?? "", reason: r.reason })),
+    versions: versions.map((r) => ({ id: r.id, at: r.recorded_at, by: r.by ?? "", reason: r.reason })),
     coated,
   };
 }

@@ -141,7 +141,7 @@ export async function layoutRemembered(
   const row = await db
     .selectFrom("setup_version")
     .innerJoin("setup_entity", "setup_entity.id", "setup_version.entity_id")
-    .select(["data", "valid_from", personName("by_user").as("by")])
+    .select(["data", "recorded_at", personName("by_user").as("by")])
     .where("setup_entity.kind", "=", "trace-layout")
     .where("setup_entity.code", "=", shapeCode(text))
     .where("valid_from", "<=", at)
@@ -149,7 +149,7 @@ export async function layoutRemembered(
     .limit(1)
     .executeTakeFirst();
   const parsed = row ? v.safeParse(layoutSchema, row.data) : null;
-  return row && parsed?.success ? { layout: parsed.output, by: row.by ?? "", at: row.valid_from } : null;
+  return row && parsed?.success ? { layout: parsed.output, by: row.by ?? "", at: row.recorded_at } : null;
 }
 
 /** Keeps how a file of this shape was read, without its racks, which are of one load. In the import's own transaction. */

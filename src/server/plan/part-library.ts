@@ -14,7 +14,7 @@ export async function partLibrary(db: Kysely<Database>, person: Person, at: Date
     versions: { id: string; reason: string; by: string; from: string }[];
   }>`
     select e.id, (select count(*) from job j where j.part_id = e.id and ${forPerson(person, "j.customer_id")}) as jobs,
-      (select json_agg(json_build_object('id', v.id, 'reason', v.reason, 'by', ${personName("v.by_user")}, 'from', v.valid_from) order by v.valid_from desc, v.recorded_at desc)
+      (select json_agg(json_build_object('id', v.id, 'reason', v.reason, 'by', ${personName("v.by_user")}, 'from', v.recorded_at) order by v.valid_from desc, v.recorded_at desc)
         from setup_version v where v.entity_id = e.id and v.valid_from <= ${at}) as versions
     from setup_entity e where e.kind = 'part'`.execute(db);
   return rows
@@ -49,11 +49,12 @@ export async function partVersions(
 ): Promise<readonly { readonly id: string; readonly reason: string; readonly by: string; readonly from: Date }[]> {
   const rows = await db
     .selectFrom("setup_version")
-    .select(["id", "reason", "valid_from", personName("by_user").as("by")])
+    .select(["id", "reason", "recorded_at", personName("by_user").as("by")])
     .where("entity_id", "=", partId)
     .where("valid_from", "<=", at)
     .orderBy("valid_from", "desc")
+    .orderBy("recorded_at", "desc")
     .limit(100)
     .execute();
-  return rows.map((r) => ({ id: r.id, reason: r.reason, by: r.by ?? "", from: r.valid_from }));
+  return rows.map((r) => ({ id: r.id, reason: r.reason, by: r.by ?? "", from: r.recorded_at }));
 }

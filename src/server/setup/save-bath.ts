@@ -148,10 +148,10 @@ export type BathVersion = { readonly at: Date; readonly by: string; readonly rea
 export async function bathVersions(db: Kysely<Database>, bathId: string): Promise<readonly BathVersion[]> {
   const rows = await db
     .selectFrom("setup_version")
-    .select(["valid_from", personName("by_user").as("by_user"), "reason"])
+    .select(["recorded_at", personName("by_user").as("by_user"), "reason"])
     .where("entity_id", "=", bathId)
     .orderBy("valid_from", "desc")
     .limit(20)
     .execute();
-  return rows.map((r) => ({ at: r.valid_from, by: r.by_user, reason: r.reason }));
+  return rows.map((r) => ({ at: r.recorded_at, by: r.by_user, reason: r.reason }));
 }

@@ -74,6 +74,27 @@ export async function saveSetup<K extends SetupKind>(
   });
 }
 
+const DAY_MS = 86_400_000;
+/** A shop puts on record what it has; so long after it began what is new is new to it. */
+const SETTING_UP_DAYS = 30;
+/** So long before it began, what it had is taken to have been as it was then put on record: for what it brings along. */
+export const BROUGHT_ALONG_DAYS = 366;
+
+/**
+ * From when the first version of something holds: now, and in a shop's first month from a year before it began, so that
+ * the morning's rounds and the year's files come in. One index probe.
+ */
+async function holdsFrom(trx: Kysely<Database>, at: Date): Promise<Date> {
+  const begun = await trx
+    .selectFrom("person_event")
+    .select("at")
+    .where("what", "=", "made")
+    .where("note", "=", "began the shop")
+    .executeTakeFirst();
+  if (!begun || at.getTime() - begun.at.getTime() > SETTING_UP_DAYS * DAY_MS) return at;
+  return new Date(begun.at.getTime() - BROUGHT_ALONG_DAYS * DAY_MS);
+}
+
 /** Something new of a kind, under the kind's lock: its entity and first version. Returns its id. */
 export async function addEntity<K extends SetupKind>(
   trx: Kysely<Database>,
@@ -89,6 +110,8 @@ export async function addEntity<K extends SetupKind>(
 ): Promise<string> {
   const id = item.id ?? newId();
   await trx.insertInto("setup_entity").values({ id, kind: item.kind, code: item.code }).execute();
-  await addVersion<K>(trx, person, { entityId: id, at: item.at, reason: item.reason, data: item.data });
+  const since = await holdsFrom(trx, item.at);
+  const from = new Date(Math.min(since.getTime(), item.at.getTime()));
+  await addVersion<K>(trx, person, { entityId: id, at: from, reason: item.reason, data: item.data });
   return id;
 }

@@ -277,7 +277,7 @@ export async function figureChanges(db: Kysely<Database>): Promise<FigureChanges
     if (before)
       for (const [name, value] of Object.entries(flat))
         if (JSON.stringify(before[name]) !== JSON.stringify(value))
-          changes.set(name, { by: row.by ?? "", at: row.valid_from, reason: row.reason });
+          changes.set(name, { by: row.by ?? "", at: row.recorded_at, reason: row.reason });
     before = flat;
   }
   return changes;
@@ -291,10 +291,10 @@ export async function versionsOfKind(
   const rows = await db
     .selectFrom("setup_version")
     .innerJoin("setup_entity", "setup_entity.id", "setup_version.entity_id")
-    .select(["setup_entity.code", "valid_from", "reason", personName("by_user").as("by")])
+    .select(["setup_entity.code", "recorded_at", "reason", personName("by_user").as("by")])
     .where("setup_entity.kind", "=", kind)
-    .orderBy("valid_from", "desc")
+    .orderBy("recorded_at", "desc")
     .limit(100)
     .execute();
-  return rows.map((r) => ({ code: r.code, at: r.valid_from, by: r.by ?? "", reason: r.reason }));
+  return rows.map((r) => ({ code: r.code, at: r.recorded_at, by: r.by ?? "", reason: r.reason }));
 }
