@@ -256,7 +256,9 @@ test("three people run a day on it: a line from a template, powder, parts, a job
   await page.getByLabel("weather", { exact: true }).check();
   await page
     .getByLabel(/^Parts, one a line/)
-    .fill("Steel bracket, hot-rolled steel, 200x120x20, 6, 1.1, 0.06, x12\nLamp body, cast aluminium, 220x180x120, 9, 2.4, 0.21, x6");
+    .fill(
+      "Steel bracket, hot-rolled steel, 200x120x20, 6, 1.1, 0.06, x12\nLamp body, cast aluminium, 220x180x120, 9, 2.4, 0.21, x6",
+    );
   await page.getByLabel("welding, plates and grinding are done").check();
   await page.getByRole("button", { name: "Receive 2 parts" }).press("Enter");
   await page.waitForURL((url) => !url.pathname.endsWith("/receive"));

@@ -16,8 +16,8 @@ const rate = (
   source: string,
 ): SiteRate => ({ label, unit, usual, least, most, source });
 
-const OWN = "your own books: a figure to begin with";
-const PACE = "your own pace, timed: a figure to begin with";
+const OWN = "from your own books";
+const PACE = "timed on your own line";
 export const siteRates = {
   labourPerHour: rate("Labour", "¤/h", 30, [0, 10_000], OWN),
   handlingMinPerPiece: rate("Hanging and taking off", "min a piece", 3, [0, 600], PACE),
