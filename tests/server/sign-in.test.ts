@@ -114,6 +114,8 @@ describe("roles", () => {
       "upkeep",
       "wash-panel",
     ]);
-    expect(entryKinds().every((kind) => ["log-line", "inspect"].includes(mayEnter(kind) ?? ""))).toBe(true);
+    // What a customer is told is said for the shop.
+    expect(entryKinds().filter((kind) => mayEnter(kind) === "release")).toEqual(["complaint-answer"]);
+    expect(entryKinds().every((kind) => ["log-line", "inspect", "release"].includes(mayEnter(kind) ?? ""))).toBe(true);
   });
 });

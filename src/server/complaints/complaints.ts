@@ -1,3 +1,4 @@
+import { format, parseISO } from "date-fns";
 import { type Kysely, sql } from "kysely";
 import { type AnswerFacts, answerDraft } from "@/core/complaints";
 import { loadKnowledge } from "@/core/diagnosis";
@@ -13,6 +14,8 @@ import type { Person } from "../sign-in/roles";
 import { type Clock, momentOf } from "../write";
 
 const knowledge = loadKnowledge();
+/** A day as a letter has it: 3 November 2026. */
+const written = (day: string): string => format(parseISO(day), "d MMMM yyyy");
 
 /**
  * A complaint kept, with the defect it tells of, and a case opened on that. Sent again it is the same complaint and the
@@ -166,7 +169,7 @@ export async function loadComplaint(
   const facts: AnswerFacts = {
     shop: site.name,
     theirNumber: line.theirNumber,
-    saidOn: own.said_on,
+    saidOn: written(own.said_on),
     part,
     rack: line.rack,
     jobNumber: own.job,
@@ -180,7 +183,7 @@ export async function loadComplaint(
           proof: own.proof ?? "",
           now: own.correction ?? "",
           forGood: own.corrective_action ?? "",
-          byWhen: own.due_on,
+          byWhen: own.due_on === null ? null : written(own.due_on),
         }
       : null,
   };

@@ -63,21 +63,23 @@ function draw(doc: Sheet["doc"], label: Label, code: Buffer, x: number, y: numbe
   doc.font("regular");
   let next = y + PAD + titleSize * 1.25 + 2;
   const foot = y + LABEL.height - PAD - 9;
+  // Beside the code there is less room than under it.
+  const roomAt = (top: number): number => (top > y + PAD + CODE ? LABEL.width - 2 * PAD : width);
   for (const line of label.lines.filter((l) => l !== "")) {
     if (next + 11 > foot) break;
-    // Beside the code a line is shorter than under it.
-    const room = next > y + PAD + CODE ? LABEL.width - 2 * PAD : width;
-    doc
-      .fontSize(sizeFor(line, 10, SMALLEST, room))
-      .text(line, x + PAD, next, { width: room, height: 12, ellipsis: true, lineBreak: false });
-    next += 12.5;
+    const room = roomAt(next);
+    const size = sizeFor(line, 10, SMALLEST, room);
+    // What is too long for one line takes two.
+    const two = doc.fontSize(size).widthOfString(line) > room && next + 22 <= foot;
+    doc.text(line, x + PAD, next, { width: room, height: two ? 22 : 12, ellipsis: true, lineBreak: two });
+    next += two ? 22 : 12.5;
   }
   for (const blank of label.blanks ?? []) {
     if (next + 16 > foot) break;
     doc.fontSize(9).text(blank, x + PAD, next + 4, { lineBreak: false });
     doc
       .moveTo(x + PAD + doc.widthOfString(blank) + 4, next + 15)
-      .lineTo(x + LABEL.width - PAD, next + 15)
+      .lineTo(x + PAD + roomAt(next), next + 15)
       .lineWidth(0.5)
       .strokeColor("#000000")
       .stroke();

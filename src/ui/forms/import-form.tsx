@@ -125,14 +125,14 @@ export function ImportForm({
   return (
     <form
       ref={form}
-      className="mt-4 grid gap-4"
+      className="mt-4 grid grid-cols-[minmax(0,1fr)] gap-4"
       onSubmit={(e: FormEvent) => {
         e.preventDefault();
         void send(false);
       }}
     >
       <div className="flex flex-wrap items-end gap-3">
-        <div className="field w-[340px]">
+        <div className="field w-[340px] max-w-full">
           <label htmlFor="file">File</label>
           <input
             id="file"

@@ -55,7 +55,7 @@ export function TraceColumns({
     </div>
   );
   return (
-    <fieldset className="m-0 border-0 p-0">
+    <fieldset className="m-0 min-w-0 border-0 p-0">
       <legend className="mb-1 p-0 text-[17px] font-bold">How its columns are read</legend>
       <p className="small soft m-0 mb-2">Change what is wrong; files with these headings are read so the next time.</p>
       <div className="flex flex-wrap gap-3">
