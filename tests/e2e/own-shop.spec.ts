@@ -75,8 +75,8 @@ test("a shop begins from nothing: its name, its hours, its administrator; then c
   await expect(page.getByRole("heading", { name: "What needs a hand now" })).toBeVisible();
   await expect(page.getByText("Copper Lane Coatings")).toBeVisible();
   const before = page.getByRole("region", { name: "Before the first rack" });
-  await expect(before.getByRole("listitem")).toHaveCount(8);
-  await expect(before.getByText("not yet")).toHaveCount(8);
+  await expect(before.getByRole("listitem")).toHaveCount(9);
+  await expect(before.getByText("not yet")).toHaveCount(9);
   await none(page);
   // Begun once, it is begun: the first page is no way in any more.
   await page.goto(`${base}/first-run`);
@@ -142,11 +142,11 @@ test("a shop begins from nothing: its name, its hours, its administrator; then c
   await page.goto(`${base}/`);
   for (const name of ["Customers", "Equipment", "Film gauge"])
     await expect(before.getByRole("link", { name }).getByText("set up", { exact: true })).toBeVisible();
-  await expect(before.getByText("not yet")).toHaveCount(5);
+  await expect(before.getByText("not yet")).toHaveCount(6);
   await page.goto(`${base}/shop`);
   await none(page);
-  await page.getByText("5 not set up yet").click();
-  await expect(page.getByRole("region", { name: "Not set up yet" }).getByRole("listitem")).toHaveCount(5);
+  await page.getByText("6 not set up yet").click();
+  await expect(page.getByRole("region", { name: "Not set up yet" }).getByRole("listitem")).toHaveCount(6);
   await page.getByLabel(/^Metal above the dew point/).fill("40");
   await page.getByLabel("Why it changes").fill("salt air off the estuary");
   await page.getByRole("button", { name: "Keep it" }).press("Enter");
@@ -186,6 +186,24 @@ test("three people run a day on it: a line from a template, powder, parts, a job
     await expect(page.locator("#entry-said"), text).toHaveText(said);
     await page.keyboard.press("Escape");
   };
+
+  // Who is new is shown round, leaves it half way, and takes it up again.
+  const shown = page.getByRole("complementary", { name: "First-shift tour" });
+  await page.getByRole("button", { name: "Show me" }).press("Enter");
+  await expect(shown).toContainText("1 of 12");
+  await shown.getByRole("button", { name: "Next" }).press("Enter");
+  await expect(shown).toContainText("2 of 12");
+  await shown.getByRole("link", { name: "Go there" }).click();
+  await expect(page).toHaveURL(`${base}/racks`);
+  await expect(shown).toContainText("2 of 12");
+  await none(page);
+  await shown.getByRole("button", { name: "Leave the tour" }).press("Enter");
+  await expect(shown).toBeHidden();
+  await page.getByRole("button", { name: /^Ada Mell, administrator/ }).click();
+  await page.getByRole("menuitem", { name: "First-shift tour" }).click();
+  await expect(shown).toContainText("1 of 12");
+  await shown.getByRole("button", { name: "Leave the tour" }).press("Enter");
+  await expect(shown).toBeHidden();
 
   // A line like theirs, all of it at once: two baths, a hand booth, one oven.
   await open("/shop/begin");
@@ -396,6 +414,11 @@ test("three people run a day on it: a line from a template, powder, parts, a job
   await expect(page.getByRole("heading", { name: "Answer, as sent" })).toBeVisible();
   await open("/");
   await expect(page.getByRole("link", { name: /Complaint of Harrow Brackets/ })).toBeHidden();
+  // All of it leaves as a spreadsheet has it: thirty readings under their heading.
+  const film = await page.request.get(`${base}/api/export/thickness_reading.csv?bom=yes`);
+  const csv = await film.text();
+  expect(csv.startsWith("\uFEFFwhen,utc_offset,")).toBe(true);
+  expect(csv.trimEnd().split("\r\n")).toHaveLength(31);
   // From nothing to here, by hand it is read and typed slower: the words and keys of it take well under half an hour.
   expect(Date.now() - began).toBeLessThan(30 * 60_000);
 });

@@ -111,3 +111,21 @@ test("an inspector sets up nothing of the shop: no page of it opens, and none is
   await expect(page.getByRole("menuitem", { name: "Your password" })).toBeVisible();
   await expect(page.getByRole("menuitem", { name: "Shop" })).toHaveCount(0);
 });
+
+test("a customer's person takes in no complaint and takes nothing of the stock; what they take is their own", async ({
+  page,
+}) => {
+  await signIn(page, "otto");
+  await page.goto("/causes");
+  await expect(page.getByRole("link", { name: "A customer complains" })).toBeHidden();
+  await page.goto("/causes/complaints/new");
+  await expect(page).toHaveURL(/refused/);
+  await page.goto("/records/export");
+  await expect(page.getByText("Stock, as it is now")).toBeHidden();
+  expect((await page.request.get("/api/export/stock.csv")).status()).toBe(404);
+  expect((await page.request.get("/api/export/user.csv")).status()).toBe(404);
+  const baths = await (await page.request.get("/api/export/bath_check.csv")).text();
+  expect(baths.trimEnd().split("\r\n")).toHaveLength(1);
+  expect((await page.request.get("/api/labels.pdf?of=lot&number=GR-210/2610-2")).status()).toBe(404);
+  expect((await page.request.get("/api/labels.pdf?of=moon")).status()).toBe(400);
+});

@@ -3,10 +3,20 @@ import { type Kysely, sql } from "kysely";
 import type { Database } from "@/db/schema";
 
 /** What a shop sets up before its first day, in the order it is best done. */
-export const beginnings = ["people", "customers", "baths", "places", "oven", "powder", "gauge", "work"] as const;
+export const beginnings = [
+  "people",
+  "customers",
+  "baths",
+  "places",
+  "oven",
+  "powder",
+  "gauge",
+  "limits",
+  "work",
+] as const;
 export type Beginning = (typeof beginnings)[number];
 
-/** What of it is there, and whether a rack was ever hung. One query of nine index probes, whatever the record's size. */
+/** What of it is there, and whether a rack was ever hung. One query of ten index probes, whatever the record's size. */
 export async function shopBegun(
   db: Kysely<Database>,
 ): Promise<{ readonly has: Readonly<Record<Beginning, boolean>>; readonly hung: boolean }> {
@@ -23,6 +33,8 @@ export async function shopBegun(
         select 1 from setup_entity e join setup_version v on v.entity_id = e.id
         where e.kind = 'instrument' and v.data->>'kind' = 'film-gauge'
       ) as gauge,
+      (select count(*) > 1 from (
+        select 1 from setup_entity e join setup_version v on v.entity_id = e.id where e.kind = 'site' limit 2) s) as limits,
       exists (select 1 from job) as work,
       exists (select 1 from rack) as hung`.execute(db);
   const row = rows[0];

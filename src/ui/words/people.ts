@@ -70,5 +70,6 @@ export const beginningWords = {
   oven: { name: "Oven", href: "/cure/ovens/new/set-up", why: "Loads are planned, pulled and judged by it." },
   powder: { name: "Powder", href: "/coat/powders", why: "Its cure and film stand on its sheet." },
   gauge: { name: "Film gauge", href: "/shop/instruments", why: "Checked on its shims before it reads." },
+  limits: { name: "Limits and schools", href: "/shop", why: "What the shop goes by, where nothing else is asked." },
   work: { name: "First work", href: "/plan/receive", why: "Its parts and racks begin here." },
 } as const;
