@@ -116,6 +116,11 @@ describe("a recorder's file with headings of its own", () => {
     expect(
       await t.app.selectFrom("setup_entity").select("id").where("kind", "=", "trace-layout").execute(),
     ).toHaveLength(1);
+    // What a file says itself goes before what was said of the one before it.
+    expect(await send("odd3.csv", `# Unit: degF\n${oddTrace(ago(20))}`)).toMatchObject({
+      ok: true,
+      understood: { remembered: { by: expect.any(String) }, trace: { layout: { unit: "degF" } } },
+    });
   });
   test("a probe on a rack that is not in the load is refused, and nothing is kept of it", async () => {
     await coatedRack(t, "IM3", { at: ago(200) });

@@ -17,6 +17,7 @@ test("what is shown of an instrument's file before anything is stored, as before
       dayFirst,
       inSpite: spite,
       layout: null,
+      remembered: null,
       timeZone: "Europe/London",
     });
     return read.ok ? describeFile(read.value) : read;

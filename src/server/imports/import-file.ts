@@ -75,7 +75,8 @@ export async function importFile(
     // Where no date of the file tells, the shop's own order does; what was taken is shown.
     dayFirst: order === "day" || order === "dmy" ? true : order === "month" || order === "mdy" ? false : null,
     inSpite: inSpite === "degF" || inSpite === "degC" ? inSpite : null,
-    layout: layout.value ?? remembered?.layout ?? null,
+    layout: layout.value,
+    remembered: remembered?.layout ?? null,
     timeZone,
   });
   if (!read.ok) return refuse(read.failure);

@@ -72,8 +72,10 @@ export type Told = {
   readonly dayFirst: boolean | null;
   /** The temperature unit in spite of what the file says. */
   readonly inSpite: TemperatureUnit | null;
-  /** How a trace's columns are to be read. */
+  /** How a trace's columns are to be read, as somebody says now. */
   readonly layout: TraceLayout | null;
+  /** How files of its headings were read last: holds where this file says nothing itself. */
+  readonly remembered: TraceLayout | null;
   /** The shop's zone: files write its clock unless they say otherwise. */
   readonly timeZone: string;
 };
@@ -100,7 +102,14 @@ export function readAny(
   if (kind === "oven") {
     const table = traceTable(text);
     const guessed = guessLayout(table);
-    const fits = told.layout?.columns.length === table.headings.length ? told.layout : guessed;
+    const asBefore = told.remembered && {
+      ...told.remembered,
+      unit: guessed.unit ?? told.remembered.unit,
+      order: guessed.order ?? told.remembered.order,
+      mark: guessed.mark,
+    };
+    const wanted = told.layout ?? asBefore;
+    const fits = wanted?.columns.length === table.headings.length ? wanted : guessed;
     const unit = told.inSpite ?? fits.unit ?? (told.unit === "degF" || told.unit === "degC" ? told.unit : null);
     const layout = {
       ...fits,
