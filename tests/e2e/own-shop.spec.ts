@@ -385,6 +385,8 @@ test("three people run a day on it: a line from a template, powder, parts, a job
   await expect(page.getByText(/Recorded/).first()).toBeVisible();
   await open("/racks/1/release");
   await expect(page.getByText("Can be released")).toBeVisible();
+  // Out of the dry-off when it was looked at, not when it went into the oven.
+  await expect(page.getByText(/19 min/).first()).toBeVisible();
   await page.getByText("Accepted", { exact: true }).click();
   await page.getByLabel("Reason, in a sentence").fill("All of it in");
   await page.getByLabel("Your password signs it").fill("copper lane kettle");

@@ -160,7 +160,14 @@ function dryOff(rack: RackFile, met: Conditions): MetalItem[] {
   const passage = met.passages.findLast((p) => p.stage === "dry-off");
   if (!asked && !row) return [];
   const leastMinutes = wet ? rack.limits.dryOffHollowMinutes : rack.limits.dryOffMinutes;
-  const minutes = passage?.seconds == null ? null : passage.seconds / 60;
+  // Who looked at it out of the dry-off, or coated it, had it out by then, whatever was logged next.
+  const outBy = passage
+    ? rack.evidence
+        .filter((r) => ["dry-off", "coat"].includes(r.base.kind) && r.base.happened_at > passage.enteredAt)
+        .map((r) => (r.base.happened_at.getTime() - passage.enteredAt.getTime()) / 60_000)
+    : [];
+  const logged = passage?.seconds == null ? [] : [passage.seconds / 60];
+  const minutes = logged.length + outBy.length === 0 ? null : Math.min(...logged, ...outBy);
   if (!record || !row) {
     // Its time alone says that it was long enough, by procedure; that it came out dry nobody looked at.
     const short = minutes !== null && !within(minutes, leastMinutes, null);
