@@ -1,6 +1,7 @@
 // npm start: everything from a bare machine to the served application.
 import { spawn } from "node:child_process";
 import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
+import { networkInterfaces } from "node:os";
 import path from "node:path";
 import {
   buildWhenNeeded,
@@ -33,7 +34,7 @@ const own = process.env.DATABASE_URL ? null : await startPostgres();
 const ownerUrl = process.env.DATABASE_URL ?? own.url(ownShop ? "sorrel_own" : "sorrel");
 const host = process.env.HOST ?? "127.0.0.1";
 const port = await freePort(Number(process.env.PORT ?? 3000));
-const baseUrl = process.env.BASE_URL ?? `http://${host}:${port}`;
+const baseUrl = process.env.BASE_URL ?? `http://${reachedAt(host)}:${port}`;
 const devicePort = await freePort(4710);
 const env = environmentFor(ownerUrl, { BASE_URL: baseUrl, DEVICE_PORT: String(devicePort) });
 runTs("scripts/prepare-database.ts", resetDemo ? ["--reset-demo"] : ownShop ? [] : ["--demo"], env);
@@ -77,3 +78,12 @@ if (!(await waitForHttp(`http://${host}:${port}/api/health`))) fail("The applica
 say(`\nSorrel is at ${baseUrl}`);
 runTs("scripts/demo-sign-ins.ts", [], env);
 say("Stop with Ctrl+C or npm stop.");
+
+/** The address others reach this machine at, where it listens on all of them: codes on paper lead there. */
+function reachedAt(listening) {
+  if (listening !== "0.0.0.0") return listening;
+  const outside = Object.values(networkInterfaces())
+    .flat()
+    .find((address) => address.family === "IPv4" && !address.internal);
+  return outside?.address ?? "127.0.0.1";
+}

@@ -4,6 +4,7 @@ import type { Failure } from "@/core/result";
 import { mean } from "@/core/statistics";
 import type { UnitSystem } from "@/core/units";
 import type { Database } from "@/db/schema";
+import { baseAddress } from "@/server/base-address";
 import { errorText, log } from "@/server/log";
 import type { EntryOutcome } from "@/server/outcome";
 import { preferences } from "@/server/preferences";
@@ -11,6 +12,7 @@ import { judgeRack, type NotAsked, type VerdictItem } from "@/server/rack/judge-
 import { customersView, loadRack, newestOf } from "@/server/rack/load-rack";
 import { type CertificateContent, certificatePdf } from "@/server/release/certificate";
 import { type CertificateFacts, certificateFacts } from "@/server/release/certificate-facts";
+import { checkAddress, markOf } from "@/server/release/check-paper";
 import { dispose } from "@/server/release/dispose";
 import { type KeptCertificate, keepCertificate, keptCertificate } from "@/server/release/keep-certificate";
 import type { Person } from "@/server/sign-in/roles";
@@ -70,7 +72,7 @@ export async function certificateOf(
     .orderBy("number", "desc")
     .limit(1)
     .executeTakeFirst();
-  const content = contentOf(signed, {
+  const said = contentOf(signed, {
     number: `${rack.number}-${decided.base.id.slice(-6)}`,
     rack: rack.number,
     decision: row.decision,
@@ -83,6 +85,8 @@ export async function certificateOf(
     units,
     madeLate: verdict !== null,
   });
+  const mark = markOf(said);
+  const content = { ...said, check: { mark, address: checkAddress(baseAddress(), said.number, mark) } };
   const kept = await keepCertificate(
     db,
     {

@@ -49,6 +49,7 @@ const views = [
 ];
 test.describe.configure({ mode: "serial" });
 const none = async (page: Page) => {
+  await expect(page.getByRole("heading", { level: 1 })).toBeVisible();
   const { violations } = await new AxeBuilder({ page }).setLegacyMode(true).analyze();
   expect(violations.map((v) => v.id)).toEqual([]);
 };

@@ -126,6 +126,33 @@ test("one inspector walks the whole line: bath, film, cure, bench, release, fiel
   expect(text).toContain("Signed with password by Ines Calder");
   expect(text).toContain("Not measured");
 
+  // Whoever holds the paper checks it by what is printed on it, or its file, signed in or not.
+  const printed = /mark ((?:[0-9a-f]{4} ?){5})/.exec(text)?.[1]?.trim() ?? "";
+  const certified = /Certificate (\S+)/.exec(text)?.[1] ?? "";
+  const outsider = await (await page.context().browser())?.newContext({ baseURL: new URL(page.url()).origin });
+  const paper = await outsider?.newPage();
+  if (!paper) throw new Error("no second browser");
+  await paper.goto("/check");
+  await paper.getByLabel("Number of the certificate").fill(certified);
+  await paper.getByLabel("Mark beside its code").fill(printed);
+  await paper.keyboard.press("Enter");
+  await expect(paper.getByRole("status")).toContainText("On record, and stands");
+  await expect(paper.locator("body")).not.toContainText(/Ines|Calder|µm/);
+  await paper.getByLabel("Mark beside its code").fill(printed.replace(/^./, (c) => (c === "0" ? "1" : "0")));
+  await paper.getByRole("button", { name: "Check the paper" }).click();
+  await expect(paper.getByRole("status")).toContainText("Not on record");
+  const compare = async (name: string, mimeType: string, buffer: Buffer) => {
+    await paper.getByLabel("PDF file of the certificate").setInputFiles({ name, mimeType, buffer });
+    await paper.getByRole("button", { name: "Compare the file" }).click();
+  };
+  await compare("certificate.pdf", "application/pdf", await pdf.body());
+  await expect(paper.getByText("to the last byte")).toBeVisible();
+  await compare("notes.txt", "text/plain", Buffer.from("not a certificate"));
+  await expect(paper.getByRole("alert").filter({ hasText: "notes.txt" })).toContainText("is not a PDF");
+  await compare("changed.pdf", "application/pdf", Buffer.concat([await pdf.body(), Buffer.from("\n")]));
+  await expect(paper.getByText("No certificate was given out as this file")).toBeVisible();
+  await outsider?.close();
+
   // The whole job leaves as JSON and CSV.
   await page.goto(`/racks/${number}`);
   const job = await page.getByRole("link", { name: "Whole job, JSON" }).getAttribute("href");

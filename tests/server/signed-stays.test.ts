@@ -6,6 +6,7 @@ import { newId, now } from "@/server/now";
 import { judgeRack } from "@/server/rack/judge-rack";
 import { loadRack } from "@/server/rack/load-rack";
 import { changedSince, changedSinceDecision, signedItems } from "@/server/release/changed-since";
+import { checkFile, checkPaper, markOf } from "@/server/release/check-paper";
 import { dispose } from "@/server/release/dispose";
 import { conditionsWhenPassed } from "@/server/trace/conditions";
 import { person, type TestDatabase, testDatabase } from "../support/database";
@@ -371,6 +372,57 @@ describe("what was signed stays", () => {
       ok: false,
       failure: { kind: "not-released" },
     });
+  });
+  test("a certificate's paper is checked by number and mark, its file by every byte; both say when it is replaced", async () => {
+    await proven("SG8");
+    expect(await decide("SG8", "accept", 100)).toMatchObject({ ok: true });
+    const made = await certificateOf(t.app, lead, "SG8", "metric", now);
+    if (!made.ok) throw new Error(made.failure.kind);
+    const { number, bytes } = made.kept;
+    const documentOf = async (like: string) =>
+      (await t.app.selectFrom("certificate").select("document").where("number", "like", like).executeTakeFirstOrThrow())
+        .document as { check: { mark: string; address: string }; decision: string; recordId: string };
+    const { check, ...said } = await documentOf(number);
+    expect(check.mark).toBe(markOf(said));
+    expect(check.mark).toMatch(/^([0-9a-f]{4} ){4}[0-9a-f]{4}$/);
+    expect(Object.fromEntries(new URL(check.address).searchParams)).toEqual({
+      number,
+      mark: check.mark.replaceAll(" ", ""),
+    });
+    // As printed, as typed in haste, as the code has it.
+    for (const mark of [
+      check.mark,
+      check.mark.toUpperCase(),
+      check.mark.replaceAll(" ", "-"),
+      check.mark.replaceAll(" ", ""),
+    ])
+      expect(await checkPaper(t.app, { number: ` ${number} `, mark }), mark).toBe("stands");
+    expect(await checkFile(t.app, bytes)).toBe("stands");
+
+    // A word of it changed gives another mark; another's mark, a piece of it and a number that never was read alike.
+    const others = (await documentOf("SG1-%")).check.mark;
+    for (const mark of [
+      markOf({ ...said, decision: "accepted without a look" }),
+      others,
+      check.mark.slice(0, 9),
+      "",
+      "%",
+    ])
+      expect(await checkPaper(t.app, { number, mark }), mark).toBe("not-on-record");
+    expect(await checkPaper(t.app, { number: "SG8-000000", mark: check.mark })).toBe("not-on-record");
+    expect(await checkFile(t.app, Buffer.concat([bytes, Buffer.from(" ")]))).toBe("not-on-record");
+    // A photo that is on record is no certificate.
+    const photo = await t.app
+      .selectFrom("file")
+      .select("bytes")
+      .where("media_type", "<>", "application/pdf")
+      .limit(1)
+      .execute();
+    if (photo[0]) expect(await checkFile(t.app, photo[0].bytes)).toBe("not-on-record");
+
+    expect(await decide("SG8", "hold", 5, { seen: said.recordId })).toMatchObject({ ok: true });
+    expect(await checkPaper(t.app, { number, mark: check.mark })).toBe("replaced");
+    expect(await checkFile(t.app, bytes)).toBe("replaced");
   });
   test("a decision from before it was kept whole: what is out now asks for a look, if it was not conceded", async () => {
     expect(signedItems({ decidedOn: "demo" })).toBeNull();

@@ -1,5 +1,6 @@
 import path from "node:path";
 import PDFDocument from "pdfkit";
+import QRCode from "qrcode";
 import type { UnitSystem } from "@/core/units";
 
 export type CertificateContent = {
@@ -37,6 +38,8 @@ export type CertificateContent = {
   readonly seal: string;
   readonly units: UnitSystem;
   readonly recordId: string;
+  /** What its paper is checked by, and where; absent in certificates from before papers were checked. */
+  readonly check?: { readonly mark: string; readonly address: string };
 };
 
 const fontDir = path.join(process.cwd(), "node_modules/@expo-google-fonts/inter");
@@ -46,9 +49,13 @@ const face = {
 };
 const INK = "#221b15";
 const SOFT = "#52473c";
+/** Side of the code, points: two centimetres. */
+const CODE = 57;
 
 /** The certificate as a PDF, A4, ink on white. What was not measured stands beside what was. */
-export function certificatePdf(c: CertificateContent): Promise<Buffer> {
+export async function certificatePdf(c: CertificateContent): Promise<Buffer> {
+  const code =
+    c.check && (await QRCode.toBuffer(c.check.address, { errorCorrectionLevel: "M", margin: 0, width: 480 }));
   return new Promise((resolve, reject) => {
     const doc = new PDFDocument({
       size: "A4",
@@ -72,6 +79,26 @@ export function certificatePdf(c: CertificateContent): Promise<Buffer> {
         .stroke();
     doc.font("regular").fontSize(9.5).fillColor(SOFT).text(c.site, left, 48);
     doc.font("bold").fontSize(20).fillColor(INK).text(`Certificate ${c.number}`, left, 62);
+    if (code && c.check) {
+      const after = doc.y;
+      doc.image(code, left + width - CODE, 44, { width: CODE });
+      doc
+        .font("regular")
+        .fontSize(7.5)
+        .fillColor(SOFT)
+        .text(
+          `Check this paper by the code, or at ${new URL("/check", c.check.address).href}`,
+          left + width - 236,
+          50,
+          {
+            width: 236 - CODE - 10,
+            align: "right",
+          },
+        )
+        .text(`mark ${c.check.mark}`, { width: 236 - CODE - 10, align: "right" });
+      doc.x = left;
+      doc.y = Math.max(after, 44 + CODE);
+    }
     doc.moveDown(0.4);
     rule(1.6);
     doc.moveDown(0.6);

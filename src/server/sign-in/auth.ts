@@ -3,12 +3,13 @@ import { hash, verify } from "@node-rs/argon2";
 import { betterAuth } from "better-auth";
 import { nextCookies } from "better-auth/next-js";
 import { username } from "better-auth/plugins";
+import { baseAddress } from "../base-address";
 import { database } from "../database";
 
 const make = () =>
   betterAuth({
     database: { db: database(), type: "postgres" },
-    baseURL: process.env.BASE_URL ?? "http://127.0.0.1:3000",
+    baseURL: baseAddress(),
     secret: process.env.SIGN_IN_SECRET ?? "",
     telemetry: { enabled: false },
     logger: { disabled: true },
@@ -29,7 +30,7 @@ const make = () =>
       },
     },
     session: { expiresIn: 60 * 60 * 12, cookieCache: { enabled: false } },
-    advanced: { cookiePrefix: "sorrel", useSecureCookies: (process.env.BASE_URL ?? "").startsWith("https:") },
+    advanced: { cookiePrefix: "sorrel", useSecureCookies: baseAddress().startsWith("https:") },
     plugins: [username(), nextCookies()],
   });
 
