@@ -173,11 +173,11 @@ export async function certificatePdf(c: CertificateContent): Promise<Buffer> {
             .font("regular")
             .fontSize(9.5)
             .text(spot.spot, left + 12, y, { width: 40 });
-          doc.font("bold").text(spot.mean, left + 56, y, { width: 50, align: "right" });
+          doc.font("bold").text(spot.mean, left + 56, y, { width: 50, align: "right", features: ["tnum"] });
           doc
             .font("regular")
             .fillColor(SOFT)
-            .text(spot.readings, left + 124, y, { width: width - 124 });
+            .text(spot.readings, left + 124, y, { width: width - 124, features: ["tnum"] });
           doc.fillColor(INK);
         }
         doc.moveDown(0.2);
