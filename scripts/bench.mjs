@@ -42,6 +42,7 @@ const benches = [
   ["forecast", "Forecast bounds of baths", false],
   ["independent-baths", "Forecasts on baths that do not do what the forecaster assumes", false],
   ["exposure", "Racks exposed to a bath out of its window", false],
+  ["yield", "First-pass yield", false],
   ["heat", "The oven's model, plans and long traces, the core alone", false],
   ["independent-heat", "What is foretold of heat, on an oven that shares no equation with it", false],
   ["plan", "Planning, the core alone", false],

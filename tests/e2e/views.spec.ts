@@ -54,6 +54,7 @@ const views = [
   "/plan/parts/SHELTER-POST",
   "/shop/password",
   "/release",
+  "/release/yield?days=365&by=defect&of=orange-peel",
   "/field",
   "/field/jetty-a",
   "/causes",

@@ -4,6 +4,8 @@ import { currentLine } from "@/server/line/current-line";
 import { showRacks } from "@/server/line/show-racks";
 import { preferences } from "@/server/preferences";
 import { personOnPage } from "@/server/sign-in/person";
+import { ofTheShop } from "@/server/sign-in/roles";
+import Link from "@/ui/link";
 import { StagePage } from "@/ui/shift/stage-page";
 
 export const metadata: Metadata = { title: "Release" };
@@ -26,6 +28,14 @@ export default async function Page({
       list={list}
       path="/release"
       empty="Nothing waits for a decision."
-    />
+    >
+      {ofTheShop(person) && (
+        <p className="mt-4">
+          <Link className="link inline-flex min-h-11 items-center" href="/release/yield">
+            Yield: how many racks passed the first time
+          </Link>
+        </p>
+      )}
+    </StagePage>
   );
 }

@@ -1,0 +1,2 @@
+export * from "./first-pass";
+export * from "./pareto";
