@@ -26,7 +26,7 @@ describe("first-pass yield", () => {
       [Number.NaN, 2],
       [1, -2],
     ] as const)
-      expect(firstPass(passed, racks)).toMatchObject({ ok: false, error: { kind: "bad-count", passed, racks } });
+      expect(firstPass(passed, racks)).toMatchObject({ ok: false, error: { kind: "not-so-many", passed, racks } });
   });
   test("a group is told apart only where its interval leaves the whole out", () => {
     const whole = of(900, 1000);

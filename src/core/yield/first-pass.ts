@@ -12,12 +12,12 @@ export type FirstPass = {
 
 /**
  * First-pass yield: racks whose first decision was to accept them, of racks decided. Held, conceded, recoated, stripped and
- * scrapped did not pass. Failures: `no-racks`, `bad-count`. Source of the interval: Wilson 1927.
+ * scrapped did not pass. Failures: `no-racks`, `not-so-many`. Source of the interval: Wilson 1927.
  */
 export function firstPass(passed: number, racks: number): Result<FirstPass> {
   if (racks === 0) return err({ kind: "no-racks" });
   if (!Number.isInteger(racks) || !Number.isInteger(passed) || passed < 0 || passed > racks)
-    return err({ kind: "bad-count", passed, racks });
+    return err({ kind: "not-so-many", passed, racks });
   return ok({ racks, passed, share: passed / racks, interval: wilsonInterval(passed, racks) });
 }
 
