@@ -5,9 +5,12 @@ import type { Database } from "./schema";
 // A date without a time stays text: turning it into a moment would move it across time zones.
 pg.types.setTypeParser(pg.types.builtins.DATE, (text) => text);
 
+/** Compiling a query for the machine costs half a second where its rows are guessed too many, more than any query here takes. */
+const SETTINGS = "-c jit=off";
+
 /** Opens a pool on a connection address. Give it back with `destroy()`. */
 export function connect(connectionString: string, most = 10): Kysely<Database> {
-  const pool = new pg.Pool({ connectionString, max: most, connectionTimeoutMillis: 10_000 });
+  const pool = new pg.Pool({ connectionString, max: most, connectionTimeoutMillis: 10_000, options: SETTINGS });
   // An idle connection that the server drops is not a reason to stop the application; the next query opens another.
   pool.on("error", () => {});
   return new Kysely<Database>({ dialect: new PostgresDialect({ pool }) });

@@ -37,26 +37,31 @@ export const YIELD_PAGE = 100;
 /** A lead sees each painter; anyone else the racks they coated themselves. */
 const seesPainters = (person: Person): boolean => may(person.role, "release");
 
-/** Each rack whose first decision falls in the span, with what it is grouped by. The first coat that stands says painter, booth and shift. */
-const decided = (from: Date, at: Date, timeZone: string, person: Person): RawBuilder<unknown> => sql`
+/** Each rack whose first decision falls in the span. */
+const decided = (from: Date, at: Date): RawBuilder<unknown> => sql`
   first_decision as materialized (
-    select distinct on (r.rack_id) r.rack_id, r.happened_at, d.decision from record r join disposition d on d.record_id = r.id
-    where r.kind = 'disposition' and r.happened_at <= ${at} order by r.rack_id, r.happened_at, r.id),
-  p as materialized (select * from first_decision where happened_at > ${from}),
+    select distinct on (r.rack_id) r.rack_id, r.happened_at, r.id from record r
+    where r.kind = 'disposition' and r.rack_id is not null and r.happened_at <= ${at} order by r.rack_id, r.happened_at, r.id),
+  p as materialized (
+    select f.rack_id, f.happened_at, d.decision from first_decision f join disposition d on d.record_id = f.id where f.happened_at > ${from})`;
+
+/** The same with what each is grouped by. The first coat that stands says painter, booth and shift. */
+const grouped = (from: Date, at: Date, timeZone: string, person: Person): RawBuilder<unknown> => sql`
+  ${decided(from, at)},
   c as materialized (
-    select distinct on (x.rack_id) x.rack_id, x.by_user, o.booth, x.happened_at from record x join coat o on o.record_id = x.id
-    where x.kind = 'coat' and x.rack_id in (select rack_id from p) and ${stands("x.id")} order by x.rack_id, x.happened_at, x.id),
-  j as materialized (
-    select p.rack_id, p.happened_at, p.decision, k.number, w.part_id::text as part, w.powder_id::text as powder, c.booth,
+    select distinct on (x.rack_id) x.rack_id, x.happened_at, x.id, x.by_user from record x
+    where x.kind = 'coat' and x.rack_id is not null and ${stands("x.id")} order by x.rack_id, x.happened_at, x.id),
+  j as (
+    select p.rack_id, p.happened_at, p.decision, k.number, w.part_id as part, w.powder_id as powder, o.booth,
       case when ${seesPainters(person)} or c.by_user = ${person.username} then c.by_user end as painter,
-      to_char(date_trunc('week', p.happened_at at time zone ${timeZone}), 'YYYY-MM-DD') as week,
-      to_char(c.happened_at at time zone ${timeZone}, 'HH24:MI') as minute
-    from p join rack k on k.id = p.rack_id join job w on w.id = k.job_id left join c on c.rack_id = p.rack_id)`;
+      date_trunc('week', p.happened_at at time zone ${timeZone})::date as week,
+      (extract(hour from c.happened_at at time zone ${timeZone}) * 60 + extract(minute from c.happened_at at time zone ${timeZone}))::int as minute
+    from p join rack k on k.id = p.rack_id join job w on w.id = k.job_id left join c on c.rack_id = p.rack_id left join coat o on o.record_id = c.id)`;
 
 /**
  * First-pass yield of the racks first decided in the span: of all, and by week, part, powder, booth, shift and painter, with
  * the defects that stand on those racks. A painter is told only to a lead, and to themselves. Three queries;
- * O(decisions on record + coats of the racks in the span).
+ * O(decisions and coats on record), each by an index of its own.
  */
 export async function firstPassYield(
   db: Kysely<Database>,
@@ -70,23 +75,23 @@ export async function firstPassYield(
     setupAt(db, "part", at),
     setupAt(db, "powder", at),
   ]);
-  const base = decided(from, at, site.timeZone, person);
+  const base = grouped(from, at, site.timeZone, person);
   const [groups, defects, waiting] = await Promise.all([
     sql<{ g: YieldGroup | "minute" | "all"; key: string | null; said: string | null; racks: number; passed: number }>`
       with ${base}
       select case when grouping(week) = 0 then 'week' when grouping(part) = 0 then 'part' when grouping(powder) = 0 then 'powder'
           when grouping(booth) = 0 then 'booth' when grouping(minute) = 0 then 'minute' when grouping(painter) = 0 then 'painter' else 'all' end as g,
-        coalesce(week, part, powder, booth, minute, painter) as key,
+        coalesce(week::text, part::text, powder::text, booth, minute::text, painter) as key,
         case when grouping(painter) = 0 then ${personName("j.painter")} end as said,
         count(*)::int as racks, (count(*) filter (where decision = 'accept'))::int as passed
       from j group by grouping sets ((week), (part), (powder), (booth), (minute), (painter), ()) order by 1, 2`.execute(
       db,
     ),
     sql<{ defect: string; count: number; pieces: number }>`
-      with ${base}
+      with ${decided(from, at)}
       select f.defect, count(distinct r.rack_id)::int as count, coalesce(sum(f.pieces_affected), 0)::int as pieces
       from record r join defect f on f.record_id = r.id
-      where r.kind = 'defect' and r.rack_id in (select rack_id from j) and ${stands("r.id")} group by 1 order by 2 desc, 1`.execute(
+      where r.kind = 'defect' and r.rack_id in (select rack_id from p) and ${stands("r.id")} group by 1 order by 2 desc, 1`.execute(
       db,
     ),
     sql<{ n: number }>`
@@ -104,7 +109,7 @@ export async function firstPassYield(
   for (const { g, key, said, racks, passed } of groups.rows) {
     if (key === null || g === "all") continue;
     if (g === "minute") {
-      const shift = shiftAt(key, site.shifts);
+      const shift = shiftAt(clockOf(Number(key)), site.shifts);
       if (!shift.ok) continue;
       const so = inShift.get(shift.value.name) ?? { racks: 0, passed: 0 };
       inShift.set(shift.value.name, { racks: so.racks + racks, passed: so.passed + passed });
@@ -158,10 +163,10 @@ export async function racksBehind(
     group === "defect"
       ? sql`rack_id in (select r.rack_id from record r join defect f on f.record_id = r.id where r.kind = 'defect' and f.defect = ${key} and ${stands("r.id")})`
       : group === "shift"
-        ? sql`minute = any(${minutesOf(key, site.shifts)}::text[])`
-        : sql`${sql.ref(`j.${group}`)} = ${key}`;
+        ? sql`minute = any(${minutesOf(key, site.shifts)}::int[])`
+        : sql`${sql.ref(`j.${group}`)}::text = ${key}`;
   const { rows } = await sql<DecidedRack & { total: number }>`
-    with ${decided(from, at, site.timeZone, person)}
+    with ${grouped(from, at, site.timeZone, person)}
     select number, decision, happened_at as at, (count(*) over ())::int as total from j where ${which}
     order by decision = 'accept', happened_at desc, number limit ${YIELD_PAGE} offset ${(ask.page - 1) * YIELD_PAGE}`.execute(
     db,
@@ -169,12 +174,12 @@ export async function racksBehind(
   return { racks: rows.map(({ total: _, ...rack }) => rack), total: rows[0]?.total ?? 0 };
 }
 
-/** Each minute of the day that a shift covers, as "HH:MM". */
-const minutesOf = (shift: string, shifts: Parameters<typeof shiftAt>[1]): readonly string[] =>
-  Array.from({ length: 1440 }, (_, minute) => {
-    const two = (n: number) => String(n).padStart(2, "0");
-    return `${two(Math.floor(minute / 60))}:${two(minute % 60)}`;
-  }).filter((minute) => {
-    const at = shiftAt(minute, shifts);
+/** A minute of the day as "HH:MM". */
+const clockOf = (minute: number): string =>
+  [Math.floor(minute / 60), minute % 60].map((n) => String(n).padStart(2, "0")).join(":");
+/** Each minute of the day that a shift covers. */
+const minutesOf = (shift: string, shifts: Parameters<typeof shiftAt>[1]): readonly number[] =>
+  Array.from({ length: 1440 }, (_, minute) => minute).filter((minute) => {
+    const at = shiftAt(clockOf(minute), shifts);
     return at.ok && at.value.name === shift;
   });

@@ -194,8 +194,9 @@ export default async function YieldPage({
         <MarginBlock title="How it is counted">
           <p className="small">
             A rack counts once, in the span of its first decision; it passed if that was to accept it. Held, conceded,
-            recoated, stripped and scrapped did not pass. The bar is the 95 % interval (Wilson), the stroke the share,
-            the dashed line the whole. A group is told apart from the whole only where its interval leaves the line out.
+            recoated, stripped and scrapped did not pass; trial panels count like any rack. The bar is the 95 % interval
+            (Wilson), the stroke the share, the dashed line the whole. A group is told apart from the whole only where
+            its interval leaves the line out.
           </p>
           <p className="small">
             Painter, booth and shift are those of the first coat. A painter is named to a lead, and to themselves; names
