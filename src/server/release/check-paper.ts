@@ -62,5 +62,6 @@ async function standing(db: Kysely<Database>, certificateId: string): Promise<Pa
         and (later.happened_at, later.id) > (d.happened_at, d.id)) as replaced
     from record c join record d on d.id::text = split_part(c.idempotency_key, ':', 2) and d.rack_id = c.rack_id
     where c.id = ${certificateId}`.execute(db);
-  return rows[0]?.replaced === false ? "stands" : "replaced";
+  if (!rows[0]) return "not-on-record";
+  return rows[0].replaced ? "replaced" : "stands";
 }
