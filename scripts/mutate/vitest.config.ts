@@ -17,6 +17,11 @@ const faults: Plugin = {
 };
 const projects = (base.test?.projects ?? []).map((project) => {
   const own = project as { test: object };
-  return { ...own, plugins: [faults], test: { ...own.test, setupFiles: [path.join(import.meta.dirname, "setup.ts")] } };
+  // A fault in what a module works out as it is loaded is on only where it is loaded anew.
+  return {
+    ...own,
+    plugins: [faults],
+    test: { ...own.test, isolate: true, setupFiles: [path.join(import.meta.dirname, "setup.ts")] },
+  };
 });
 export default defineConfig({ ...base, root, test: { ...base.test, projects } });

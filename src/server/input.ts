@@ -1,7 +1,7 @@
 import type * as v from "valibot";
 import type { Failure } from "@/core/result";
 
-export { filled, said, text } from "@/core/kinds/fields";
+export { filled, number, said, text, whole } from "@/core/kinds/fields";
 
 type Issues = readonly [v.BaseIssue<unknown>, ...v.BaseIssue<unknown>[]];
 

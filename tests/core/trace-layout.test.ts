@@ -187,6 +187,78 @@ describe("traces with headings of any kind", () => {
   });
 });
 
+describe("what is taken from the values where headings say nothing", () => {
+  const form = (cells: readonly string[], heading = "x") =>
+    guessLayout(traceTable(lines(`${heading};Part °C`, ...cells.map((c, i) => `${c};${100 + i * 10}`)))).form;
+  test("moments since 1970 in s or ms, days of a spreadsheet, or nothing", () => {
+    expect(form(["1500000000", "1500000030", "1500000060"])).toBe("epoch-s");
+    expect(form(["150000000000", "150000030000", "150000060000"])).toBe("epoch-ms");
+    expect(form(["20001", "20001.1", "20001.2"])).toBe("spreadsheet-days");
+    expect(form(["45000", "45001", "45002.9"])).toBe("spreadsheet-days");
+    // More than three days is no bake; fewer or more of them is no day of this age.
+    expect(form(["45000", "45001", "45003.1"])).toBeNull();
+    expect(form(["20000", "20000.1", "20000.2"])).toBeNull();
+    expect(form(["80000", "80000.1", "80000.2"])).toBeNull();
+    expect(form(["900000000", "900000030", "900000060"])).toBeNull();
+    // What falls is no clock, whatever its size.
+    expect(form(["1500000060", "1500000030", "1500000000"])).toBeNull();
+    // Named as a time, small numbers are seconds, or minutes where it says so.
+    expect(form(["0", "10", "20"], "t")).toBe("elapsed-s");
+    expect(form(["0", "10", "20"], "Time, min")).toBe("elapsed-min");
+    expect(form(["100", "110", "120"], "Unix")).toBe("epoch-s");
+  });
+  test("a clock that begins near nought is the recorder's own, one that begins later hangs on the wall", () => {
+    expect(form(["0:05:00", "0:05:30", "0:06:00"])).toBe("elapsed-clock");
+    expect(form(["0:05:01", "0:05:31", "0:06:01"])).toBe("time-of-day");
+    // Without seconds it may be minutes and seconds: an hour of it is.
+    expect(form(["1:00", "1:30", "2:00"])).toBe("elapsed-clock");
+    expect(form(["1:01", "1:31", "2:01"])).toBe("time-of-day");
+    expect(form(["0:00:00", "0:00:30", "0:01:00"], "Time of day")).toBe("time-of-day");
+  });
+  test("rows counted from nought or one are no channel; counted from elsewhere, or not one by one, they are", () => {
+    const roles = (cells: readonly string[]) =>
+      guessLayout(
+        traceTable(lines("t;a;Part °C", ...cells.map((c, i) => `${i * 10};${c};${100 + i * 10}`))),
+      ).columns.map((c) => c.is);
+    expect(roles(["0", "1", "2", "3"])).toEqual(["time", "left-out", "metal"]);
+    expect(roles(["1", "2", "3", "4"])).toEqual(["time", "left-out", "metal"]);
+    expect(roles(["2", "3", "4", "5"])).toEqual(["time", "metal", "metal"]);
+    expect(roles(["1", "2", "3", "5"])).toEqual(["time", "metal", "metal"]);
+    expect(roles(["1", "2", "3"])).toEqual(["time", "metal", "metal"]);
+  });
+  test("a heading that names UTC sets its clock there; what is said of the unit before the table counts", () => {
+    const text = (heading: string, ...before: string[]) =>
+      lines(...before, `${heading},Part`, "2026-07-01 12:00,150", "2026-07-01 12:01,160", "2026-07-01 12:02,170");
+    expect(guessLayout(traceTable(text("Time (UTC)"))).zone).toBe("utc");
+    expect(guessLayout(traceTable(text("Time"))).zone).toBe("shop");
+    expect(guessLayout(traceTable(text("Time", "Unit: F,"))).unit).toBe("degF");
+    expect(guessLayout(traceTable(text("Time", "# Einheit = °C"))).unit).toBe("degC");
+    expect(guessLayout(traceTable(text("Time", "Operator C,"))).unit).toBeNull();
+  });
+  test("west of Greenwich is later; rows out of order are put in order, and it is said", () => {
+    const at = (zone: string) => ["12:00", "12:02", "12:01"].map((t) => `2026-07-01T${t}:00${zone}`);
+    const file = (zone: string) =>
+      valueOrThrow(read(lines("at;Part °C", ...at(zone).map((t, i) => `${t};${100 + i * 10}`))));
+    expect(iso(file("-05:30").startEpochS)).toBe("2026-07-01T17:30:00.000Z");
+    expect(iso(file("+01:00").startEpochS)).toBe("2026-07-01T11:00:00.000Z");
+    expect(file("Z").channels[0]?.trace).toEqual({ timeS: [0, 60, 120], tempC: [100, 120, 110] });
+    expect(file("Z").reordered).toBe(true);
+  });
+  test("two different rows at one time refuse the file, by their lines; a value no oven reaches too", () => {
+    const problems = (...rows: string[]) => {
+      const file = read(lines("t,Part (C)", ...rows));
+      return file.ok ? [] : (file.error.problems as { line: number; why: string }[]).map((p) => [p.line, p.why]);
+    };
+    expect(problems("0,20", "10,30", "10,31", "20,40")).toEqual([[4, "another reading at the same time as line 3"]]);
+    expect(problems("0,-60", "10,1000")).toEqual([]);
+    expect(problems("0,-61", "10,1001")).toEqual([
+      [2, "beyond any oven"],
+      [3, "beyond any oven"],
+    ]);
+    expect(problems("0,20", "5,25", "10,warm", ...["20,30", "30,40", "40,50"])).toEqual([[4, "not a number"]]);
+  });
+});
+
 describe("what a file is of", () => {
   test("is told by what it holds", () => {
     expect(fileKindOf(lines("No,Thickness (um)", "1,70", "2,71"))).toBe("gauge");

@@ -3,7 +3,7 @@ import Papa from "papaparse";
 import { afterAll, beforeAll, describe, expect, test } from "vitest";
 import { detailTables } from "@/core/kinds";
 import { exportStock } from "@/server/exports/export-stock";
-import { csvCell, exportTable, exportTables, localCell, offsetCell } from "@/server/exports/export-table";
+import { csvCell, csvLines, exportTable, exportTables, localCell, offsetCell } from "@/server/exports/export-table";
 import { now } from "@/server/now";
 import { setupAt } from "@/server/setup/setup-data";
 import { person, type TestDatabase, testDatabase } from "../support/database";
@@ -84,6 +84,14 @@ describe("what leaves as CSV", () => {
     const comma = { decimalMark: ",", timeZone: "America/St_Johns" } as const;
     expect(csvCell(72.5, comma)).toBe("72,5");
     expect(csvCell(-20.5, style)).toBe("-20.5");
+    // Where a comma is of the number, cells stand between semicolons; what holds one of its own is quoted.
+    const rows = [
+      ["film", 72.5],
+      ["a;b,c", 3],
+    ];
+    expect(csvLines(rows, comma)).toBe('film;72,5\r\n"a;b,c";3\r\n');
+    expect(csvLines(rows, style)).toBe('film,72.5\r\n"a;b,c",3\r\n');
+    expect(csvLines([], style)).toBe("");
     expect(csvCell("=cmd()", style)).toBe("'=cmd()");
     expect(csvCell("-", style)).toBe("'-");
     expect(csvCell(null, style)).toBe("");

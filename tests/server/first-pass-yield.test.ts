@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, expect, test } from "vitest";
 import { newId, now } from "@/server/now";
 import { dispose } from "@/server/release/dispose";
+import { setupAt } from "@/server/setup/setup-data";
 import { firstPassYield, racksBehind, type YieldGroup, yieldGroups } from "@/server/yield/first-pass-yield";
 import { person, type TestDatabase, testDatabase } from "../support/database";
 import { coatedRack, stored } from "../support/entries";
@@ -65,6 +66,23 @@ test("the whole and each group are what the record's decisions come to, counted 
   // Of coated racks the shifts cover the clock, and so each rack once.
   const sums = (["shift", "booth", "painter"] as const).map((g) => of(g).reduce((n, r) => n + r.yield.racks, 0));
   expect(new Set(sums).size).toBe(1);
+  // As they are called, not by their ids.
+  const named = async (kind: "part" | "powder") => [...(await setupAt(t.app, kind, at)).values()];
+  for (const { id, data } of await named("part"))
+    for (const row of of("part").filter((r) => r.key === id)) expect(row.name).toBe(data.name);
+  for (const { id, code, data } of await named("powder"))
+    for (const row of of("powder").filter((r) => r.key === id)) expect(row.name).toBe(`${code} ${data.name}`);
+  expect(of("painter").map((r) => r.name)).toContain("Maren Stile");
+  // Most racks first; weeks as they followed each other; shifts as the day has them.
+  for (const group of ["part", "powder", "booth"] as const) {
+    const racks = of(group).map((r) => r.yield.racks);
+    expect(racks, group).toEqual([...racks].sort((a, b) => b - a));
+  }
+  const weeks = of("week").map((r) => r.key);
+  expect(weeks).toEqual([...weeks].sort());
+  expect(of("shift").map((r) => r.name)).toEqual(
+    ["Day shift", "Late shift", "Night shift"].filter((name) => of("shift").some((r) => r.name === name)),
+  );
   for (const row of of("part")) expect(row.yield.racks, row.name).toBe(inSpan.filter((d) => d.part === row.key).length);
   const names = of("painter").map((r) => r.name);
   expect(names).toEqual([...names].sort((a, b) => a.localeCompare(b)));

@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, describe, expect, test } from "vitest";
 import { type Label, labelsPdf } from "@/server/labels/label-pdf";
 import { type LabelKind, labelsOf } from "@/server/labels/labels-of";
-import { now } from "@/server/now";
+import { newId, now } from "@/server/now";
 import { setupAt } from "@/server/setup/setup-data";
 import { person, type TestDatabase, testDatabase } from "../support/database";
 
@@ -39,12 +39,38 @@ describe("labels", () => {
       .executeTakeFirstOrThrow();
     expect(pieces).toHaveLength(Number(n));
     expect(((await ask("panel", "1042")) as readonly Label[])[0]?.blanks).toContain("Panel no.");
+    // Of very many none is left out: they are refused, with how many are taken.
+    const rack = await t.owner.selectFrom("rack").selectAll().where("number", "=", "1042").executeTakeFirstOrThrow();
+    await t.owner
+      .insertInto("piece")
+      .values(
+        Array.from({ length: 1001 - Number(n) }, (_, i) => ({
+          id: newId(),
+          rack_id: rack.id,
+          serial: `many-${i}`,
+          position: 1000 + i,
+        })),
+      )
+      .execute();
+    expect(await ask("piece", "1042")).toBe("too-many-labels");
   });
   test("of a lot and a drum; what is none is said, and stock is the shop's own", async () => {
     const [lot] = (await setupAt(t.app, "lot", at)).values();
     const [drum] = (await setupAt(t.app, "chemical", at)).values();
     expect(await ask("lot", lot?.code ?? "")).toMatchObject([{ title: lot?.code }]);
     expect(await ask("drum", drum?.code ?? "")).toMatchObject([{ title: drum?.data.product }]);
+    // What is not opened yet has a line to write the day on; what is opened says it.
+    const lots = [...(await setupAt(t.app, "lot", at)).values()];
+    for (const { code, data } of lots.slice(0, 6)) {
+      const [label] = (await ask("lot", code)) as readonly Label[];
+      const powder = [...(await setupAt(t.app, "powder", at)).values()].find((p) => p.code === data.powderCode);
+      expect(label?.lines[0], code).toBe(powder?.data.name);
+      expect(label?.blanks, code).toEqual(data.openedOn ? undefined : ["Opened on"]);
+      expect(label?.lines[2], code).toBe(data.openedOn ? `Opened ${data.openedOn}` : "");
+    }
+    expect(((await ask("drum", drum?.code ?? "")) as readonly Label[])[0]?.lines[0]).toBe(
+      `Lot ${drum?.data.lot}, ${drum?.data.litres} L`,
+    );
     expect(await ask("lot", "none")).toBe("unknown-set-up");
     expect(await ask("rack", "none")).toBe("unknown-rack");
     expect(await ask("rack", "", "J-none")).toBe("no-labels");

@@ -38,7 +38,7 @@ export function answerDraft(f: AnswerFacts): string {
         `What keeps it away: ${sentence(f.cause.forGood)}${f.cause.byWhen ? ` This is in place by ${f.cause.byWhen}.` : ""}`,
       ]
     : [
-        "We have opened a case on it and are going through the record of that day: bath values, film, cure and tests of this rack and of those beside it. The cause is not established yet; we write again when it is.",
+        "We have opened a case on it: the record of that day, with bath values, film, cure and tests of this rack and of those beside it, is gone through next. The cause is not established yet; we write again when it is.",
       ];
   return [
     `${f.theirNumber ? `Your reference ${f.theirNumber}. ` : ""}${f.customerOrder ? `Your order ${f.customerOrder}, our ` : "Our "}job ${f.jobNumber}, rack ${f.rack}: ${f.part}.`,

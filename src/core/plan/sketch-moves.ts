@@ -1,4 +1,4 @@
-import type { Face, SketchPoint } from "./sketch";
+import { awayFrom, type Face, type SketchPoint, sidesOf } from "./sketch";
 
 const FEWEST_CORNERS = 3;
 /** On the sketch's field, in whole hundredths. */
@@ -16,15 +16,9 @@ export const moveCorner = (face: Face, i: number, to: SketchPoint): Face => ({
 /** A corner more, in the side that is nearest to it. O(corners). */
 export function addCorner(face: Face, place: SketchPoint): Face {
   const p = onField(place);
-  const away = face.outline.map((a, i) => awayFrom(p, a, face.outline[(i + 1) % face.outline.length] as SketchPoint));
+  const away = sidesOf(face.outline).map((side) => awayFrom(p, side));
   const side = away.indexOf(Math.min(...away));
   return { ...face, outline: [...face.outline.slice(0, side + 1), p, ...face.outline.slice(side + 1)] };
-}
-/** How far a place is from a side, in the sketch's hundredths. */
-function awayFrom([px, py]: SketchPoint, [ax, ay]: SketchPoint, [bx, by]: SketchPoint): number {
-  const squared = (bx - ax) ** 2 + (by - ay) ** 2;
-  const share = squared === 0 ? 0 : Math.max(0, Math.min(1, ((px - ax) * (bx - ax) + (py - ay) * (by - ay)) / squared));
-  return Math.hypot(px - (ax + share * (bx - ax)), py - (ay + share * (by - ay)));
 }
 /** A corner less; the last three stay. */
 export const removeCorner = (face: Face, i: number): Face =>

@@ -196,9 +196,19 @@ export function withSpot(face: Face, all: readonly Face[], group: SpotGroup, at?
   const spot: Spot = { id, at: isInside(place, face.outline) ? place : inside(face.outline), note: "", group };
   return { ...face, spots: [...face.spots, spot] };
 }
+type Side = readonly [SketchPoint, SketchPoint];
+/** From each corner to the next, the last back to the first. */
+export const sidesOf = (outline: readonly SketchPoint[]): readonly Side[] =>
+  outline.map((a, i) => [a, outline[(i + 1) % outline.length] as SketchPoint]);
+/** How far a place is from a side, in the sketch's hundredths. */
+export function awayFrom([px, py]: SketchPoint, [[ax, ay], [bx, by]]: Side): number {
+  const squared = (bx - ax) ** 2 + (by - ay) ** 2;
+  const share = squared === 0 ? 0 : Math.max(0, Math.min(1, ((px - ax) * (bx - ax) + (py - ay) * (by - ay)) / squared));
+  return Math.hypot(px - (ax + share * (bx - ax)), py - (ay + share * (by - ay)));
+}
 function middleOfLongestSide(outline: readonly SketchPoint[]): SketchPoint {
-  const sides = outline.map((a, i) => [a, outline[(i + 1) % outline.length] as SketchPoint] as const);
-  const length = ([[ax, ay], [bx, by]]: (typeof sides)[number]) => Math.hypot(bx - ax, by - ay);
+  const sides = sidesOf(outline);
+  const length = ([[ax, ay], [bx, by]]: Side) => Math.hypot(bx - ax, by - ay);
   const [a, b] = sides.reduce((one, other) => (length(other) > length(one) ? other : one));
   const [cx, cy] = inside(outline);
   // Just within the outline: a probe sits on the edge, not off it.
@@ -208,7 +218,7 @@ function middleOfLongestSide(outline: readonly SketchPoint[]): SketchPoint {
   ];
 }
 
-/** A place within an outline: its middle where that is inside, else the inside point of a grid that is farthest in. O(corners). */
+/** A place within an outline: its middle where that is inside, else the point of a grid that is farthest in. O(corners). */
 export function inside(outline: readonly SketchPoint[]): SketchPoint {
   const middle: SketchPoint = [
     outline.reduce((a, [x]) => a + x, 0) / outline.length,
@@ -216,7 +226,13 @@ export function inside(outline: readonly SketchPoint[]): SketchPoint {
   ];
   if (isInside(middle, outline)) return middle;
   const grid = Array.from({ length: 361 }, (_, i): SketchPoint => [5 + (i % 19) * 5, 5 + Math.floor(i / 19) * 5]);
-  return grid.find((p) => isInside(p, outline)) ?? middle;
+  const sides = sidesOf(outline);
+  const depth = (p: SketchPoint) => Math.min(...sides.map((side) => awayFrom(p, side)));
+  return (
+    grid
+      .filter((p) => isInside(p, outline))
+      .reduce<SketchPoint | null>((deepest, p) => (deepest && depth(deepest) >= depth(p) ? deepest : p), null) ?? middle
+  );
 }
 
 /** Whether a place is within an outline or on it, by the crossings of a ray. O(corners). */

@@ -31,6 +31,12 @@ const words = <const N extends string>(name: N, label: string): EquipmentFact<N>
   bounds: null,
 });
 
+const carrier = [
+  number("stripAfterCycles", "Stripped after", "cycles", 1, 1000),
+  number("cyclesSinceStripped", "Cycles since it was stripped", "cycles", 0, 10_000),
+  number("earthMostMohm", "Earth, at most", "MΩ", 0, 1000),
+  words("acceptance", "Scrapped when"),
+] as const;
 const facts = {
   booth: [
     number("draughtMPerS", "Draught at its opening", "m/s", 0, 5),
@@ -50,18 +56,8 @@ const facts = {
     number("airKPa", "Air at the nozzle", "kPa", 0, 1200),
   ],
   cart: [words("wheels", "Wheels and brakes")],
-  hook: [
-    number("stripAfterCycles", "Stripped after", "cycles", 1, 1000),
-    number("cyclesSinceStripped", "Cycles since it was stripped", "cycles", 0, 10_000),
-    number("earthMostMohm", "Earth, at most", "MΩ", 0, 1000),
-    words("acceptance", "Scrapped when"),
-  ],
-  rack: [
-    number("stripAfterCycles", "Stripped after", "cycles", 1, 1000),
-    number("cyclesSinceStripped", "Cycles since it was stripped", "cycles", 0, 10_000),
-    number("earthMostMohm", "Earth, at most", "MΩ", 0, 1000),
-    words("acceptance", "Scrapped when"),
-  ],
+  hook: carrier,
+  rack: carrier,
   gun: [
     words("gunKind", "Kind: corona, friction"),
     words("polarity", "Polarity"),
@@ -107,8 +103,9 @@ export function wrongFact(
     } else {
       if (typeof value !== "number" || !Number.isFinite(value)) return wrong("is not a number");
       const [least, most] = known.bounds;
-      if (value < least) return wrong(`is under ${least}`);
-      if (value > most) return wrong(`is over ${most}`);
+      const bound = (limit: number) => `${limit} ${known.unit}`.trim();
+      if (value < least) return wrong(`is under ${bound(least)}`);
+      if (value > most) return wrong(`is over ${bound(most)}`);
     }
   }
   return null;

@@ -1,26 +1,19 @@
 import type { Kysely } from "kysely";
 import * as v from "valibot";
 import type { Database } from "@/db/schema";
-import { badEntry, said } from "../input";
+import { badEntry, number, said, whole } from "../input";
 import { refuse } from "../outcome";
 import { type SetupSaved, saveSetup } from "../setup/save-setup";
 import type { Person } from "../sign-in/roles";
 import type { Clock } from "../write";
 
-const number = (least: number, most: number) =>
-  v.pipe(
-    v.number("is not a number"),
-    v.finite("is not a number"),
-    v.minValue(least, `is under ${least}`),
-    v.maxValue(most, `is over ${most}`),
-  );
 const schema = v.object({
   /** The version of the site that was on screen. */
   seen: v.pipe(v.string(), v.uuid("is not a version")),
   reason: said(300, "is too short: name why it changes"),
   plannedIndex: number(100, 200),
   planHoldToo: v.boolean(),
-  proofEveryLoads: v.pipe(number(1, 200), v.integer("is not a whole number")),
+  proofEveryLoads: whole(1, 200),
   handleBelowC: number(25, 60),
 });
 /**

@@ -1,53 +1,46 @@
 import type { Kysely } from "kysely";
 import * as v from "valibot";
 import type { Database } from "@/db/schema";
-import { badEntry, filled, said, text } from "../input";
+import { badEntry, filled, number, said, text } from "../input";
 import { refuse } from "../outcome";
 import { type SetupSaved, saveSetup } from "../setup/save-setup";
 import type { Person } from "../sign-in/roles";
 import type { Clock } from "../write";
 
-const within = (least: number, most: number) =>
-  v.pipe(
-    v.number("is not a number"),
-    v.finite("is not a number"),
-    v.minValue(least, `is under ${least}`),
-    v.maxValue(most, `is over ${most}`),
-  );
-const side = within(100, 100_000);
+const side = number(100, 100_000);
 const dataSchema = v.strictObject({
   name: filled(80),
   type: v.picklist(["batch", "conveyor", "lamps"]),
   heat: v.picklist(["gas-indirect", "gas-direct", "electric", "infrared"]),
   insideMm: v.nullable(v.strictObject({ lengthMm: side, widthMm: side, heightMm: side })),
   places: v.pipe(
-    v.array(v.strictObject({ id: filled(20), at: v.tuple([within(0, 100), within(0, 100)]), note: text(80) })),
+    v.array(v.strictObject({ id: filled(20), at: v.tuple([number(0, 100), number(0, 100)]), note: text(80) })),
     v.maxLength(40, "are more than 40"),
   ),
-  usualSetPointC: within(60, 400),
-  mostSetPointC: within(60, 400),
-  emptyTauS: within(5, 7200),
-  fullTauS: within(5, 7200),
-  fullKgSteel: within(1, 100_000),
-  airAtDoorC: within(-20, 400),
-  idleKw: within(0, 5000),
-  efficiency: within(0.05, 1),
-  spreadMostC: within(0.5, 100),
-  recoveryMostS: within(10, 7200),
+  usualSetPointC: number(60, 400),
+  mostSetPointC: number(60, 400),
+  emptyTauS: number(5, 7200),
+  fullTauS: number(5, 7200),
+  fullKgSteel: number(1, 100_000),
+  airAtDoorC: number(-20, 400),
+  idleKw: number(0, 5000),
+  efficiency: number(0.05, 1),
+  spreadMostC: number(0.5, 100),
+  recoveryMostS: number(10, 7200),
   zones: v.pipe(
     v.array(
       v.strictObject({
         name: filled(40),
         heat: v.picklist(["infrared", "convection"]),
-        lengthM: within(0.1, 200),
-        airC: within(20, 600),
-        hWPerM2K: within(1, 500),
+        lengthM: number(0.1, 200),
+        airC: number(20, 600),
+        hWPerM2K: number(1, 500),
       }),
     ),
     v.maxLength(12, "are more than 12"),
   ),
-  usualSpeedMPerMin: within(0.05, 20),
-  pitchM: within(0.1, 20),
+  usualSpeedMPerMin: number(0.05, 20),
+  pitchM: number(0.1, 20),
   habits: text(400),
   dedicated: v.boolean(),
 });

@@ -8,12 +8,12 @@ import type { Label } from "./label-pdf";
 
 export const labelKinds = ["rack", "piece", "panel", "lot", "drum"] as const;
 export type LabelKind = (typeof labelKinds)[number];
-/** No sheet holds more; a job with more racks is printed in parts. */
-const MOST = 200;
+/** A hundred sheets; more at once is refused, never cut. */
+const MOST = 1000;
 
 /**
  * Labels of a kind: of a rack, of all racks of a job, of a rack's pieces, a test panel of a rack, a lot of powder, a drum.
- * Failures: `unknown-rack`, `unknown-job`, `unknown-set-up`, `no-labels`.
+ * Failures: `unknown-rack`, `unknown-set-up`, `no-labels`, `too-many-labels`.
  */
 export async function labelsOf(
   db: Kysely<Database>,
@@ -45,11 +45,12 @@ export async function labelsOf(
     .where(ask.job === "" ? "rack.number" : "job.number", "=", ask.job === "" ? ask.number : ask.job)
     .where(forPerson(person, "job.customer_id"))
     .orderBy("rack.number")
-    .limit(MOST)
+    .limit(MOST + 1)
     .execute();
   const [first] = rows;
   if (!first)
     return refuse(ask.job === "" ? { kind: "unknown-rack", number: ask.number } : { kind: "no-labels", job: ask.job });
+  if (rows.length > MOST) return refuse({ kind: "too-many-labels", of: `job ${ask.job}`, most: MOST });
   const [customers, parts, powders] = await Promise.all([
     setupAt(db, "customer", at),
     setupAt(db, "part", at),
@@ -88,9 +89,10 @@ export async function labelsOf(
     .select(["serial", "position"])
     .where("rack_id", "=", first.id)
     .orderBy("position")
-    .limit(MOST)
+    .limit(MOST + 1)
     .execute();
   if (pieces.length === 0) return refuse({ kind: "no-labels", job: first.job });
+  if (pieces.length > MOST) return refuse({ kind: "too-many-labels", of: `rack ${first.number}`, most: MOST });
   return {
     ok: true,
     labels: pieces.map((p) => ({
@@ -143,7 +145,7 @@ async function stockLabel(
           `Lot ${lot}, ${litres} L`,
           `Received ${receivedOn}`,
           usableUntil ? `Usable until ${usableUntil}` : "",
-          "Acid or caustic: see its safety sheet before opening",
+          "Its safety sheet first: gloves, eyes covered",
         ],
         blanks: ["Opened on"],
         address: `${base}/pretreat/set-up`,

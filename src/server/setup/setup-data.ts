@@ -59,9 +59,12 @@ export async function setupAt<K extends SetupKind>(
   );
 }
 
-/** The site's settings at a moment. Throws when the site has none: nothing can be judged without them. */
-export async function siteAt(db: Kysely<Database>, at: Date): Promise<SetupData<"site">> {
+/** The site's settings at a moment, with the version they are of. Throws when the site has none: nothing can be judged without them. */
+export async function siteItemAt(db: Kysely<Database>, at: Date): Promise<SetupItem<"site">> {
   const [site] = (await setupAt(db, "site", at)).values();
   if (!site) throw new Error("no site settings are valid at this moment");
-  return site.data;
+  return site;
 }
+/** As `siteItemAt`, the settings alone. */
+export const siteAt = async (db: Kysely<Database>, at: Date): Promise<SetupData<"site">> =>
+  (await siteItemAt(db, at)).data;

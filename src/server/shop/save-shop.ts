@@ -23,7 +23,7 @@ import {
 } from "@/core/site";
 import { personName } from "@/db/queries/person-name";
 import type { Database } from "@/db/schema";
-import { badEntry, filled, said, text } from "../input";
+import { badEntry, filled, number, said, text, whole } from "../input";
 import { refuse } from "../outcome";
 import { type SetupSaved, saveSetup } from "../setup/save-setup";
 import type { SetupKind } from "../setup/setup-data";
@@ -36,13 +36,6 @@ const versions = {
   seen: v.nullable(v.pipe(v.string(), v.uuid("is not a version"))),
   reason: said(300, "is too short: name why it changes"),
 };
-const number = (least: number, most: number) =>
-  v.pipe(
-    v.number("is not a number"),
-    v.finite("is not a number"),
-    v.minValue(least, `is under ${least}`),
-    v.maxValue(most, `is over ${most}`),
-  );
 /** Another of its kind that is called the same. */
 const sameName =
   (what: string, name: string) =>
@@ -104,7 +97,7 @@ const instrumentSchema = v.object({
     name: filled(60),
     kind: v.picklist(instrumentKinds),
     serial: filled(40),
-    verifyEveryDays: v.nullable(v.pipe(number(1, 3660), v.integer("is not a whole number"))),
+    verifyEveryDays: v.nullable(whole(1, 3660)),
     verifiedOn: v.nullable(v.pipe(v.string(), v.isoDate("is not a date"))),
     certificate: text(60),
     retired: v.boolean(),

@@ -1,8 +1,8 @@
 "use client";
 import { readLotLines } from "@/core/powder";
 import { fieldsOf } from "../fields/in-form";
-import { countOf } from "../format";
 import { Entry } from "../forms/entry";
+import { ListLines } from "../forms/list-lines";
 import { useEntryForm } from "../forms/use-entry-form";
 import { type Save, useSave } from "../forms/use-save";
 import { failureText } from "../words/failures";
@@ -31,29 +31,12 @@ export function LotsForm({ today, receive }: { today: string; receive: Save }) {
         label="Lots, a line each"
         placeholder={"powder,lot,made,received,kg\nGR-210,2612-1,2026-10-30,,60"}
       />
-      <label className="link inline-flex min-h-11 cursor-pointer items-center">
-        from a file
-        <input
-          type="file"
-          accept=".csv,.txt,.tsv,text/csv,text/plain"
-          className="sr-only"
-          onChange={async (e) => {
-            const file = e.target.files?.[0];
-            if (file && file.size < 200_000) setText(await file.text());
-            e.target.value = "";
-          }}
-        />
-      </label>
-      {read && (
-        <p className={`small m-0 ${read.ok ? "soft" : "text-out"}`}>
-          {read.ok
-            ? `${countOf(read.value.length, "lot")}: ${read.value
-                .slice(0, 3)
-                .map((l) => `${l.powder}/${l.lot}, made ${l.madeOn}${l.stockKg === null ? "" : `, ${l.stockKg} kg`}`)
-                .join("; ")}${read.value.length > 3 ? " …" : ""}`
-            : failureText(read.error)}
-        </p>
-      )}
+      <ListLines
+        read={read}
+        take={setText}
+        what="lot"
+        one={(l) => `${l.powder}/${l.lot}, made ${l.madeOn}${l.stockKg === null ? "" : `, ${l.stockKg} kg`}`}
+      />
     </Entry>
   );
 }

@@ -1,8 +1,8 @@
 "use client";
 import { readPowderLines } from "@/core/powder";
 import { fieldsOf } from "../fields/in-form";
-import { countOf } from "../format";
 import { Entry } from "../forms/entry";
+import { ListLines } from "../forms/list-lines";
 import { useEntryForm } from "../forms/use-entry-form";
 import { type Save, useSave } from "../forms/use-save";
 import { failureText } from "../words/failures";
@@ -34,29 +34,12 @@ export function PowdersForm({ save }: { save: Save }) {
         label="Powders, a line each"
         placeholder={"code;name;film from;film to;sg;cure\nGY-100;Grey, fine texture;60;90;1.5;180 20, 190 15"}
       />
-      <label className="link inline-flex min-h-11 cursor-pointer items-center">
-        from a file
-        <input
-          type="file"
-          accept=".csv,.txt,.tsv,text/csv,text/plain"
-          className="sr-only"
-          onChange={async (e) => {
-            const file = e.target.files?.[0];
-            if (file && file.size < 500_000) setText(await file.text());
-            e.target.value = "";
-          }}
-        />
-      </label>
-      {read && (
-        <p className={`small m-0 ${read.ok ? "soft" : "text-out"}`}>
-          {read.ok
-            ? `${countOf(read.value.length, "powder")}: ${read.value
-                .slice(0, 3)
-                .map((p) => `${p.code} ${p.name}, ${p.minUm} to ${p.maxUm} µm`)
-                .join("; ")}${read.value.length > 3 ? " …" : ""}`
-            : failureText(read.error)}
-        </p>
-      )}
+      <ListLines
+        read={read}
+        take={setText}
+        what="powder"
+        one={(p) => `${p.code} ${p.name}, ${p.minUm} to ${p.maxUm} µm`}
+      />
       <F.Words name="reason" label="Where the list is from" most={300} required />
     </Entry>
   );

@@ -15,6 +15,7 @@ import {
 } from "@/core/plan";
 import { fahrenheitToC } from "@/core/units";
 import { Choice } from "../fields/choice";
+import { FromFile } from "../fields/from-file";
 import { Tick } from "../fields/tick";
 import { TypedNumber } from "../forms/typed-number";
 import { useEntryForm } from "../forms/use-entry-form";
@@ -281,20 +282,9 @@ export function ReceiveForm({
           onChange={(e) => setText(e.target.value)}
         />
         <div className="flex flex-wrap gap-3">
-          <label className="btn cursor-pointer">
+          <FromFile className="btn cursor-pointer" take={setText}>
             From a CSV file
-            <input
-              type="file"
-              accept=".csv,.txt,.tsv,text/csv,text/plain"
-              className="sr-only"
-              onChange={async (e) => {
-                const file = e.target.files?.[0];
-                if (!file) return;
-                if (file.size > 200_000) return setState({ busy: false, text: "The list is over 200 kB. Split it." });
-                setText(await file.text());
-              }}
-            />
-          </label>
+          </FromFile>
           {known.length > 0 && (
             <Choice
               aria-label="A part already in the library"

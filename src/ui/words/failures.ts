@@ -199,6 +199,7 @@ const sentences: Record<string, (f: Failure, units: UnitSystem) => string> = {
   "not-utf-8": () => "The file is not UTF-8 text. Export it as CSV or text (UTF-8).",
   "no-racks": () => "No rack was decided on in this span. Choose a longer one.",
   "not-so-many": (f) => `${s(f.passed)} of ${s(f.racks)} racks cannot be. Count both anew.`,
+  "too-many-labels": (f) => `The labels of ${s(f.of)} are more than ${s(f.most)}. Print them rack by rack.`,
   "no-paper-file": () => "No file was chosen. Choose the certificate’s PDF.",
   "not-a-paper-file": (f) => `“${s(f.name)}” is not a PDF of up to 4 MB. Choose the certificate’s PDF as it was sent.`,
   "not-checked": () => "The file could not be compared. Try again; if it stays so, tell the shop.",

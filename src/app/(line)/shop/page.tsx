@@ -1,7 +1,7 @@
 import type { Metadata } from "next";
 import { database } from "@/server/database";
 import { now } from "@/server/now";
-import { setupAt } from "@/server/setup/setup-data";
+import { siteItemAt } from "@/server/setup/setup-data";
 import { beginnings, shopBegun } from "@/server/shop/not-set-up";
 import { figureChanges, versionsOfKind } from "@/server/shop/save-shop";
 import { personOnPage } from "@/server/sign-in/person";
@@ -20,16 +20,14 @@ export const metadata: Metadata = { title: "Shop" };
 export default async function ShopPage() {
   const person = await personOnPage("release");
   const at = now();
-  const [sites, versions, begun, changes] = await Promise.all([
-    setupAt(database(), "site", at),
+  const [site, versions, begun, changes] = await Promise.all([
+    siteItemAt(database(), at),
     versionsOfKind(database(), "site"),
     shopBegun(database()),
     figureChanges(database()),
   ]);
   const administers = may(person.role, "administer");
   const missing = beginnings.filter((what) => !begun.has[what] && (administers || what !== "people")).length;
-  const [site] = sites.values();
-  if (!site) throw new Error("no site settings are valid at this moment");
   const zones = ["UTC", ...Intl.supportedValuesOf("timeZone").filter((zone) => zone !== "UTC")];
   return (
     <>

@@ -3,7 +3,7 @@ import { cureProofs } from "@/server/cure/cure-proof";
 import { proofCoverage } from "@/server/cure/proof-coverage";
 import { database } from "@/server/database";
 import { currentLine } from "@/server/line/current-line";
-import { setupAt } from "@/server/setup/setup-data";
+import { siteItemAt } from "@/server/setup/setup-data";
 import { personOnPage } from "@/server/sign-in/person";
 import { may } from "@/server/sign-in/roles";
 import { ProofChart } from "@/ui/charts/proof-chart";
@@ -28,12 +28,7 @@ const percent = (share: number) => `${(100 * share).toFixed(0)}\u00a0%`;
 export default async function ProofPage() {
   const person = await personOnPage();
   const line = await currentLine(person);
-  const [proofs, sites] = await Promise.all([
-    cureProofs(database(), person, line.at),
-    setupAt(database(), "site", line.at),
-  ]);
-  const [kept] = sites.values();
-  if (!kept) throw new Error("no site settings are valid at this moment");
+  const [proofs, kept] = await Promise.all([cureProofs(database(), person, line.at), siteItemAt(database(), line.at)]);
   const site = kept.data;
   const coverage = await proofCoverage(database(), person, site.proofEveryLoads, line.at);
   const { agreement: a, points } = proofs;

@@ -1,7 +1,7 @@
 import type { Metadata } from "next";
 import { database } from "@/server/database";
 import { now } from "@/server/now";
-import { setupAt } from "@/server/setup/setup-data";
+import { siteItemAt } from "@/server/setup/setup-data";
 import { backupMissing, backupsTaken } from "@/server/shop/backups";
 import { personOnPage } from "@/server/sign-in/person";
 import { may } from "@/server/sign-in/roles";
@@ -27,9 +27,7 @@ export default async function BackupPage() {
   const person = await personOnPage("release");
   const at = now();
   const db = database();
-  const [sites, taken, missing] = await Promise.all([setupAt(db, "site", at), backupsTaken(db), backupMissing(db, at)]);
-  const [site] = sites.values();
-  if (!site) throw new Error("no site settings are valid at this moment");
+  const [site, taken, missing] = await Promise.all([siteItemAt(db, at), backupsTaken(db), backupMissing(db, at)]);
   const [last] = taken;
   const every = site.data.backupEveryHours;
   return (

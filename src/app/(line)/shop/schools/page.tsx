@@ -2,7 +2,7 @@ import type { Metadata } from "next";
 import { schoolTexts } from "@/core/site";
 import { database } from "@/server/database";
 import { now } from "@/server/now";
-import { setupAt } from "@/server/setup/setup-data";
+import { siteItemAt } from "@/server/setup/setup-data";
 import { figureChanges } from "@/server/shop/save-shop";
 import { personOnPage } from "@/server/sign-in/person";
 import { may } from "@/server/sign-in/roles";
@@ -17,9 +17,7 @@ export const metadata: Metadata = { title: "Schools" };
 
 export default async function SchoolsPage() {
   const person = await personOnPage("release");
-  const [sites, changes] = await Promise.all([setupAt(database(), "site", now()), figureChanges(database())]);
-  const [site] = sites.values();
-  if (!site) throw new Error("no site settings are valid at this moment");
+  const [site, changes] = await Promise.all([siteItemAt(database(), now()), figureChanges(database())]);
   return (
     <>
       <section className="bench">
