@@ -5,6 +5,7 @@ import { filmTrends } from "../../src/server/film/film-trends";
 
 const owner = connect(process.env.DATABASE_URL ?? "", 1);
 const app = connect(process.env.APP_DATABASE_URL ?? "", 1);
+const lead = { id: "bench", username: "bench", name: "bench", role: "lead" as const, customerId: null };
 await sql
   .raw(`
 insert into film_face (record_id, face, spots, readings, sum_um, sum_sq_um, lowest_um, highest_um)
@@ -34,7 +35,7 @@ for (const [label, partId, powderId] of [
   let readings = 0;
   for (let i = 0; i < 7; i++) {
     const start = performance.now();
-    readings = (await filmTrends(app, new Date(), { days: DAYS, powderId, partId })).readings;
+    readings = (await filmTrends(app, lead, new Date(), { days: DAYS, powderId, partId })).readings;
     times.push(performance.now() - start);
   }
   times.sort((a, b) => a - b);

@@ -228,6 +228,10 @@ function contentOf(
     conceded: d.decision === "concession" ? gaps.map((i) => `${itemName(i)}: ${said(i).word}. ${said(i).text}`) : [],
     notMeasured: [
       ...items.filter((i) => i.result === "unknown").map((i) => `${itemName(i)} (asked)`),
+      // Known, but not by measuring.
+      ...items
+        .filter((i) => i.result !== "unknown" && i.grade !== "measured")
+        .map((i) => `${itemName(i)} (asked; ${gradeWord[i.grade] ?? i.grade})`),
       ...notAsked.map((n) => `${notAskedName(n)} (not asked)`),
     ],
     seal: `${d.seal}${d.madeLate ? ". Made from the record as it stands: this decision is from before what was signed on was kept whole" : ""}`,

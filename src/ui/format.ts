@@ -88,5 +88,7 @@ export function minutesSeconds(seconds: number): string {
   return `${Math.floor(whole / 60)} min ${String(whole % 60).padStart(2, "0")} s`;
 }
 
+/** A share, 0–1, in whole hundredths; it does not break before its sign. */
+export const percent = (share: number): string => `${Math.round(100 * share)}\u00a0%`;
 /** So many of a thing: 1 piece, 8 pieces. */
 export const countOf = (n: number, one: string, many = `${one}s`): string => `${n} ${n === 1 ? one : many}`;

@@ -13,6 +13,7 @@ beforeAll(async () => {
 });
 afterAll(() => t.drop());
 const inspector = person("inspector", "tomasz");
+const lead = person("lead", "ines");
 
 describe("what a set comes to on each face", () => {
   test("is added up from the means of its spots, readings left out left out", () => {
@@ -43,10 +44,22 @@ describe("what a set comes to on each face", () => {
 });
 
 describe("film over time", () => {
+  test("a painter's own film is named to a lead, and to themselves, and to nobody else", async () => {
+    const ask = { days: 90, powderId: null, partId: null };
+    const painters = async (who: ReturnType<typeof person>) =>
+      (await filmTrends(t.app, who, at, ask)).rows.filter((r) => r.group === "painter").map((r) => r.name);
+    expect((await painters(lead)).length).toBeGreaterThan(0);
+    expect(await painters(person("operator", "maren"))).toEqual(["Maren Stile"]);
+    expect(await painters(inspector)).toEqual([]);
+    // What is not of people is the same for all.
+    const rest = async (who: ReturnType<typeof person>) =>
+      (await filmTrends(t.app, who, at, ask)).rows.filter((r) => r.group !== "painter");
+    expect(await rest(inspector)).toEqual(await rest(lead));
+  });
   test("groups add up to the whole; a set recorded now is in it, a corrected one leaves it", async () => {
     const [powderId, partId] = [await entityId(t, "powder", "GR-505"), await entityId(t, "part", "FERRY-SEAT")];
     const ask = { days: 30, powderId, partId };
-    const before = await filmTrends(t.app, at, ask);
+    const before = await filmTrends(t.app, lead, at, ask);
     expect(before.all?.n).toBeGreaterThan(100);
     for (const group of ["painter", "part", "face"] as const)
       expect(
@@ -71,17 +84,17 @@ describe("film over time", () => {
       });
     const wrong = await set(400);
     const later = new Date(at.getTime() + 1000);
-    expect((await filmTrends(t.app, later, ask)).all?.n).toBe((before.all?.n ?? 0) + 10);
+    expect((await filmTrends(t.app, lead, later, ask)).all?.n).toBe((before.all?.n ?? 0) + 10);
     await set(75, { supersedes: { recordId: wrong, reason: "read as mil" } });
-    const after = await filmTrends(t.app, later, ask);
+    const after = await filmTrends(t.app, lead, later, ask);
     expect(after.all?.n).toBe((before.all?.n ?? 0) + 10);
     expect(after.all?.mean).toBeLessThan(80);
   });
   test("without a powder there is nothing to hold it against; an empty span says so", async () => {
-    const all = await filmTrends(t.app, at, { days: 30, powderId: null, partId: null });
+    const all = await filmTrends(t.app, lead, at, { days: 30, powderId: null, partId: null });
     expect(all).toMatchObject({ capability: null, limits: null, chart: null, over: null });
     expect(all.rows.filter((r) => r.group === "part").length).toBeGreaterThan(3);
-    const none = await filmTrends(t.app, new Date(at.getTime() - 5 * 365 * 86_400_000), {
+    const none = await filmTrends(t.app, lead, new Date(at.getTime() - 5 * 365 * 86_400_000), {
       days: 7,
       powderId: null,
       partId: null,
@@ -94,7 +107,7 @@ describe("film over time", () => {
       powderId: await entityId(t, "powder", "GR-815"),
       partId: await entityId(t, "part", "CHARGER-BOX"),
     };
-    const faces = (await filmTrends(t.app, at, ask)).rows.filter((r) => r.group === "face");
+    const faces = (await filmTrends(t.app, lead, at, ask)).rows.filter((r) => r.group === "face");
     const [corner, door] = ["C", "D"].map((f) => faces.find((r) => r.name === f)?.summary);
     expect(corner?.interval?.[1]).toBeLessThan((door?.interval?.[0] ?? 0) - 10);
   });

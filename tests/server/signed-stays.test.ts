@@ -368,6 +368,8 @@ describe("what was signed stays", () => {
       "Impact without a crack: Out. 5 kg·cm, the worst of 2; 25 kg·cm or more asked for",
     ]);
     expect(document.notMeasured).toContain("Solvent rub (not asked)");
+    // Steps are on record by procedure: nobody measured them, and the paper says so.
+    expect(document.notMeasured).toContain("Preparation (asked; by procedure)");
     expect(await certificateOf(t.app, lead, "SG3", "metric", now)).toMatchObject({
       ok: false,
       failure: { kind: "not-released" },

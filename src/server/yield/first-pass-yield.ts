@@ -5,7 +5,7 @@ import { personName } from "@/db/queries/person-name";
 import { stands } from "@/db/queries/stands";
 import type { Database } from "@/db/schema";
 import { setupAt, siteAt } from "../setup/setup-data";
-import { may, type Person } from "../sign-in/roles";
+import { type Person, seesPainters } from "../sign-in/roles";
 
 export const yieldGroups = ["week", "part", "powder", "booth", "shift", "painter"] as const;
 export type YieldGroup = (typeof yieldGroups)[number];
@@ -34,8 +34,6 @@ export type DecidedRack = { readonly number: string; readonly decision: string; 
 
 /** Racks on a page of those behind a figure. */
 export const YIELD_PAGE = 100;
-/** A lead sees each painter; anyone else the racks they coated themselves. */
-const seesPainters = (person: Person): boolean => may(person.role, "release");
 
 /** Each rack whose first decision falls in the span. */
 const decided = (from: Date, at: Date): RawBuilder<unknown> => sql`

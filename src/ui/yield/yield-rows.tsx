@@ -1,8 +1,7 @@
 import { againstWhole, type FirstPass } from "@/core/yield";
-import { countOf } from "../format";
+import { countOf, percent } from "../format";
 import Link from "../link";
 
-export const percent = (share: number): string => `${Math.round(share * 100)} %`;
 const told = { higher: "above the whole", lower: "below the whole", "not-told-apart": "" } as const;
 
 /** Groups under one another on one scale of 0 to 100 %: the share that passed, its 95 % interval, the whole as a line; each leads to its racks. */

@@ -12,7 +12,7 @@ import { CurePlanForm } from "@/ui/cure/cure-plan-form";
 import { CureTabs } from "@/ui/cure/cure-tabs";
 import { TrialForm } from "@/ui/cure/trial-form";
 import { Fold } from "@/ui/fields/fold";
-import { dayMonth } from "@/ui/format";
+import { dayMonth, percent } from "@/ui/format";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
 import Link from "@/ui/link";
@@ -23,7 +23,6 @@ import { keepCurePlan } from "../../actions";
 export const metadata: Metadata = { title: "Proof of cure" };
 /** The newest tests shown one by one. */
 const OTHERS_SHOWN = 40;
-const percent = (share: number) => `${(100 * share).toFixed(0)}\u00a0%`;
 
 export default async function ProofPage() {
   const person = await personOnPage();

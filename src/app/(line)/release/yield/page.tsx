@@ -5,16 +5,16 @@ import { database } from "@/server/database";
 import { now } from "@/server/now";
 import { siteAt } from "@/server/setup/setup-data";
 import { personOnPage } from "@/server/sign-in/person";
-import { may, ofTheShop } from "@/server/sign-in/roles";
+import { ofTheShop, seesPainters } from "@/server/sign-in/roles";
 import { firstPassYield, racksBehind, YIELD_PAGE, type YieldGroup, yieldGroups } from "@/server/yield/first-pass-yield";
 import { Fold } from "@/ui/fields/fold";
-import { countOf, dateAndTime, fullDate } from "@/ui/format";
+import { countOf, dateAndTime, fullDate, percent } from "@/ui/format";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
 import Link from "@/ui/link";
 import { Verdict } from "@/ui/marks/verdict";
 import { decisionWords } from "@/ui/words/decisions";
-import { percent, YieldRows } from "@/ui/yield/yield-rows";
+import { YieldRows } from "@/ui/yield/yield-rows";
 
 export const metadata: Metadata = { title: "Yield" };
 const spans = [28, 90, 365] as const;
@@ -174,7 +174,7 @@ export default async function YieldPage({
                 .filter((r) => r.group === g)
                 .map((r) => ({ name: said(g, r.name), href: address({ by: g, of: r.key }), yield: r.yield }));
               if (rows.length === 0 || all.whole === null) return null;
-              const own = g === "painter" && !may(person.role, "release");
+              const own = g === "painter" && !seesPainters(person);
               return (
                 <section key={g} className="mt-6">
                   <h2>{own ? "What you coated, beside the whole" : groupName[g]}</h2>

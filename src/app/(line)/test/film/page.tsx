@@ -6,7 +6,7 @@ import { now } from "@/server/now";
 import { preferences } from "@/server/preferences";
 import { setupAt, siteAt } from "@/server/setup/setup-data";
 import { personOnPage } from "@/server/sign-in/person";
-import { ofTheShop, seesCost } from "@/server/sign-in/roles";
+import { ofTheShop, seesCost, seesPainters } from "@/server/sign-in/roles";
 import { FilmGroups } from "@/ui/charts/film-groups";
 import { SubgroupChart } from "@/ui/charts/subgroup-chart";
 import { Fold } from "@/ui/fields/fold";
@@ -57,7 +57,7 @@ export default async function FilmTrendsPage({
   const days = spans.find((s) => String(s) === asked.days) ?? 30;
   const powder = [...powders.values()].find((p) => p.code === asked.powder) ?? null;
   const part = [...parts.values()].find((p) => p.code === asked.part) ?? null;
-  const trends = await filmTrends(database(), at, {
+  const trends = await filmTrends(database(), person, at, {
     days,
     powderId: powder?.id ?? null,
     partId: part?.id ?? null,
@@ -165,7 +165,7 @@ export default async function FilmTrendsPage({
               if (rows.length === 0) return null;
               return (
                 <section key={group} className="ruled mt-5" aria-label={groupName[group]}>
-                  <h2>{groupName[group]}</h2>
+                  <h2>{group === "painter" && !seesPainters(person) ? "What you coated" : groupName[group]}</h2>
                   <FilmGroups
                     label={groupName[group]}
                     rows={rows.map((r) => ({

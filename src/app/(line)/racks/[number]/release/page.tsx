@@ -99,8 +99,12 @@ export default async function ReleasePage({ params }: { params: Promise<{ number
         )}
         {cooling && (
           <p className="m-0 mt-3 flex flex-wrap items-center gap-x-3">
-            <Verdict result={cooling.state === "cool" ? "in" : "watch"}>
-              {cooling.state === "cool" ? "Cool enough to pack" : "Still warm"}
+            <Verdict result={cooling.state !== "cool" ? "watch" : cooling.grade === "measured" ? "in" : "unknown"}>
+              {cooling.state !== "cool"
+                ? "Still warm"
+                : cooling.grade === "measured"
+                  ? "Cool enough to pack"
+                  : "Cool by now, not read"}
             </Verdict>
             <span>
               {cooling.grade === "measured" ? "Metal read at " : "No reading under the limit: by still air about "}
