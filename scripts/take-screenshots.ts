@@ -1,5 +1,5 @@
 import { chromium } from "@playwright/test";
-import { choose, launchOptions, signIn } from "../tests/support/browser";
+import { launchOptions, signIn } from "../tests/support/browser";
 
 const base = process.env.BASE_URL ?? "";
 const browser = await chromium.launch(launchOptions);
@@ -17,12 +17,12 @@ const shots: [name: string, path: string, theme: "light" | "dark", width: number
   ["round-tablet", "(round)", "light", 834, 900],
   ["film-trends", "/test/film?days=30&powder=GR-815&part=CHARGER-BOX", "light", 1280, 900],
   ["receive", "(receive)", "light", 1280, 900],
-  ["fit", "/jobs/J-423/fit", "dark", 1280, 900],
+  ["part", "/plan/parts/SHELTER-POST", "dark", 1280, 900],
   ["load", "(load)", "light", 1280, 900],
-  ["planner", "(planner)", "light", 1280, 1100],
+  ["shop", "/shop/equipment", "light", 1280, 900],
   ["prepare-tablet", "(prepare)", "light", 820, 1180],
   ["coat", "(coat)", "dark", 1280, 900],
-  ["history", "(history)", "light", 1280, 1000],
+  ["yield", "/release/yield", "light", 1280, 1000],
 ];
 for (const [name, path, theme, width, height] of shots) {
   const context = await browser.newContext({ viewport: { width, height } });
@@ -69,18 +69,6 @@ for (const [name, path, theme, width, height] of shots) {
     await page.getByRole("button", { name: /Follow it/ }).click();
     // Sixty times as fast as the clock: so long is a quarter of an hour in the oven.
     await page.waitForTimeout(15_000);
-  } else if (path === "(planner)") {
-    await page.goto(`${base}/cure/planner`);
-    await page.waitForLoadState("networkidle");
-    for (const [piece, mm] of [
-      ["cover", "2"],
-      ["base", "25"],
-    ] as const) {
-      await page.getByLabel("A piece").fill(piece);
-      await page.getByLabel("Section, mm").fill(mm);
-      await choose(page.getByLabel("Powder"), "GR-210 Slate satin");
-      await page.getByRole("button", { name: "Put it in" }).click();
-    }
   } else if (path === "(receive)") {
     await page.goto(`${base}/plan/receive`);
     await page.getByLabel("road salt").check();
@@ -93,11 +81,6 @@ for (const [name, path, theme, width, height] of shots) {
     const inputs = page.locator("input[data-value]");
     await page.waitForLoadState("networkidle");
     for (const [i, text] of ["5.9", "8.4", "5.1", "47"].entries()) await inputs.nth(i).fill(text);
-  } else if (path === "(history)") {
-    await page.goto(`${base}/pretreat/tank-3/history?value=ph&against=concentration`);
-    await page.getByLabel(/^smoothed/).check();
-    await page.getByLabel(/^by days/).check();
-    await page.getByRole("group", { name: "Means by days" }).waitFor();
   } else await page.goto(base + path);
   await page.waitForTimeout(600);
   await page.screenshot({ path: `docs/screenshots/${name}.png` });
