@@ -14,7 +14,7 @@ const may: Record<string, readonly string[]> = {
   app: ["app", "ui", "server", "db", "core", "demo"],
   types: ["types"],
 };
-const corePackages = new Set(["valibot", "jstat", "papaparse", "date-fns", "@date-fns/tz"]);
+const corePackages = new Set(["valibot", "jstat", "papaparse", "date-fns", "@date-fns/tz", "culori/fn"]);
 
 function filesBelow(directory: string): string[] {
   return readdirSync(directory, { withFileTypes: true }).flatMap((entry) =>

@@ -38,6 +38,23 @@ createServer((socket) => {
       const count = Math.min(500, Number(arg) || 12);
       for (let n = 1; n <= count; n++) socket.write(`${Math.max(5, random.normal(74, 4)).toFixed(0)}\r`);
       socket.end();
+    } else if (device === "gloss-meter") {
+      // Three angles at each press, at a place; the level it is held over may be named.
+      const at60 = Number(arg) || 62;
+      const lines = [0, 1, 2].map(() => `60 ${Math.max(0, random.normal(at60, 0.8)).toFixed(1)} GU`);
+      let n = 0;
+      const timer = setInterval(() => {
+        socket.write(`${lines[n++]}\r\n`);
+        if (n === lines.length) socket.end();
+      }, 300);
+      socket.on("close", () => clearInterval(timer));
+    } else if (device === "colour-meter") {
+      // Held over a piece whose standard is named: near it, as a good film is.
+      const [l = 41.2, a = -1.03, b = -12.11] = String(line).trim().split(/\s+/).slice(1).map(Number);
+      const near = (x: number) => random.normal(x, 0.18).toFixed(2);
+      socket.end(`L ${near(l)} a ${near(a)} b ${near(b)}\r\n`);
+    } else if (device === "pull-off-tester") {
+      socket.end(`d 20 mm F ${Math.max(100, random.normal(2700, 180)).toFixed(0)} N\r\n`);
     } else if (device === "oven-recorder") {
       const channels = simulateBake(random, {
         setPointC: 205,

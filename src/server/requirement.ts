@@ -37,6 +37,8 @@ export const requirementSchema = v.object({
     v.nullable(v.object({ distanceM: v.nullable(finite), lightLux: v.nullable(finite), note: text(200) })),
     null,
   ),
+  /** Threads and fits are tried after the cure. */
+  fits: v.optional(v.boolean(), false),
   /** Tests with what is asked of them. */
   tests: v.optional(
     v.array(v.object({ test: v.picklist(benchTests), lower: v.nullable(finite), upper: v.nullable(finite) })),

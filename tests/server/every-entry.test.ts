@@ -132,6 +132,28 @@ const good = (): Record<Kind, object> => ({
     rack: "E100",
     channels: [{ name: "Hood", medium: "metal", timeS: [0, 600, 2700, 3000], tempC: [20, 225, 226, 120] }],
   },
+  "x-cut": { rack: "E100", off: "tear", tearMm: 1.2, onPanel: true },
+  "fit-check": { rack: "E100", tries: [{ fit: "M8 threads", gauge: "M8 6H plug", goes: true }] },
+  panel: {
+    rack: "E100",
+    alsoFor: ["E110"],
+    number: "E100-P1",
+    metal: "hot-rolled-steel",
+    madeFrom: "sheet 12",
+    hungAt: "lower row",
+    note: "",
+  },
+  "panel-reading": {
+    panel: "E100-P0",
+    cabinet: "salt-spray",
+    hours: 240,
+    widthsMm: [1.2, 1.4, 1, 1.1, 1.3, 1.2],
+    scribeMm: 0.5,
+    blisters: "",
+    rustRi: 0,
+    nextHours: 20_000,
+    note: "",
+  },
   "metal-mark": { rack: "E100", what: "pits", face: "S", x: 40, y: 60, decision: "go-on", reason: "under the slat" },
   "panel-test": {
     bath: "tank 3",
@@ -242,6 +264,7 @@ beforeAll(async () => {
   for (const rack of ["E101", "E102", "E111"]) await stored(t, inspector, ago(250), { ...aCoat(), rack });
   // Bumped after whatever closes it: open for every test.
   await stored(t, inspector, ago(5), { kind: "lamp-check", ...good()["lamp-check"], bumped: true });
+  await stored(t, inspector, ago(60), { ...good().panel, kind: "panel", number: "E100-P0" });
   await coatedRack(t, "E109", { at: ago(401) });
   await stored(t, inspector, ago(399), {
     kind: "load",
@@ -344,6 +367,8 @@ describe("every kind of entry", () => {
   });
   test("what each of them keeps, column by column, as before", () => asBefore("entries", kept));
   test.each(kinds)("%s: its key under another moment is refused, and the first stands", async (kind) => {
+    // A panel has one number, and its hours only run on.
+    const other = { panel: { number: "E100-P2" }, "panel-reading": { hours: 480 } }[kind as string] ?? {};
     const rack =
       kind === "load"
         ? { loadNo: "E-2", places: [{ rack: "E102", place: "" }] }
@@ -353,7 +378,7 @@ describe("every kind of entry", () => {
     // The line cannot stand twice at once: this stop is another one than the test before made.
     const when = kind === "line-stop" ? { until: ago(50).toISOString() } : {};
     const entry = {
-      ...make(kind, { ...rack, ...when }),
+      ...make(kind, { ...rack, ...other, ...when }),
       ...(kind === "line-stop" && { happenedAt: ago(55).toISOString() }),
     };
     expect(await storeEntry(t.app, whoMay(kind), entry, at)).toMatchObject({ ok: true, already: false });

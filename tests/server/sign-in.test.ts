@@ -105,6 +105,7 @@ describe("roles", () => {
       "load",
       "metal-mark",
       "outgas",
+      "panel",
       "passage",
       "powder-height",
       "pre-flight",

@@ -209,6 +209,7 @@ describe("what a rack's verdict says of each of its items", () => {
         "rub",
         "pretreatment",
         "appearance",
+        "fits",
         "steps",
         "outgassing",
         "dry-off",

@@ -64,6 +64,7 @@ const line = (over: Partial<Line> = {}): Line => ({
   openCases: [],
   upkeep: [],
   instrumentsDue: [],
+  panels: [],
   complaints: [],
   daysWithoutBackup: null,
   jobs: { open: 2, overdue: 0 },

@@ -18,6 +18,7 @@ import { dryOff } from "./dry-off";
 import { filmPlan } from "./film-plan";
 import { finding } from "./finding";
 import { firstPanel } from "./first-panel";
+import { fitCheck } from "./fit-check";
 import { gaugeCheck } from "./gauge-check";
 import { itemClosed } from "./item-closed";
 import { jobStart } from "./job-start";
@@ -29,6 +30,8 @@ import { offer } from "./offer";
 import { offerAnswer } from "./offer-answer";
 import { outgas } from "./outgas";
 import { ovenSurvey } from "./oven-survey";
+import { panel } from "./panel";
+import { panelReading } from "./panel-reading";
 import { panelTest } from "./panel-test";
 import { passage } from "./passage";
 import { photo } from "./photo";
@@ -79,6 +82,9 @@ export const allKinds = [
   solventRub,
   pullOff,
   look,
+  fitCheck,
+  panel,
+  panelReading,
   itemClosed,
   defect,
   complaint,

@@ -1,22 +1,27 @@
 import * as v from "valibot";
 
-import { entry, filled, number, whole } from "./fields";
+import { entry, filled, number, panelNo, whole } from "./fields";
 import { defineKind } from "./kind";
 
-/** A cross-cut test. */
+/** A cut with tape: the lattice, or the X where the film is too thick for it. */
 export const crossCut = defineKind({
   kind: "cross-cut",
   tables: {
     cross_cut: {
-      removed_percent: "float8",
+      removed_percent: "float8?",
       squares_lost: "int?",
       squares: "int?",
       spacing_mm: "float8?",
       iso: "int",
       astm: "text",
       on_panel: "boolean",
+      /** "x-cut" where it was one; its grade stands in `astm`, what that is worth on the lattice in `iso`. */
+      method: "text?",
+      tear_mm: "float8?",
+      panel_no: "text?",
     },
   },
+  also: ["stands_for"],
   change: false,
   superseded: "by-correction",
   entries: {
@@ -28,7 +33,24 @@ export const crossCut = defineKind({
         squares: v.picklist([25, 100], "is neither 25 nor 100"),
         spacingMm: v.nullable(number(0.5, 5)),
         onPanel: v.boolean(),
+        panel: panelNo,
       }),
+    },
+    "x-cut": {
+      may: "inspect",
+      schema: v.pipe(
+        entry("x-cut", {
+          rack: filled(20),
+          off: v.picklist(["none", "trace", "tear", "most", "beyond"]),
+          tearMm: v.optional(v.nullable(number(0, 100)), null),
+          onPanel: v.boolean(),
+          panel: panelNo,
+        }),
+        v.forward(
+          v.check((x) => x.off !== "tear" || x.tearMm !== null, "is missing: how wide it tore to one side of a cut"),
+          ["tearMm"],
+        ),
+      ),
     },
   },
 });

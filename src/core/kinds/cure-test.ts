@@ -1,7 +1,7 @@
 import * as v from "valibot";
 import { cureTests } from "../bench";
 
-import { entry, filled, number } from "./fields";
+import { entry, filled, number, panelNo } from "./fields";
 import { defineKind } from "./kind";
 
 /** A test beside the rub, with what was asked. */
@@ -15,8 +15,10 @@ export const cureTest = defineKind({
       asked_lower: "float8?",
       asked_upper: "float8?",
       on_panel: "boolean",
+      panel_no: "text?",
     },
   },
+  also: ["stands_for"],
   change: false,
   superseded: "by-correction",
   entries: {
@@ -30,6 +32,7 @@ export const cureTest = defineKind({
         lower: v.nullable(number(0, 1000)),
         upper: v.nullable(number(0, 1000)),
         onPanel: v.boolean(),
+        panel: panelNo,
       }),
     },
   },

@@ -14,6 +14,8 @@ export const text = (most: number) =>
 export const filled = (most: number) => v.pipe(text(most), v.minLength(1, "is empty"));
 /** Text that must say something: a reason, a proof. */
 export const said = (most: number, tooShort: string) => v.pipe(text(most), v.minLength(3, tooShort));
+/** The panel it was done on, by its number; null where it has none. */
+export const panelNo = v.optional(v.nullable(filled(40)), null);
 export const uuid = v.pipe(v.string(), v.uuid("not an id"));
 export const number = (least: number, most: number) =>
   v.pipe(

@@ -1,6 +1,6 @@
 import * as v from "valibot";
 
-import { entry, filled, number } from "./fields";
+import { entry, filled, number, panelNo } from "./fields";
 import { defineKind } from "./kind";
 
 const share = number(0, 100);
@@ -17,8 +17,10 @@ export const pullOff = defineKind({
       glue_percent: "float8",
       asked_mpa: "float8?",
       on_panel: "boolean",
+      panel_no: "text?",
     },
   },
+  also: ["stands_for"],
   change: false,
   superseded: "by-correction",
   entries: {
@@ -33,6 +35,7 @@ export const pullOff = defineKind({
         gluePercent: share,
         askedMPa: v.optional(v.nullable(v.pipe(number(0, 200), v.gtValue(0, "is not over 0"))), null),
         onPanel: v.boolean(),
+        panel: panelNo,
       }),
     },
   },

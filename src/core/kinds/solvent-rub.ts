@@ -1,14 +1,22 @@
 import * as v from "valibot";
 
-import { entry, filled, whole } from "./fields";
+import { entry, filled, panelNo, whole } from "./fields";
 import { defineKind } from "./kind";
 
 /** A solvent rub test. */
 export const solventRub = defineKind({
   kind: "solvent-rub",
   tables: {
-    solvent_rub: { double_rubs: "int", rub_limit: "int", grade: "int", known_cured_grade: "int?", on_panel: "boolean" },
+    solvent_rub: {
+      double_rubs: "int",
+      rub_limit: "int",
+      grade: "int",
+      known_cured_grade: "int?",
+      on_panel: "boolean",
+      panel_no: "text?",
+    },
   },
+  also: ["stands_for"],
   change: false,
   superseded: "by-correction",
   entries: {
@@ -20,6 +28,7 @@ export const solventRub = defineKind({
         limit: whole(1, 1000),
         grade: whole(0, 5),
         onPanel: v.boolean(),
+        panel: panelNo,
       }),
     },
   },

@@ -1,15 +1,31 @@
+import { subKindOf } from "@/core/bench";
 import type { FindingState } from "@/core/diagnosis";
 import type { EvidenceGrade } from "@/core/verdict";
 import type { RackFile } from "../rack/load-rack";
 import type { SetupData } from "../setup/setup-data";
 import type { Conditions } from "../trace/conditions";
 import { coat } from "./findings/coat";
-import { declinedOption, type EstablishedFinding, type FoundWhat } from "./findings/established";
+import { type Add, declinedOption, type EstablishedFinding, type FoundWhat } from "./findings/established";
 import { cure, film } from "./findings/film-and-cure";
 import { castings, preparation } from "./findings/preparation";
 import { baths, dryness, wetBetween } from "./findings/wash";
 
 export type { EstablishedFinding, FoundWhat };
+
+/** What the kind of a fault, as it was said at the look, settles by itself. */
+function seenAtLook(rack: RackFile, add: Add): void {
+  const seen = new Map<string, { what: string; sources: string[] }>();
+  for (const r of rack.latest) {
+    const row = r.details.defect?.[0];
+    if (!row || row.pieces_affected === 0) continue;
+    const kind = subKindOf(row.defect, row.sub_kind);
+    if (!kind?.finding) continue;
+    const there = seen.get(kind.finding) ?? { what: `${row.defect.replaceAll("-", " ")}, ${kind.label}`, sources: [] };
+    there.sources.push(r.base.id);
+    seen.set(kind.finding, there);
+  }
+  for (const [finding, { what, sources }] of seen) add(finding, "present", "measured", { kind: "seen", what }, sources);
+}
 
 /**
  * Establishes every finding that the record can speak to, for one rack, at the time it passed. No record means
@@ -80,6 +96,7 @@ export function findingsFromRecord(
       ? { kind: "option-declined", what: declined.what, by: declined.by, on: declined.on }
       : { kind: rack.job.plan.primer ? "done" : "not-done", step: "primer" },
   );
+  seenAtLook(rack, add);
   const powder = rack.powder.data;
   for (const trait of ["low-flow-powder", "high-flow-powder", "water-releasing-powder"] as const)
     add(trait, yes(powder.traits.includes(trait)), "by-procedure", {

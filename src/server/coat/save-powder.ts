@@ -1,5 +1,6 @@
 import type { Kysely } from "kysely";
 import * as v from "valibot";
+import { colourDifference } from "@/core/bench";
 import { fitCureCurve, gelSchedule } from "@/core/cure";
 import { families } from "@/core/plan";
 import { readDay } from "@/core/powder";
@@ -58,8 +59,26 @@ const powderData = v.strictObject({
   weathering: v.picklist(["indoor", "standard", "high"]),
   family: v.picklist(families),
   pricePerKg: v.nullable(v.pipe(number, v.minValue(0, "is under 0"))),
+  smoothness: v.optional(v.nullable(v.pipe(number, v.integer(), v.minValue(1), v.maxValue(10))), null),
   glossGu: v.nullable(v.tuple([number, number])),
-  swatch: v.nullable(v.strictObject({ code: filled(40), deltaE: over0 })),
+  swatch: v.nullable(
+    v.strictObject({
+      code: filled(40),
+      deltaE: over0,
+      lab: v.optional(
+        v.nullable(
+          v.pipe(
+            v.tuple([number, number, number]),
+            v.check(
+              (lab) => colourDifference(lab, lab).ok,
+              "is no colour that a meter gives: L* 0 to 100, a* and b* to ±200",
+            ),
+          ),
+        ),
+        null,
+      ),
+    }),
+  ),
   storeMostC: v.nullable(number),
   mostPerCoatUm: v.nullable(over0),
   mostInAllUm: v.nullable(over0),
@@ -212,6 +231,7 @@ const blankPowder = {
   knownCuredRubGrade: 5,
   traits: [],
   weathering: "standard" as const,
+  smoothness: null,
   glossGu: null,
   swatch: null,
   storeMostC: null,

@@ -1,26 +1,43 @@
+import { subKindOf, subKinds } from "@/core/bench";
+import type { Failure } from "@/core/result";
+import type { NewDetail } from "@/db/detail-tables";
 import { findStructure } from "../field/find-structure";
 import { refuse } from "../outcome";
 import { findRack } from "../rack/find-rack";
-import type { Makes } from "./made";
+import type { Makes, Of } from "./made";
+
+type Fault = Of<"look">["faults"][number];
+
+/** What is wrong with a fault as it was said; null where nothing is. `more-affected-than-seen`, `unknown-sub-kind`. */
+export function wrongFault(fault: Fault): Failure | null {
+  const { piecesAffected, piecesSeen, defect, subKind } = fault;
+  if (piecesAffected !== null && piecesSeen !== null && piecesAffected > piecesSeen)
+    return { kind: "more-affected-than-seen", affected: piecesAffected, seen: piecesSeen };
+  if (subKind !== null && !subKindOf(defect, subKind))
+    return { kind: "unknown-sub-kind", name: subKind, defect, of: (subKinds[defect] ?? []).map((s) => s.id) };
+  return null;
+}
+/** A fault as its row is kept. */
+export const faultRow = (fault: Fault): NewDetail<"defect"> => ({
+  defect: fault.defect,
+  face: fault.face,
+  x: fault.x,
+  y: fault.y,
+  extent_percent: fault.extentPercent,
+  pieces_affected: fault.piecesAffected,
+  pieces_seen: fault.piecesSeen,
+  sub_kind: fault.subKind,
+  size_mm: fault.sizeMm,
+  count: fault.count,
+  note: fault.note || null,
+});
 
 export const makes: Makes<"defect"> = {
+  /** Failures: those of `wrongFault`, `unknown-rack`, `unknown-structure`. */
   defect: async ({ db, person }, entry) => {
-    if (entry.piecesAffected !== null && entry.piecesSeen !== null && entry.piecesAffected > entry.piecesSeen)
-      return refuse({ kind: "more-affected-than-seen", affected: entry.piecesAffected, seen: entry.piecesSeen });
-    const details = {
-      defect: [
-        {
-          defect: entry.defect,
-          face: entry.face,
-          x: entry.x,
-          y: entry.y,
-          extent_percent: entry.extentPercent,
-          pieces_affected: entry.piecesAffected,
-          pieces_seen: entry.piecesSeen,
-          note: entry.note || null,
-        },
-      ],
-    };
+    const wrong = wrongFault(entry);
+    if (wrong) return refuse(wrong);
+    const details = { defect: [faultRow(entry)] };
     if (entry.rack) {
       const rack = await findRack(db, person, entry.rack);
       return rack

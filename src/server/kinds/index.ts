@@ -16,6 +16,7 @@ import { makes as dryOff } from "./dry-off";
 import { makes as filmPlan } from "./film-plan";
 import { makes as finding } from "./finding";
 import { makes as firstPanel } from "./first-panel";
+import { makes as fitCheck } from "./fit-check";
 import { makes as gaugeCheck } from "./gauge-check";
 import { makes as itemClosed } from "./item-closed";
 import { makes as lampCheck } from "./lamp-check";
@@ -25,6 +26,8 @@ import type { Make, Makes } from "./made";
 import { makes as metalMark } from "./metal-mark";
 import { makes as outgas } from "./outgas";
 import { makes as ovenSurvey } from "./oven-survey";
+import { makes as panel } from "./panel";
+import { makes as panelReading } from "./panel-reading";
 import { makes as panelTest } from "./panel-test";
 import { makes as passage } from "./passage";
 import { makes as powderHeight } from "./powder-height";
@@ -63,6 +66,9 @@ const known: Makes<EntryKind> = {
   ...metalMark,
   ...outgas,
   ...ovenSurvey,
+  ...fitCheck,
+  ...panel,
+  ...panelReading,
   ...panelTest,
   ...passage,
   ...powderHeight,

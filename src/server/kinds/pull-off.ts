@@ -1,13 +1,13 @@
 import { judgePullOff, pullOffMPa } from "@/core/bench";
+import { tested } from "../bench/find-panel";
 import { refuse } from "../outcome";
-import { findRack } from "../rack/find-rack";
 import type { Makes } from "./made";
 
 export const makes: Makes<"pull-off"> = {
   /** The stress worked out and the shares added up before it is kept. Failures: `unknown-rack`, `bad-input`, `shares-do-not-add`. */
   "pull-off": async ({ db, person }, entry) => {
-    const rack = await findRack(db, person, entry.rack);
-    if (!rack) return refuse({ kind: "unknown-rack", number: entry.rack });
+    const on = await tested(db, person, entry);
+    if (!on.ok) return refuse(on.failure);
     const { adhesivePercent, cohesivePercent, gluePercent, askedMPa } = entry;
     const stress = pullOffMPa(entry);
     if (!stress.ok) return refuse(stress.error);
@@ -21,7 +21,7 @@ export const makes: Makes<"pull-off"> = {
     if (!judged.ok) return refuse(judged.error);
     return {
       ok: true,
-      where: { jobId: rack.job_id, rackId: rack.id },
+      where: on.value.where,
       details: {
         pull_off: [
           {
@@ -32,9 +32,10 @@ export const makes: Makes<"pull-off"> = {
             cohesive_percent: cohesivePercent,
             glue_percent: gluePercent,
             asked_mpa: askedMPa,
-            on_panel: entry.onPanel,
+            ...on.value.panel,
           },
         ],
+        ...on.value.standsFor,
       },
     };
   },

@@ -1,5 +1,5 @@
+import { tested } from "../bench/find-panel";
 import { refuse } from "../outcome";
-import { findRack } from "../rack/find-rack";
 import { setupAt } from "../setup/setup-data";
 import type { Makes } from "./made";
 
@@ -7,12 +7,12 @@ export const makes: Makes<"solvent-rub"> = {
   "solvent-rub": async ({ db, person }, entry) => {
     if (entry.doubleRubs > entry.limit)
       return refuse({ kind: "bad-rubs", doubleRubs: entry.doubleRubs, limit: entry.limit });
-    const rack = await findRack(db, person, entry.rack);
-    if (!rack) return refuse({ kind: "unknown-rack", number: entry.rack });
-    const powder = (await setupAt(db, "powder", entry.happenedAt)).get(rack.powder_id);
+    const on = await tested(db, person, entry);
+    if (!on.ok) return refuse(on.failure);
+    const powder = (await setupAt(db, "powder", entry.happenedAt)).get(on.value.powderId);
     return {
       ok: true,
-      where: { jobId: rack.job_id, rackId: rack.id },
+      where: on.value.where,
       details: {
         solvent_rub: [
           {
@@ -20,9 +20,10 @@ export const makes: Makes<"solvent-rub"> = {
             rub_limit: entry.limit,
             grade: entry.grade,
             known_cured_grade: powder?.data.knownCuredRubGrade ?? null,
-            on_panel: entry.onPanel,
+            ...on.value.panel,
           },
         ],
+        ...on.value.standsFor,
       },
     };
   },

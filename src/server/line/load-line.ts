@@ -11,6 +11,7 @@ import type { Database } from "@/db/schema";
 import { readSections, sectionsOf } from "../bake/section-readings";
 import { type CoatOnTop, coatOnTop, sheetOf } from "../bake/sheet-of";
 import { type BathFile, loadBath } from "../baths/load-bath";
+import { type PanelDue, panelsDue } from "../bench/panels";
 import { openComplaints } from "../complaints/complaints";
 import { dayAndTimeIn, dayIn } from "../day";
 import { channelsOf } from "../rack/judge-rack";
@@ -65,6 +66,8 @@ export type Line = {
   readonly instrumentsDue: readonly { readonly name: string; readonly standing: VerificationStanding }[];
   /** Days without a backup, where they are so many that it is to be said, for whoever sets the shop up. */
   readonly daysWithoutBackup: number | null;
+  /** Panels in a cabinet, each with when it is read next. */
+  readonly panels: readonly PanelDue[];
   /** Complaints that nobody has answered, for whoever may look into them. */
   readonly complaints: readonly {
     readonly id: string;
@@ -116,6 +119,7 @@ export async function loadLine(db: Kysely<Database>, person: Person, at: Date): 
     instruments,
     complaints,
     withoutBackup,
+    panels,
   ] = await Promise.all([
     site.bareLimits.length > 0 ? airBefore(db, at) : null,
     racksOnLine(db, person, at, { parts, customers }),
@@ -131,6 +135,7 @@ export async function loadLine(db: Kysely<Database>, person: Person, at: Date): 
     ofTheShop(person) ? setupAt(db, "instrument", at) : new Map<string, SetupItem<"instrument">>(),
     may(person.role, "inspect") ? openComplaints(db, person, at) : [],
     may(person.role, "release") ? backupMissing(db, at) : null,
+    may(person.role, "inspect") ? panelsDue(db, person) : [],
   ]);
   const today = dayIn(at, site.timeZone);
   const humidityPercent = air?.readings.find((r) => r.quantity === "humidity")?.value ?? null;
@@ -148,6 +153,7 @@ export async function loadLine(db: Kysely<Database>, person: Person, at: Date): 
       .filter((i) => !i.data.retired)
       .map((i) => ({ name: i.data.name, standing: verificationStanding(i.data, today) }))
       .filter(({ standing }) => standing.state !== "in" && standing.state !== "not-asked"),
+    panels,
     complaints,
     daysWithoutBackup: withoutBackup,
     jobs,

@@ -37,6 +37,9 @@ type FactRow = {
 /** Readings asked for on each spot of the part, where no plan of reading says otherwise. */
 const READINGS_PER_SPOT = 3;
 
+/** A record is of the rack, or of a panel that stood for it. */
+const speaksFor = sql`(r.rack_id = k.id or r.id in (select m.record_id from stands_for m where m.rack_id = k.id))`;
+
 /** What is on record of some racks, a few index probes each. O(racks). */
 async function factsOf(db: Kysely<Database>, rackIds: readonly string[]): Promise<FactRow[]> {
   const { rows } = await sql<FactRow>`
@@ -51,12 +54,12 @@ async function factsOf(db: Kysely<Database>, rackIds: readonly string[]): Promis
     left join lateral (select d.decision, r.happened_at as at from record r join disposition d on d.record_id = r.id where r.rack_id = k.id and r.kind = 'disposition' order by r.happened_at desc, r.id desc limit 1) d on true
     left join lateral (select max(r.happened_at) as at, coalesce(max(r.happened_at), '-infinity') as since from record r join disposition d on d.record_id = r.id where r.rack_id = k.id and r.kind = 'disposition' and d.decision in ('scuff-and-recoat', 'strip')) w on true
     left join lateral (select q.stage, q.entered_at, q.left_at from record r join passage q on q.record_id = r.id where r.rack_id = k.id and r.kind = 'passage' and r.happened_at > w.since and ${stands("r.id")} order by r.happened_at desc, r.id desc limit 1) p on true
-    left join lateral (select x.iso from record r join cross_cut x on x.record_id = r.id where r.rack_id = k.id and r.kind = 'cross-cut' and r.happened_at > w.since and ${stands("r.id")} order by x.iso desc limit 1) x on true
+    left join lateral (select x.iso from record r join cross_cut x on x.record_id = r.id where ${speaksFor} and r.kind = 'cross-cut' and r.happened_at > w.since and ${stands("r.id")} order by x.iso desc limit 1) x on true
     left join lateral (select f.defect from record r join defect f on f.record_id = r.id where r.rack_id = k.id and r.kind = 'defect' and f.pieces_affected is distinct from 0 and r.happened_at > w.since and ${stands("r.id")} order by r.happened_at desc, r.id desc limit 1) f on true
     left join lateral (select max(coalesce(q.left_at, q.entered_at)) filter (where q.stage = 'blast') as blasted_at, max(coalesce(q.left_at, q.entered_at)) filter (where q.stage = 'conversion') as converted_at from record r join passage q on q.record_id = r.id where r.rack_id = k.id and r.kind = 'passage' and q.stage in ('blast', 'conversion') and r.happened_at > w.since and ${stands("r.id")}) b on true
     left join lateral (select c.layer, r.happened_at as at from record r join coat c on c.record_id = r.id where r.rack_id = k.id and r.kind = 'coat' and r.happened_at > w.since and ${stands("r.id")} order by r.happened_at desc, r.id desc limit 1) c on true
     left join lateral (select coalesce(sum(s.readings), 0)::int as readings from record r join film_face s on s.record_id = r.id where r.rack_id = k.id and r.kind = 'thickness' and r.happened_at > w.since and (c.at is null or r.happened_at >= c.at) and ${stands("r.id")}) t on true
-    left join lateral (select coalesce(bool_or(r.kind = 'solvent-rub'), false) as rubbed, max(r.happened_at) filter (where q.step = 'solvent-wipe' and q.done) as wiped_at from record r left join prep_step q on q.record_id = r.id where r.rack_id = k.id and r.kind in ('solvent-rub', 'prep-step') and r.happened_at > w.since and ${stands("r.id")}) u on true
+    left join lateral (select coalesce(bool_or(r.kind = 'solvent-rub'), false) as rubbed, max(r.happened_at) filter (where q.step = 'solvent-wipe' and q.done) as wiped_at from record r left join prep_step q on q.record_id = r.id where ${speaksFor} and r.kind in ('solvent-rub', 'prep-step') and r.happened_at > w.since and ${stands("r.id")}) u on true
     left join lateral (select q.record_id, q.door_closed_at, q.pulled_at, (q.sections is not null or exists (select 1 from bake_channel h where h.record_id = q.record_id and h.medium = 'metal')) as traced from bake_place m join bake q on q.record_id = m.record_id where m.rack_id = k.id and q.door_closed_at > w.since and ${stands("q.record_id")} order by q.door_closed_at desc, q.record_id desc limit 1) o on true
     where k.id = any(${rackIds}::uuid[])`.execute(db);
   return rows;

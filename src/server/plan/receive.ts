@@ -186,6 +186,7 @@ export async function receiveWork(
     rub: null,
     appearance: null,
     tests: [],
+    fits: false,
     film: { rule: "spot-area", minUm: powder.data.minUm, maxUm: powder.data.maxUm, level: 3 },
     adhesionWorstIso: site.crossCutWorstIso,
     cureDecidedBy: site.cureDecidedBy,

@@ -167,6 +167,9 @@ async function flightsOff(
  * named for it the others by number only, since the slowest of them judges it.
  */
 function heldToOwn(record: ThreadRecord, rack: { id: string; number: string }): ThreadRecord {
+  const { stands_for } = record.details;
+  if (stands_for?.some((s) => s.rack_id !== rack.id))
+    return { ...record, details: { ...record.details, stands_for: stands_for.filter((s) => s.rack_id === rack.id) } };
   const places = record.details.bake_place ?? [];
   if (record.base.kind !== "bake" || places.every((p) => p.rack_id === rack.id)) return record;
   const channels = record.details.bake_channel ?? [];
@@ -225,11 +228,13 @@ async function primerSheets(
 
 async function threadOf(db: Kysely<Database>, rackId: string): Promise<ThreadRecord[]> {
   const bakes = db.selectFrom("bake_place").select("record_id").where("rack_id", "=", rackId);
+  // Tests on a panel speak for every rack that it stood for.
+  const panels = db.selectFrom("stands_for").select("record_id").where("rack_id", "=", rackId);
   const records = await db
     .selectFrom("record")
     .selectAll()
     .select(personName("record.by_user").as("by"))
-    .where(({ or, eb }) => or([eb("rack_id", "=", rackId), eb("id", "in", bakes)]))
+    .where(({ or, eb }) => or([eb("rack_id", "=", rackId), eb("id", "in", bakes), eb("id", "in", panels)]))
     .orderBy("happened_at")
     .orderBy("id")
     .execute();

@@ -111,16 +111,19 @@ export async function storeIn(trx: Kysely<Database>, given: NewRecord, storedAt:
   return { kind: "stored", recordId: record.id, contentHash: row.content_hash };
 }
 
-/** The racks whose standing some records may change: those they are of, and those that rode in their loads, as they are and as they were. */
+/** The racks whose standing some records may change: those they are of, those that rode in their loads and those their panels stand for, as they are and as they were. */
 export async function racksOf(trx: Kysely<Database>, records: readonly NewRecord[]): Promise<readonly string[]> {
   const racks = new Set(
-    records.flatMap((r) => [...(r.rackId ? [r.rackId] : []), ...(r.details.bake_place ?? []).map((p) => p.rack_id)]),
+    records.flatMap((r) => [
+      ...(r.rackId ? [r.rackId] : []),
+      ...(r.details.bake_place ?? []).map((p) => p.rack_id),
+      ...(r.details.stands_for ?? []).map((p) => p.rack_id),
+    ]),
   );
-  const before = records.flatMap((r) => (r.kind === "bake" && r.supersedes ? [r.supersedes.recordId] : []));
-  if (before.length > 0) {
-    const rode = await trx.selectFrom("bake_place").select("rack_id").where("record_id", "in", before).execute();
-    for (const { rack_id } of rode) racks.add(rack_id);
-  }
+  const before = records.flatMap((r) => r.supersedes?.recordId ?? []);
+  for (const table of before.length > 0 ? (["bake_place", "stands_for"] as const) : [])
+    for (const { rack_id } of await trx.selectFrom(table).select("rack_id").where("record_id", "in", before).execute())
+      racks.add(rack_id);
   return [...racks];
 }
 

@@ -1,5 +1,6 @@
 import { type Kysely, sql } from "kysely";
 import * as v from "valibot";
+import { adhesionScales } from "@/core/bench";
 import { dateOrders } from "@/core/instrument-files";
 import {
   type AcceptanceClass,
@@ -163,6 +164,7 @@ const siteSchema = v.object({
     shifts: shiftsSchema,
     workDays: workDaysSchema,
     cureDecidedBy: v.picklist(["index", "hold"]),
+    adhesionScale: v.optional(v.picklist(adhesionScales), "iso"),
     blastProfileUm: v.pipe(
       v.tuple([number(5, 300), number(5, 300)]),
       v.check(([from, to]) => from < to, "runs backwards: the lower one first"),

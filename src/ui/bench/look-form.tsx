@@ -1,55 +1,182 @@
 "use client";
+import { type KeyboardEvent, useEffect, useRef, useState } from "react";
+import { v7 as uuidv7 } from "uuid";
+import { type FaultsOfFace, judgeFaults } from "@/core/bench";
+import type { Face } from "@/core/plan";
+import type { Acceptance } from "@/core/site";
+import { PartSketch } from "../charts/part-sketch";
 import { fieldsOf } from "../fields/in-form";
-import { plainly } from "../format";
+import { countOf, plainly } from "../format";
 import { Entry } from "../forms/entry";
-import { useEntryForm } from "../forms/use-entry-form";
+import { type EntryForm, useEntryForm } from "../forms/use-entry-form";
 import { useRecorder } from "../forms/use-recorder";
+import { Verdict } from "../marks/verdict";
 import { usePreferences } from "../preferences-context";
 import { NotedPlaces } from "../thickness/noted-places";
+import { faultName } from "../words/verdict";
+import { FacesLooked } from "./faces-looked";
+import { type DefectName, FaultFields, type FaultValues, faultBegun, type TypedFault } from "./fault-fields";
 
-/** The look: which faces, from how far, in what light, and whether anything was found. Nothing is ticked beforehand. */
+const withClass = (f: FaultsOfFace | undefined) =>
+  f && (
+    <Verdict result={f.result}>
+      {f.result === "watch" ? "within" : "beyond"} zone {f.zone}:{" "}
+      {f.most === 0 ? "none passes" : `${f.most} to ${f.largestAllowedMm} mm pass`}
+    </Verdict>
+  );
+
+/**
+ * The look, face by face: each in the light and from the distance of its zone, a fault tapped where it sits, a face without
+ * one said to have none. Nothing is ticked beforehand, and what was found is recorded with the look.
+ */
 export function LookForm({
   rack,
   faces,
+  acceptance,
   noted = [],
   asked,
   defects,
+  pieces,
+  baseline,
 }: {
   rack: string;
-  faces: readonly { readonly id: string; readonly name: string }[];
+  faces: readonly Face[];
+  acceptance: Acceptance;
   /** Places noted under the lamp: looked at as well. */
   noted?: readonly { readonly face: string; readonly x: number; readonly y: number; readonly what: string }[];
   asked: { readonly distanceM: number | null; readonly lightLux: number | null; readonly note: string } | null;
-  /** Defects on record: what was found is one of them. */
-  defects: number;
+  defects: readonly DefectName[];
+  /** Pieces on the rack. */
+  pieces: number;
+  /** Panel of ten that this powder gives when it is right; null where nobody has said. */
+  baseline: number | null;
 }) {
   const held = useEntryForm(`look ${rack}`, {
-    seen: new Set() as ReadonlySet<string>,
-    found: null as "nothing" | "something" | null,
+    ...faultBegun,
+    clear: [] as readonly string[],
+    faults: [] as readonly TypedFault[],
+    tapped: null as { readonly face: string; readonly x: number; readonly y: number } | null,
     distance: "",
     light: "",
+    smooth: "",
     note: "",
   });
   const { units } = usePreferences();
   const recorder = useRecorder(held);
   const F = fieldsOf(held);
-  const { seen, found, note } = held.values;
+  const { clear, faults, note } = held.values;
+  const [tapped, setTapped] = held.field("tapped");
+  const [, setClear] = held.field("clear");
+  const [, setFaults] = held.field("faults");
+  const [at, setAt] = useState(0);
+  const [wrong, setWrong] = useState<string | null>(null);
+  const begunAt = useRef<number | null>(null);
+  useEffect(() => {
+    begunAt.current = Date.now();
+  }, []);
+  const face = faces[at];
+  const done = (id: string) => clear.includes(id) || faults.some((f) => f.face === id);
+  const left = faces.filter((f) => !done(f.id));
+  const judged = judgeFaults(faults, faces, acceptance);
+  if (!face) return null;
+  const zone = acceptance[face.zone];
+  const next = () => {
+    const after = [...faces.keys()].map((i) => (at + 1 + i) % faces.length);
+    const to = after.find((i) => i !== at && !done(faces[i]?.id ?? ""));
+    if (to !== undefined) setAt(to);
+  };
+  const nothing = () => {
+    if (faults.some((f) => f.face === face.id)) return next();
+    setClear((was) => [...new Set([...was, face.id])]);
+    next();
+  };
+  const tap = (x: number, y: number) => {
+    setWrong(null);
+    setTapped({ face: face.id, x, y });
+    setClear((was) => was.filter((id) => id !== face.id));
+  };
+  const keep = () => {
+    if (!tapped) return;
+    const { kind, sub, faultNote } = held.values;
+    const [size, count, affected] = [held.live("size"), held.live("count"), held.live("affected")];
+    if (kind === "") return setWrong("Choose what it is.");
+    for (const [name, typed, value] of [
+      ["Largest", held.values.size, size],
+      ["How many", held.values.count, count],
+      ["Pieces", held.values.affected, affected],
+    ] as const)
+      if (typed.trim() !== "" && value === null) return setWrong(`${name}: “${typed}” is no number.`);
+    if (affected !== null && affected > pieces) return setWrong(`${affected} pieces: the rack has ${pieces}.`);
+    setFaults((was) => [
+      ...was,
+      {
+        ...tapped,
+        id: uuidv7(),
+        defect: kind,
+        subKind: sub || null,
+        sizeMm: size,
+        count: Math.max(1, Math.round(count ?? 1)),
+        piecesAffected: affected,
+        note: faultNote,
+      },
+    ]);
+    setWrong(null);
+    setTapped(null);
+    held.again(["sub", "size", "count", "affected", "faultNote"]);
+  };
+  const keys = (e: KeyboardEvent) => {
+    if (
+      e.target instanceof HTMLInputElement ||
+      e.target instanceof HTMLTextAreaElement ||
+      e.ctrlKey ||
+      e.metaKey ||
+      e.altKey
+    )
+      return;
+    if (e.key === "n" && !tapped) nothing();
+    else if (e.key === "f" && !tapped) tap(50, 50);
+    else return;
+    e.preventDefault();
+    e.stopPropagation();
+  };
   return (
     <Entry
       held={held}
       id="look"
       sending={recorder}
       button="Record the look"
-      primary
+      primary={left.length === 0}
       label="The look"
       className="grid gap-3"
-      begin={["seen", "found", "distance", "light", "note"]}
-      send={(read) => {
+      begin={["clear", "faults", "tapped", "distance", "light", "smooth", "note"]}
+      send={async (read) => {
         const [distanceM, lightLux] = [read.maybe("distance", "length"), read.maybe("light")];
-        if (seen.size === 0) read.refuse(null, "Tick the faces that were looked at.");
-        if (found === null) read.refuse("found", "Say whether anything was found.");
-        const looked = { faces: [...seen], distanceM, lightLux, found: found === "something" };
-        return recorder.send({ kind: "look", rack, ...looked, note });
+        const smoothness = read.maybe("smooth");
+        if (tapped) read.refuse(null, "Keep the fault that was tapped, or take it off, first.");
+        const looked = faces.filter((f) => done(f.id)).map((f) => f.id);
+        if (looked.length === 0) read.refuse(null, "Say of each face what was seen on it: a fault, or nothing.");
+        const kept = await recorder.send({
+          kind: "look",
+          rack,
+          faces: looked,
+          distanceM,
+          lightLux,
+          found: faults.length > 0,
+          seconds:
+            begunAt.current === null ? null : Math.min(36_000, Math.round((Date.now() - begunAt.current) / 1000)),
+          smoothness,
+          faults: faults.map(({ id: _, ...f }) => ({
+            ...f,
+            extentPercent: null,
+            piecesSeen: f.piecesAffected === null ? null : pieces,
+          })),
+          note,
+        });
+        if (kept) {
+          setAt(0);
+          begunAt.current = Date.now();
+        }
+        return kept;
       }}
     >
       <h2>
@@ -64,25 +191,114 @@ export function LookForm({
         )}
       </h2>
       <NotedPlaces noted={noted} faces={faces} todo="Noted under the lamp, look there as well" />
-      <F.Many name="seen" label="Looked at" of={faces.map((f) => [f.id, f.name])} />
+      {/* biome-ignore lint/a11y/noStaticElementInteractions: keys of the buttons within */}
+      <div onKeyDown={keys} className="grid grid-cols-[auto_minmax(0,1fr)] gap-6 max-[820px]:grid-cols-1">
+        <div>
+          <FacesLooked faces={faces} at={at} go={setAt} clear={clear} faults={faults} />
+          <PartSketch
+            faces={[{ ...face, spots: [] }]}
+            units={units}
+            marks={[
+              ...faults.flatMap((f, i) =>
+                f.face === face.id ? [{ face: f.face, x: f.x, y: f.y, label: `${i + 1}` }] : [],
+              ),
+              ...(tapped?.face === face.id ? [{ ...tapped, label: "here" }] : []),
+            ]}
+            onPlace={(_, x, y) => tap(x, y)}
+          />
+        </div>
+        <div className="grid content-start gap-3">
+          <p className="m-0">
+            <b className="text-[18px]">{face.name}</b>, zone {face.zone}: from{" "}
+            <b className="fig">{plainly(zone.distanceM, "length", units)}</b> at{" "}
+            <b className="fig">{zone.lightLux} lx</b> for <b className="fig">{zone.seconds} s</b>
+            <br />
+            <span className="small soft">
+              {zone.mostFaults === 0
+                ? "nothing passes that is seen"
+                : `${countOf(zone.mostFaults, "fault")} to ${zone.largestMm} mm pass`}
+            </span>
+          </p>
+          {tapped ? (
+            <>
+              <FaultFields held={held as unknown as EntryForm<FaultValues>} defects={defects} pieces={pieces} />
+              {wrong && (
+                <p role="alert" className="m-0 text-out">
+                  {wrong}
+                </p>
+              )}
+              <p className="m-0 flex flex-wrap gap-2">
+                <button type="button" className="btn pri" onClick={keep}>
+                  Keep this fault
+                </button>
+                <button type="button" className="btn" onClick={() => setTapped(null)}>
+                  Take it off
+                </button>
+              </p>
+            </>
+          ) : (
+            <p className="m-0 flex flex-wrap gap-2">
+              <button
+                type="button"
+                className={`btn ${left.length > 0 ? "pri" : ""}`}
+                aria-keyshortcuts="n"
+                onClick={nothing}
+              >
+                {faults.some((f) => f.face === face.id) ? "Nothing more here" : "Nothing on this face"} <kbd>n</kbd>
+              </button>
+              <button type="button" className="btn" aria-keyshortcuts="f" onClick={() => tap(50, 50)}>
+                A fault <kbd>f</kbd>
+              </button>
+              <span className="small soft self-center">or tap it where it sits</span>
+            </p>
+          )}
+          {faults.map((f, i) => (
+            <div key={f.id} className="row grid-cols-[22px_minmax(0,1fr)_auto] items-center">
+              <b className="fig">{i + 1}</b>
+              <span>
+                {faultName(f.defect, f.subKind)}, {faces.find((x) => x.id === f.face)?.name}
+                {f.count > 1 ? `, ${f.count} of them` : ""}
+                {f.sizeMm === null ? ", not measured" : `, ${f.sizeMm} mm`}{" "}
+                {withClass(judged.find((j) => j.face === f.face))}
+              </span>
+              <button
+                type="button"
+                className="link small min-h-11"
+                onClick={() => setFaults((was) => was.filter((_, n) => n !== i))}
+              >
+                take off
+              </button>
+            </div>
+          ))}
+        </div>
+      </div>
       <div className="flex flex-wrap items-end gap-3">
         <F.Num name="distance" label="From" quantity="length" className="w-[110px]" />
-        <F.Num name="light" label="Light, lux" className="w-[110px]" />
-        <F.Ask
-          name="found"
-          label="Found"
+        <F.Num name="light" label="Light on it, lux" className="w-[130px]" />
+        <F.Pick
+          name="smooth"
+          label={baseline === null ? "Smoothness" : `Smoothness, ${baseline} is usual`}
           of={[
-            ["nothing", "Nothing"],
-            ["something", "Something"],
+            ["", "not held beside"],
+            ...Array.from({ length: 10 }, (_, i): [string, string] => [String(10 - i), `panel ${10 - i}`]),
           ]}
+          className="w-[190px]"
         />
         <F.Words name="note" label="Note" most={400} className="min-w-[160px] flex-1" />
       </div>
-      {found === "something" && defects === 0 && (
-        <p className="m-0 text-watch">
-          Record the defect first, with its place: it is on the Release page of this rack.
-        </p>
-      )}
+      <p className="m-0">
+        {left.length === 0 ? (
+          faults.length === 0 ? (
+            <Verdict result="in">Nothing found on {countOf(faces.length, "face")}</Verdict>
+          ) : (
+            <Verdict result={judged.some((j) => j.result === "out") ? "out" : "watch"}>
+              {countOf(faults.length, "fault")} on {countOf(new Set(faults.map((f) => f.face)).size, "face")}
+            </Verdict>
+          )
+        ) : (
+          <span className="soft">Still to look at: {left.map((f) => f.name).join(", ")}</span>
+        )}
+      </p>
     </Entry>
   );
 }

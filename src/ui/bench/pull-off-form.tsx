@@ -2,28 +2,38 @@
 import { judgePullOff, pullOffMPa } from "@/core/bench";
 import { fieldsOf } from "../fields/in-form";
 import { Entry } from "../forms/entry";
-import { useEntryForm } from "../forms/use-entry-form";
+import { type EntryForm, useEntryForm } from "../forms/use-entry-form";
 import { useRecorder } from "../forms/use-recorder";
 import { Verdict } from "../marks/verdict";
 import { pullOffResult, pullOffWord } from "../words/bench";
 import { failureText } from "../words/failures";
+import { DoneOn, doneOn, doneOnBegun } from "./done-on";
 import { type Earlier, useReplaces } from "./replaces";
+import { TestGuide } from "./test-guide";
+import { useBenchInstrument } from "./use-bench-instrument";
 
 /** Pull-off: force and dolly to stress as it is typed, the three shares adding to a hundred, judged against what is asked. */
 export function PullOffForm({
   rack,
   askedMPa,
+  panels,
   earlier,
 }: {
   rack: string;
   askedMPa: number | null;
+  panels: readonly string[];
   earlier: readonly Earlier[];
 }) {
   const replaces = useReplaces(earlier, "pull", rack);
-  const begun = { dolly: "20", force: "", adhesive: "", cohesive: "", glue: "", onPanel: true };
+  const begun = { dolly: "20", force: "", adhesive: "", cohesive: "", glue: "", ...doneOnBegun(panels) };
   const held = useEntryForm(`pull-off ${rack}`, begun);
   const recorder = useRecorder(held);
   const F = fieldsOf(held);
+  const meter = useBenchInstrument("pull-off-tester", (reading) => {
+    if (reading.kind !== "pull") return;
+    held.field("dolly")[1](String(reading.dollyMm));
+    held.field("force")[1](String(reading.forceN));
+  });
   const [dolly, force] = [held.live("dolly"), held.live("force")];
   const stress = dolly !== null && force !== null ? pullOffMPa({ forceN: force, dollyMm: dolly }) : null;
   const names = ["adhesive", "cohesive", "glue"] as const;
@@ -64,7 +74,7 @@ export function PullOffForm({
           dollyMm,
           forceN,
           askedMPa,
-          onPanel: held.values.onPanel,
+          ...doneOn(held.values.on),
           adhesivePercent: adhesive,
           cohesivePercent: cohesive,
           gluePercent: glue,
@@ -80,9 +90,13 @@ export function PullOffForm({
       <div className="flex flex-wrap items-end gap-3">
         <F.Num name="dolly" label="Dolly, mm" className="w-[132px]" />
         <F.Num name="force" label="Force at break, N" className="w-[132px]" />
+        <button type="button" className="btn" disabled={meter.busy} onClick={() => meter.read()}>
+          {meter.busy ? "Reading …" : "Read the tester"}
+        </button>
         <F.Num name="adhesive" label="Off the metal, %" className="w-[132px]" />
         <F.Num name="cohesive" label="Within the film, %" className="w-[132px]" />
         <F.Num name="glue" label="At the glue, %" className="w-[132px]" />
+        <DoneOn held={held as unknown as EntryForm<{ on: string }>} panels={panels} />
         {stress?.ok && (
           <span className="pb-2">
             <b className="fig text-[22px]">{stress.value.toFixed(1)}</b> MPa{" "}
@@ -92,7 +106,8 @@ export function PullOffForm({
           </span>
         )}
       </div>
-      <F.Yes name="onPanel">on the panel that travelled with it</F.Yes>
+      <TestGuide test="pull-off" />
+      {meter.said && <p className="m-0 text-watch">{meter.said}</p>}
       {replaces.fields}
     </Entry>
   );

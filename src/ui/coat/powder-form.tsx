@@ -24,8 +24,13 @@ export type PowderSheet = {
   readonly weathering: string;
   readonly family: string;
   readonly pricePerKg: number | null;
+  readonly smoothness: number | null;
   readonly glossGu: readonly [number, number] | null;
-  readonly swatch: { readonly code: string; readonly deltaE: number } | null;
+  readonly swatch: {
+    readonly code: string;
+    readonly deltaE: number;
+    readonly lab: readonly [number, number, number] | null;
+  } | null;
   readonly storeMostC: number | null;
   readonly mostPerCoatUm: number | null;
   readonly mostInAllUm: number | null;
@@ -67,9 +72,11 @@ export function PowderForm({
     shelf: text(powder.shelfLifeDays),
     store: text(powder.storeMostC),
     price: text(powder.pricePerKg),
+    smoothness: text(powder.smoothness),
     gloss: text(powder.glossGu?.[0] ?? null),
     glossOff: text(powder.glossGu?.[1] ?? null),
     swatch: powder.swatch?.code ?? "",
+    lab: powder.swatch?.lab?.join(" ") ?? "",
     deltaE: text(powder.swatch?.deltaE ?? null),
     perCoat: text(powder.mostPerCoatUm),
     inAll: text(powder.mostInAllUm),
@@ -91,10 +98,13 @@ export function PowderForm({
       button={code === null ? "Put it on record" : "Save the change"}
       className="grid max-w-[860px] gap-3 pb-4"
       begin={["reason"]}
-      send={({ number, maybe, as }) => {
+      send={({ number, maybe, as, many, refuse }) => {
         const { values: t } = held;
         const [minUm, maxUm] = as("film", rangeIn);
         const gloss = maybe("gloss");
+        const [l, a, b, ...more] = many("lab");
+        if (l !== undefined && (a === undefined || b === undefined || more.length > 0))
+          refuse("lab", "Three numbers: L*, a* and b*.");
         return saving.send({
           code: t.code,
           seen,
@@ -116,8 +126,12 @@ export function PowderForm({
             weathering: t.weathering,
             family: t.family,
             pricePerKg: maybe("price"),
+            smoothness: maybe("smoothness"),
             glossGu: gloss === null ? null : [gloss, maybe("glossOff") ?? 5],
-            swatch: t.swatch.trim() === "" ? null : { code: t.swatch, deltaE: maybe("deltaE") ?? 1 },
+            swatch:
+              t.swatch.trim() === ""
+                ? null
+                : { code: t.swatch, deltaE: maybe("deltaE") ?? 1, lab: l === undefined ? null : [l, a, b] },
             storeMostC: maybe("store"),
             mostPerCoatUm: maybe("perCoat"),
             mostInAllUm: maybe("inAll"),
@@ -154,8 +168,10 @@ export function PowderForm({
       <div className={four}>
         <F.Num name="gloss" label="Gloss at 60°, GU" />
         <F.Num name="glossOff" label="Gloss, ±" />
+        <F.Num name="smoothness" label="Smoothness, panel of 10" />
         <F.Words name="swatch" label="Standard swatch" most={300} />
         <F.Num name="deltaE" label="Colour off by at most, ΔE" />
+        <F.Words name="lab" label="Swatch as read, L* a* b*" most={60} placeholder="41.2 -1.0 -12.1" />
         <F.Num name="shelf" label="Shelf life, days" />
         <F.Num name="store" label="Stored up to, °C" />
         <F.Num name="price" label="Price per kg" />

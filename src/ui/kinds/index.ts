@@ -19,6 +19,7 @@ import { say as dryOff } from "./dry-off";
 import { say as filmPlan } from "./film-plan";
 import { say as finding } from "./finding";
 import { say as firstPanel } from "./first-panel";
+import { say as fitCheck } from "./fit-check";
 import { say as gaugeCheck } from "./gauge-check";
 import { say as itemClosed } from "./item-closed";
 import { say as jobStart } from "./job-start";
@@ -30,6 +31,8 @@ import { say as offer } from "./offer";
 import { say as offerAnswer } from "./offer-answer";
 import { say as outgas } from "./outgas";
 import { say as ovenSurvey } from "./oven-survey";
+import { say as panel } from "./panel";
+import { say as panelReading } from "./panel-reading";
 import { say as panelTest } from "./panel-test";
 import { say as passage } from "./passage";
 import { say as photo } from "./photo";
@@ -80,6 +83,9 @@ const known: Record<RecordKind, Say> = {
   "cross-cut": crossCut,
   "item-closed": itemClosed,
   look,
+  "fit-check": fitCheck,
+  panel,
+  "panel-reading": panelReading,
   "pull-off": pullOff,
   "solvent-rub": solventRub,
   defect,

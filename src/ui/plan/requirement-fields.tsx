@@ -4,6 +4,7 @@ import type { FilmRule } from "@/core/thickness";
 import { quantities, type UnitSystem } from "@/core/units";
 import { Choice } from "../fields/choice";
 import { Fold } from "../fields/fold";
+import { Tick } from "../fields/tick";
 import { TypedNumber } from "../forms/typed-number";
 import { useEntryForm } from "../forms/use-entry-form";
 import { parseTyped } from "../parse-typed";
@@ -21,8 +22,12 @@ type Typed = {
   readonly distance: string;
   readonly light: string;
   readonly look: string;
+  readonly fits: boolean;
   readonly tests: Readonly<Partial<Record<BenchTest, Limits>>>;
 };
+/** Asked for from one side only: less of the one is better, more of the other. */
+const atMostOnly: ReadonlySet<BenchTest> = new Set(["bend", "colour", "holidays"]);
+const atLeastOnly: ReadonlySet<BenchTest> = new Set(["impact", "pull-off", "smoothness"]);
 const begun: Typed = {
   rule: "spot-area",
   level: "3",
@@ -34,6 +39,7 @@ const begun: Typed = {
   distance: "",
   light: "",
   look: "",
+  fits: false,
   tests: {},
 };
 type Read = { readonly value: number | null; readonly wrong: string | null };
@@ -97,6 +103,7 @@ export function readRequirement({ typed, sheetUm }: RequirementState, units: Uni
         typed.look.trim() === "" && distance.value === null && light.value === null
           ? null
           : { distanceM: distance.value, lightLux: light.value, note: typed.look.trim() },
+      fits: typed.fits,
       tests: limits.flatMap(({ test, lower, upper }) =>
         lower.value === null && upper.value === null ? [] : [{ test, lower: lower.value, upper: upper.value }],
       ),
@@ -228,11 +235,14 @@ export function RequirementFields({ state, units }: { state: RequirementState; u
             />
           </div>
         </div>
+        <label className="mt-2 flex min-h-11 items-center gap-2">
+          <Tick checked={typed.fits} onChange={(fits) => set({ fits })} /> threads and fits are tried after the cure
+        </label>
         <Fold
           className="mt-2"
           summary={
             <>
-              Hardness, impact, bend, gloss, colour, pull-off
+              Hardness, impact, bend, gloss, colour, smoothness, holidays, pull-off
               {Object.values(typed.tests).some((l) => l && (l.lower || l.upper)) ? "" : ": not asked"}
             </>
           }
@@ -240,8 +250,8 @@ export function RequirementFields({ state, units }: { state: RequirementState; u
           <div className="grid grid-cols-2 gap-x-6 gap-y-3 min-[1000px]:grid-cols-4">
             {benchTests.map((test) => (
               <div key={test} className="contents">
-                {test !== "bend" && test !== "colour" ? limit(test, "lower") : null}
-                {test !== "impact" && test !== "pull-off" ? limit(test, "upper") : null}
+                {atMostOnly.has(test) ? null : limit(test, "lower")}
+                {atLeastOnly.has(test) ? null : limit(test, "upper")}
               </div>
             ))}
           </div>
@@ -262,6 +272,7 @@ function inShort({ typed, sheetUm }: RequirementState, units: UnitSystem): strin
     `cure by ${typed.cure === "index" ? "index" : "hold of the metal"}`,
     ...(typed.rubGrade ? [`rub grade ${typed.rubGrade}`] : []),
     ...(typed.look ? [typed.look] : []),
+    ...(typed.fits ? ["fits tried"] : []),
     ...(tests > 0 ? [`${tests} ${tests === 1 ? "test" : "tests"} more`] : []),
   ].join(", ");
 }

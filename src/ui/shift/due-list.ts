@@ -283,6 +283,17 @@ export function dueList(line: Line, units: UnitSystem): DueItem[] {
       word: `Unanswered ${span(now - c.at.getTime())}`,
       href: `/causes/complaints/${c.id}`,
     });
+  // Hours ahead it is no work of this shift.
+  for (const panel of line.panels.filter((p) => p.dueAt.getTime() <= now + DAY_MS))
+    items.push({
+      atMs: panel.dueAt.getTime(),
+      what: `Panel ${panel.number}, ${panel.cabinet.replace("-", " ")}`,
+      why: `${panel.nextHours} h: take it out, read it, put it back; for ${countOf(panel.racks.length, "rack")} ${panel.racks.slice(0, 3).join(", ")}`,
+      result: panel.dueAt.getTime() <= now ? "watch" : "unknown",
+      word: panel.dueAt.getTime() <= now ? `Due ${span(now - panel.dueAt.getTime())}` : `At ${panel.nextHours} h`,
+      href: `/test/panels/${encodeURIComponent(panel.number)}`,
+      stage: "test",
+    });
   for (const { name, standing } of line.instrumentsDue) {
     const { result, words } = verificationSaid(standing);
     items.push({

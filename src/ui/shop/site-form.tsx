@@ -16,6 +16,7 @@ export type SiteData = {
   readonly shifts: readonly { readonly name: string; readonly from: string }[];
   readonly workDays: readonly number[];
   readonly cureDecidedBy: "index" | "hold";
+  readonly adhesionScale: "iso" | "astm";
   readonly blastProfileUm: readonly [number, number];
   readonly units: "metric" | "us";
   readonly decimalMark: "." | "," | null;
@@ -76,6 +77,7 @@ export function SiteForm({
     timeZone: site.timeZone,
     shifts: site.shifts.map((s, key) => ({ ...s, key })) as readonly ShiftText[],
     workDays: site.workDays,
+    scale: site.adhesionScale as "iso" | "astm",
     cure: site.cureDecidedBy as "index" | "hold",
     from: String(site.blastProfileUm[0]),
     to: String(site.blastProfileUm[1]),
@@ -108,6 +110,7 @@ export function SiteForm({
             shifts: shifts.map((s) => ({ name: s.name, from: s.from })),
             workDays,
             cureDecidedBy: cure,
+            adhesionScale: held.values.scale,
             blastProfileUm: [number("from"), number("to")],
             warmStorageCounts: warm,
             gaugeSetOnSmooth: smooth,
@@ -152,6 +155,14 @@ export function SiteForm({
             of={[
               ["index", "cure index"],
               ["hold", "hold of the metal"],
+            ]}
+          />
+          <F.Pick
+            name="scale"
+            label="Adhesion is cut and graded after"
+            of={[
+              ["iso", "ISO 2409, 0 best"],
+              ["astm", "ASTM D3359, 5 best"],
             ]}
           />
           <F.Num

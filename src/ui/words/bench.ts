@@ -29,10 +29,14 @@ export const cureTestName: Record<BenchTest, string> = {
   impact: "Impact without a crack",
   bend: "Bend without a crack, mandrel",
   "gloss-60": "Gloss at 60°",
+  "gloss-20": "Gloss at 20°",
+  "gloss-85": "Gloss at 85°",
+  smoothness: "Smoothness beside the panels",
+  holidays: "Holidays by sponge or spark",
   colour: "Colour from the standard panel",
 };
 /** A test's value as one says it: a pencil by its name, else the figure with its unit. */
 export const cureTestValue = (test: BenchTest, value: number): string =>
   test === "pencil-hardness"
     ? (pencils[Math.round(value)] ?? "–")
-    : `${test === "colour" ? value.toFixed(2) : value.toFixed(test === "gloss-60" || test === "pull-off" ? 1 : 0)} ${cureTestUnit[test]}`;
+    : `${test === "colour" ? value.toFixed(2) : value.toFixed(test.startsWith("gloss-") || test === "pull-off" ? 1 : 0)} ${cureTestUnit[test]}`;

@@ -11,6 +11,8 @@ import { openName, openRemedy, orderSaid } from "./open";
 import { metalHoldSaid, prepStepName } from "./preparation";
 import { washSentences } from "./wash-failures";
 
+/** Names in a row; nothing where there are none. */
+const list = (names: unknown): string => (Array.isArray(names) ? names.map(s).join(", ") : "");
 /** A failure as a person reads it: what was wrong, with the value, and what to do. */
 type Failure = { readonly kind: string; readonly [detail: string]: unknown };
 const s = (value: unknown): string =>
@@ -125,6 +127,19 @@ const sentences: Record<string, (f: Failure, units: UnitSystem) => string> = {
   "unknown-superseded": () => "The record to correct does not exist or is of another kind. Reload and choose it again.",
   "blank-over-titrant": (f) =>
     `The blank (${s(f.blankMl)} mL) is more than the titrant (${s(f.titrantMl)} mL). Check both burette readings.`,
+  "unknown-panel": (f) => `No panel ${s(f.number)} is on record. Put it on record first, with the racks it stands for.`,
+  "panel-of-another-load": (f) =>
+    `Panel ${s(f.number)} stands for ${list(f.racks) || "other racks"}, not for ${s(f.rack)}. Take the panel that hung with it.`,
+  "panel-there-already": (f) =>
+    `Panel ${s(f.number)} is on record already, for ${list(f.racks)}. Give this one another number.`,
+  "unknown-sub-kind": (f) =>
+    `“${s(f.name)}” is no kind of ${s(f.defect).replaceAll("-", " ")}${list(f.of) ? `: ${list(f.of)}` : ""}. Choose one of them, or none.`,
+  "hours-run-back": (f) =>
+    `Panel ${s(f.number)} has had ${s(f.had)} h already; ${s(f.hours)} h would run back. Type the hours it has had in all.`,
+  "series-ended": (f) =>
+    `Panel ${s(f.number)} came out for good at ${s(f.hours)} h. Correct that reading if it goes on.`,
+  "bad-colour": (f) => `${s(f.lab)} is no colour that a meter gives: L* 0 to 100, a* and b* to ±200.`,
+  "not-a-reading": (f) => `“${s(f.line)}” is no reading of an instrument that is known here.`,
   "bad-squares": (f) => `${s(f.squaresLost)} squares lost of ${s(f.squares)} cannot be. Count again.`,
   "bad-rubs": (f) =>
     `${s(f.doubleRubs)} double rubs on a limit of ${s(f.limit)} cannot be. Count to the limit at most.`,

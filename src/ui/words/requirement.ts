@@ -3,7 +3,7 @@ import type { Requirement } from "@/server/requirement";
 import { cureTestName } from "./bench";
 
 /** What is asked beside film, adhesion and cure, a line each: the rub, the look, the tests. */
-export function askedBeside({ rub, appearance, tests }: Requirement): [string, string][] {
+export function askedBeside({ rub, appearance, tests, fits }: Requirement): [string, string][] {
   return [
     ...(rub ? [["Solvent rub", `grade ${rub.leastGrade} or better`] as [string, string]] : []),
     ...(appearance
@@ -20,6 +20,7 @@ export function askedBeside({ rub, appearance, tests }: Requirement): [string, s
           ] as [string, string],
         ]
       : []),
+    ...(fits ? [["Threads and fits", "tried after the cure"] as [string, string]] : []),
     ...tests.map(({ test, lower, upper }): [string, string] => {
       const unit = cureTestUnit[test] ? ` ${cureTestUnit[test]}` : "";
       const said = (value: number) => (test === "pencil-hardness" ? (pencils[value] ?? "–") : `${value}`);

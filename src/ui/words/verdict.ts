@@ -1,7 +1,8 @@
+import { type FaultsOfFace, subKindOf } from "@/core/bench";
 import type { OverSheet } from "@/core/thickness";
 import type { UnitSystem } from "@/core/units";
 import type { NotAsked, VerdictItem } from "@/server/rack/judge-rack";
-import { minutesSeconds, withUnit } from "../format";
+import { countOf, minutesSeconds, withUnit } from "../format";
 import { bathValue, bathWindow, parameterName } from "./baths";
 import { cureTestName, cureTestValue } from "./bench";
 import { failureText } from "./failures";
@@ -19,6 +20,7 @@ const itemNames: Record<Exclude<VerdictItem["item"], "test" | "contact">, string
   pretreatment: "Pretreatment",
   "dry-off": "Dry-off",
   appearance: "Look",
+  fits: "Threads and fits",
   open: "Open",
 };
 export const itemName = (item: VerdictItem): string =>
@@ -40,7 +42,11 @@ export const notAskedName = (what: NotAsked): string =>
   what === "rub" ? "Solvent rub" : what === "appearance" ? "Look" : cureTestName[what];
 /** What keeps a rack from being released, in words. */
 export const itemOut = (item: VerdictItem | null): string =>
-  item === null ? "Evidence missing" : item.item === "appearance" ? "Defect on record" : `${itemName(item)} is out`;
+  item === null
+    ? "Evidence missing"
+    : item.item === "appearance"
+      ? "Defect on record"
+      : `${itemName(item)} is out`;
 
 /** Names in a row: “Film, Adhesion and Look”. */
 export const namesOf = (items: readonly VerdictItem[]): string => {
@@ -56,6 +62,22 @@ const range = (lower: string | null, upper: string | null): string =>
       : upper !== null
         ? `${upper} or less asked for`
         : "nothing asked for";
+
+/** A fault by its name and kind: “orange peel, coarse, wavy”. */
+export const faultName = (defect: string, sub: string | null | undefined): string => {
+  const kind = subKindOf(defect, sub);
+  return `${defect.replaceAll("-", " ")}${kind ? `, ${kind.label}` : ""}`;
+};
+type Looked = Extract<VerdictItem, { item: "appearance" }>;
+const pieces = ({ affected, seen }: Looked): string =>
+  affected !== null ? ` on ${affected} of ${seen ?? "?"} pieces` : "";
+const faultSaid = (f: FaultsOfFace): string =>
+  `${f.face === null ? "not placed" : `face ${f.face}`}, zone ${f.zone}: ${countOf(f.count, "fault")}${f.largestMm === null ? ", not measured" : ` to ${f.largestMm} mm`}, ${f.most === 0 ? "none passes" : `${f.most} to ${f.largestAllowedMm} mm pass`}`;
+const beyond = (faults: Looked["faults"] = []): string => {
+  const out = faults.filter((f) => f.result === "out");
+  return out.length > 0 ? `; ${out.map(faultSaid).join("; ")}` : "";
+};
+const classes = (faults: Looked["faults"] = []): string => faults.map(faultSaid).join("; ");
 
 const overSaid = (over: OverSheet | null, units: UnitSystem): string =>
   over === null
@@ -95,7 +117,7 @@ export function itemSentence(item: VerdictItem, units: UnitSystem): { word: stri
         ? { word: "Not tested", text: `Cross-cut with tape asked for, grade ${item.worstIso} or better` }
         : {
             word: item.result === "out" ? "Lifts" : "Holds",
-            text: `Cross-cut grade ${item.iso} (${item.astm})${item.sources.length > 1 ? `, the worst of ${item.sources.length}` : ""}; ${item.worstIso} or better asked for`,
+            text: `${item.astm?.endsWith("A") ? `X-cut ${item.astm}, worth grade ${item.iso}` : `Cross-cut grade ${item.iso} (${item.astm})`}${item.sources.length > 1 ? `, the worst of ${item.sources.length}` : ""}; ${item.worstIso} or better asked for`,
           };
     case "rub": {
       const asked = item.leastGrade === null ? "" : `; grade ${item.leastGrade} or better asked for`;
@@ -118,17 +140,22 @@ export function itemSentence(item: VerdictItem, units: UnitSystem): { word: stri
     }
     case "appearance": {
       const { look } = item;
-      if (item.defect)
-        return {
-          word: "Defect seen",
-          text: `${item.defect.replaceAll("-", " ")}${item.affected !== null ? ` on ${item.affected} of ${item.seen ?? "?"} pieces` : ""}`,
-        };
+      const named = item.defect && faultName(item.defect, item.subKind);
+      if (named && item.result === "out")
+        return { word: "Defect seen", text: `${named}${pieces(item)}${beyond(item.faults)}` };
+      if (named && item.result === "watch")
+        return { word: "Within its class", text: `${named}${pieces(item)}; ${classes(item.faults)}` };
       if (!look) return { word: "Not looked at", text: "Nobody has said that they looked since the bake" };
       const how = `${look.by}${look.distanceM === null ? "" : `, from ${look.distanceM} m`}${look.lightLux === null ? "" : `, in ${look.lightLux} lux`}`;
       return look.faces < look.of
         ? { word: "Not all seen", text: `${look.faces} of ${look.of} faces looked at as asked; ${how}` }
         : { word: "Nothing found", text: `Looked at by ${how}` };
     }
+    case "fits":
+      if (item.tried === 0) return { word: "Not tried", text: "Threads and fits are to be tried after the cure" };
+      return item.stuck.length > 0
+        ? { word: "Does not go", text: item.stuck.join(", ") }
+        : { word: "Goes", text: item.tried === 1 ? "The one that was tried" : `All ${item.tried} that were tried` };
     case "steps": {
       const steps = (list: readonly (typeof item.missing)[number][]) =>
         list.map((s) => prepStepName[s].toLowerCase()).join(", ");

@@ -34,6 +34,9 @@ export default async function Page({
           <Link className="link inline-flex min-h-11 items-center" href="/test/film">
             Film over time
           </Link>
+          <Link className="link inline-flex min-h-11 items-center" href="/test/panels">
+            Test panels
+          </Link>
           {may(person.role, "inspect") && (
             <Link className="link inline-flex min-h-11 items-center" href="/test/gauges">
               Film gauges and their shims

@@ -1,5 +1,15 @@
-import { type BenchTest, type CureTest, judgeCureTest, judgePullOff, judgeSolventRub } from "@/core/bench";
+import {
+  type BenchTest,
+  type CureTest,
+  cureTests,
+  type FaultsOfFace,
+  judgeCureTest,
+  judgeFaults,
+  judgePullOff,
+  judgeSolventRub,
+} from "@/core/bench";
 import { within } from "@/core/limits";
+import { usualAcceptance } from "@/core/site";
 import { type VerdictResult, worstResult } from "@/core/verdict";
 import type { RackFile, ThreadRecord } from "../load-rack";
 import type { Judged } from "./common";
@@ -32,6 +42,10 @@ export type BenchItem =
       readonly defect: string | null;
       readonly affected: number | null;
       readonly seen: number | null;
+      /** What kind of it, where that was said. */
+      readonly subKind?: string | null;
+      /** Faults by face and zone against the class of acceptance; absent in verdicts from before there were classes. */
+      readonly faults?: readonly FaultsOfFace[];
       /** Faces looked at, of those of the part; how far and in what light; null where nobody looked. */
       readonly look: {
         readonly faces: number;
@@ -41,9 +55,12 @@ export type BenchItem =
         readonly by: string;
       } | null;
       readonly asked: boolean;
-    });
+    })
+  | (Judged & { readonly item: "fits"; readonly tried: number; readonly stuck: readonly string[] });
 export type NotAsked = BenchTest | "rub" | "appearance";
 
+/** Asked for by few: not named among what nobody asked for. */
+const seldom: ReadonlySet<CureTest> = new Set(["gloss-20", "gloss-85", "smoothness", "holidays"]);
 const none = { result: "unknown", grade: "unknown", sources: [] } as const;
 const ids = (records: readonly ThreadRecord[]) => records.map((r) => r.base.id);
 /** Of repeats the worst stands, until it is superseded with a reason. */
@@ -63,11 +80,11 @@ export function benchItems(rack: RackFile): { readonly items: BenchItem[]; reado
   const rubs = of("solvent-rub");
   if (rubs.length > 0 || requirement.rub) items.push(rub(rubs, requirement.rub?.leastGrade ?? null));
   else notAsked.push("rub");
-  for (const test of ["pencil-hardness", "impact", "bend", "gloss-60", "colour"] as const) {
+  for (const test of cureTests) {
     const asked = requirement.tests.find((t) => t.test === test);
     const done = of("cure-test").filter((r) => r.details.cure_test?.[0]?.test === test);
     if (done.length > 0 || asked) items.push(cureTest(test, done, asked ?? null));
-    else notAsked.push(test);
+    else if (!seldom.has(test)) notAsked.push(test);
   }
   const asked = requirement.tests.find((t) => t.test === "pull-off");
   const pulls = of("pull-off");
@@ -76,6 +93,8 @@ export function benchItems(rack: RackFile): { readonly items: BenchItem[]; reado
   const looked = appearance(rack);
   if (looked) items.push(looked);
   else notAsked.push("appearance");
+  const tried = fits(rack);
+  if (tried) items.push(tried);
   return { items, notAsked };
 }
 
@@ -181,26 +200,76 @@ function pullOff(tests: readonly ThreadRecord[], leastMPa: number | null): Bench
   return { item: "test", test, grade: "measured", sources: ids(tests), upper: null, ...worst };
 }
 
-/** The look: a defect on record is out, every face looked at as asked and nothing found is in, no look where one is asked is unknown. */
+const isFault = (r: ThreadRecord) => r.details.defect?.[0] !== undefined && r.details.defect[0].pieces_affected !== 0;
+
+/**
+ * The look: faults on record are held against the class of their zone, beyond it is out; every face looked at as asked and
+ * nothing found is in, and with faults that the class lets pass to be watched; no look where one is asked is unknown.
+ */
 function appearance(rack: RackFile): BenchItem | null {
   const asked = rack.job.requirement.appearance;
-  const defect = rack.latest.findLast((r) => r.details.defect?.[0] && r.details.defect[0].pieces_affected !== 0);
-  const row = defect?.details.defect?.[0];
+  const found = rack.latest.filter(isFault);
+  const faults = judgeFaults(
+    found.flatMap((r) => {
+      const row = r.details.defect?.[0];
+      return row ? [{ face: row.face, x: row.x, y: row.y, sizeMm: row.size_mm, count: row.count ?? 1 }] : [];
+    }),
+    rack.part.data.faces,
+    rack.acceptance ?? usualAcceptance,
+  );
+  const looks = looksAsAsked(rack, found.length > 0);
+  const look = lookOf(rack, looks);
+  // The one that is told of: the newest of those that are out, else the newest.
+  const outAt = new Set(faults.filter((f) => f.result === "out").map((f) => f.face));
+  const told = found.findLast((r) => outAt.has(faceOf(r, rack))) ?? found.at(-1);
+  const row = told?.details.defect?.[0];
+  const item = {
+    item: "appearance",
+    defect: row?.defect ?? null,
+    subKind: row?.sub_kind ?? null,
+    affected: row?.pieces_affected ?? null,
+    seen: row?.pieces_seen ?? null,
+    faults,
+    look,
+    asked: asked !== null,
+    sources: [...ids(found), ...ids(looks.all)],
+  } as const;
+  if (told && outAt.size > 0) return { ...item, result: "out", grade: told.base.grade };
+  if (!look) return told || asked ? { ...item, result: "unknown", grade: told?.base.grade ?? "unknown" } : null;
+  const whole = look.faces === look.of;
+  return { ...item, result: !whole ? "unknown" : told ? "watch" : "in", grade: "measured" };
+}
+/** The face a fault was placed on; null where nobody did, or the part has no such face. */
+const faceOf = (r: ThreadRecord, rack: RackFile): string | null =>
+  rack.part.data.faces.find((f) => f.id === r.details.defect?.[0]?.face)?.id ?? null;
+
+/** Looks since the bake: all, and those as near and in as much light as asked, by face. */
+function looksAsAsked(rack: RackFile, anyFault: boolean) {
+  const asked = rack.job.requirement.appearance;
   const bakedAt = rack.latest.findLast((r) => r.base.kind === "bake")?.base.happened_at;
-  const looks = rack.latest.filter((r) => r.base.kind === "look" && (!bakedAt || r.base.happened_at >= bakedAt));
-  // As asked: as near and in as much light; a look that says neither is not known to be.
-  const asAsked = looks.filter((r) => {
+  const all = rack.latest.filter((r) => r.base.kind === "look" && (!bakedAt || r.base.happened_at >= bakedAt));
+  const faces = new Set<string>();
+  const counted = all.filter((r) => {
     const look = r.details.look?.[0];
     // A look that found something is no look that found nothing, whatever became of what was found.
-    if (!look || look.found) return false;
-    const near =
-      asked?.distanceM == null || (look.distance_m !== null && within(look.distance_m, null, asked.distanceM));
-    const lit = asked?.lightLux == null || (look.light_lux !== null && within(look.light_lux, asked.lightLux, null));
-    return near && lit;
+    if (!look || (look.found && !anyFault)) return false;
+    const seen = (look.faces as string[]).filter((id) => {
+      const face = rack.part.data.faces.find((f) => f.id === id);
+      // What the job asks goes first; else the customer's own class of the face. Usual classes ask nothing.
+      const own = face ? (rack.acceptance?.[face.zone] ?? null) : null;
+      const [farthest, least] = asked ? [asked.distanceM, asked.lightLux] : [own?.distanceM, own?.lightLux];
+      const near = farthest == null || (look.distance_m !== null && within(look.distance_m, null, farthest));
+      return near && (least == null || (look.light_lux !== null && within(look.light_lux, least, null)));
+    });
+    for (const id of seen) faces.add(id);
+    return seen.length > 0;
   });
-  const newest = asAsked.at(-1) ?? looks.at(-1);
-  const faces = new Set(asAsked.flatMap((r) => (r.details.look?.[0]?.faces as string[] | undefined) ?? []));
-  const look = newest
+  return { all, counted, faces };
+}
+
+function lookOf(rack: RackFile, { all, counted, faces }: ReturnType<typeof looksAsAsked>) {
+  const newest = counted.at(-1) ?? all.at(-1);
+  return newest
     ? {
         faces: rack.part.data.faces.filter((f) => faces.has(f.id)).length,
         of: rack.part.data.faces.length,
@@ -209,25 +278,23 @@ function appearance(rack: RackFile): BenchItem | null {
         by: newest.by,
       }
     : null;
-  const seen = { defect: null, affected: null, seen: null, look, asked: asked !== null };
-  if (defect && row)
-    return {
-      item: "appearance",
-      result: "out",
-      grade: defect.base.grade,
-      sources: [defect.base.id, ...ids(looks)],
-      ...seen,
-      defect: row.defect,
-      affected: row.pieces_affected,
-      seen: row.pieces_seen,
-    };
-  if (!look) return asked ? { item: "appearance", ...none, ...seen } : null;
-  const whole = look.faces === look.of;
+}
+
+/** Threads and fits as they were tried: of each the newest try stands; one that does not go is out. */
+function fits(rack: RackFile): BenchItem | null {
+  const tries = rack.latest.filter((r) => r.base.kind === "fit-check");
+  const asked = rack.job.requirement.fits;
+  if (tries.length === 0) return asked ? { item: "fits", ...none, tried: 0, stuck: [] } : null;
+  const newest = new Map(
+    tries.flatMap((r) => (r.details.fit_try ?? []).map((t): [string, boolean] => [t.fit, t.goes])),
+  );
+  const stuck = [...newest].filter(([, goes]) => !goes).map(([fit]) => fit);
   return {
-    item: "appearance",
-    result: whole ? "in" : "unknown",
+    item: "fits",
+    result: stuck.length > 0 ? "out" : "in",
     grade: "measured",
-    sources: ids(looks),
-    ...seen,
+    sources: ids(tries),
+    tried: newest.size,
+    stuck,
   };
 }

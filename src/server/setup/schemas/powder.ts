@@ -30,9 +30,21 @@ export const powder = v.object({
   family: v.optional(v.picklist(families), "polyester"),
   pricePerKg: v.optional(v.nullable(finite), null),
   /** Gloss at 60° as the sheet gives it, GU, and what it may be off by. */
+  /** Panel of ten that a good film of it matches; null where nobody has said. */
+  smoothness: v.optional(v.nullable(v.pipe(v.number(), v.integer(), v.minValue(1), v.maxValue(10))), null),
   glossGu: v.optional(v.nullable(v.tuple([finite, finite])), null),
   /** The standard swatch: its number and how far a panel's colour may be from it, ΔE. */
-  swatch: v.optional(v.nullable(v.object({ code: v.string(), deltaE: finite })), null),
+  swatch: v.optional(
+    v.nullable(
+      v.object({
+        code: v.string(),
+        deltaE: finite,
+        /** Of the swatch itself, as a colour meter reads it; null where nobody has. */
+        lab: v.optional(v.nullable(v.tuple([finite, finite, finite])), null),
+      }),
+    ),
+    null,
+  ),
   /** Warmest it is stored, °C. */
   storeMostC: v.optional(v.nullable(finite), null),
   /** Most film one coat bears; above it, several coats. */

@@ -1,4 +1,5 @@
 import * as v from "valibot";
+import { adhesionScales } from "@/core/bench";
 import { dateOrders } from "@/core/instrument-files";
 import { usualSchools } from "@/core/plan";
 import { FILM_TO_PROFILE_LEAST } from "@/core/preparation";
@@ -56,6 +57,8 @@ export const site = v.object({
   backupEveryHours: v.optional(v.nullable(finite), null),
   cureDecidedBy: v.picklist(["index", "hold"]),
   crossCutWorstIso: finite,
+  /** Which standard says how adhesion is cut and which scale is shown first. */
+  adhesionScale: v.optional(v.picklist(adhesionScales), "iso"),
   /** What the shop takes as cured when it plans; a lead sets it above 100 by what its own rubs say. */
   plannedIndex: v.optional(finite, 110),
   /** Plans wait for a hold of the sheet as well, so that the verdict is not left between the two. */

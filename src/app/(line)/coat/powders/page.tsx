@@ -51,6 +51,7 @@ const blank = {
   weathering: "standard",
   family: "polyester",
   pricePerKg: null,
+  smoothness: null,
   glossGu: null,
   swatch: null,
   storeMostC: 25,

@@ -2,6 +2,8 @@ import { connect } from "node:net";
 import { personWith } from "@/server/sign-in/person";
 
 export const dynamic = "force-dynamic";
+/** At the bench: an inspector’s. */
+const benchDevices = ["gloss-meter", "colour-meter", "pull-off-tester"];
 const devices = new Set([
   "film-gauge",
   "film-gauge-batch",
@@ -9,12 +11,15 @@ const devices = new Set([
   "oven-recorder",
   "oven-recorder-live",
   "bath-meter",
+  ...benchDevices,
 ]);
 
 /** Streams a gauge's lines to the page as server-sent events; a recorder or a meter answers once. The gauge speaks plain text lines over TCP, as a serial device behind a converter does. */
 export async function GET(request: Request, { params }: { params: Promise<{ device: string }> }): Promise<Response> {
   const { device } = await params;
-  const who = await personWith(device.startsWith("film-gauge") ? "inspect" : "log-line");
+  const who = await personWith(
+    device.startsWith("film-gauge") || benchDevices.includes(device) ? "inspect" : "log-line",
+  );
   if (!who.ok) return Response.json(who.refusal, { status: who.refusal.kind === "signed-out" ? 401 : 403 });
   if (!devices.has(device)) return Response.json({ kind: "unknown-device", device }, { status: 404 });
   // Only plain words go to the instrument.
@@ -25,6 +30,7 @@ export async function GET(request: Request, { params }: { params: Promise<{ devi
   if (device === "bath-meter") {
     return wholeText(`${device} ${word("bath")}`);
   }
+  if (device === "colour-meter" || device === "pull-off-tester") return wholeText(`${device} ${word("mode")}`);
   const socket = connect({
     host: process.env.DEVICE_HOST ?? "127.0.0.1",
     port: Number(process.env.DEVICE_PORT ?? 4710),

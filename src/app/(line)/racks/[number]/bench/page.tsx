@@ -1,31 +1,41 @@
 import type { Metadata } from "next";
 import { notFound } from "next/navigation";
-import { type CureTest, crossCutSpacingMm, judgeCureTest, judgePullOff } from "@/core/bench";
+import { loadKnowledge } from "@/core/diagnosis";
 import { usualAcceptance } from "@/core/site";
-import { mean } from "@/core/statistics";
+import { chosenMethod, firstOpen, fitsOf, gaugesOf, panelsOf, testLimits } from "@/server/bench/bench-of";
 import { database } from "@/server/database";
 import { currentLine } from "@/server/line/current-line";
 import { preferences } from "@/server/preferences";
-import { filmSets } from "@/server/rack/film-layers";
 import { loadRack } from "@/server/rack/load-rack";
 import { placesNoted } from "@/server/rack/places-noted";
+import { benchItems } from "@/server/rack/verdict/bench";
 import { personOnPage } from "@/server/sign-in/person";
 import { may } from "@/server/sign-in/roles";
-import { CrossCutForm, SolventRubForm } from "@/ui/bench/bench-forms";
+import { CrossCutForm, SolventRubForm, XCutForm } from "@/ui/bench/bench-forms";
 import { CureTestForm } from "@/ui/bench/cure-test-form";
+import { FitForm } from "@/ui/bench/fit-form";
 import { LookForm } from "@/ui/bench/look-form";
+import { PanelForm } from "@/ui/bench/panel-form";
 import { PullOffForm } from "@/ui/bench/pull-off-form";
+import { TestsAsked } from "@/ui/bench/tests-asked";
+import { TestsOnRecord } from "@/ui/bench/tests-on-record";
 import { ZonesToLook } from "@/ui/bench/zones-to-look";
-import { clock, dateAndTime } from "@/ui/format";
+import { Fold } from "@/ui/fields/fold";
+import { clock, dateAndTime, withUnit } from "@/ui/format";
+import { PhotoForm } from "@/ui/forms/photo-form";
 import { FocusOnArrival } from "@/ui/frame/focus-on-arrival";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
 import { recordSentence } from "@/ui/kinds";
-import { Verdict } from "@/ui/marks/verdict";
+import Link from "@/ui/link";
+import { Photos } from "@/ui/plan/photos";
 import { RackTabs } from "@/ui/rack/rack-tabs";
-import { cureTestName, cureTestValue, pullOffResult, pullOffSaid, pullOffWord } from "@/ui/words/bench";
+import { itemName, itemSentence } from "@/ui/words/verdict";
+import { attachPhoto } from "../../../actions";
 
 export const metadata: Metadata = { title: "Bench tests" };
+
+const formOf = { adhesion: "cut-form", rub: "rub-form", test: "cure-form", appearance: "look-form", fits: "fits-form" };
 
 export default async function BenchPage({ params }: { params: Promise<{ number: string }> }) {
   const person = await personOnPage();
@@ -33,13 +43,10 @@ export default async function BenchPage({ params }: { params: Promise<{ number: 
   const rack = await loadRack(database(), person, number);
   if (!rack) notFound();
   const [line, { units }] = await Promise.all([currentLine(person), preferences()]);
-  const film = filmSets(rack)
-    .flatMap((r) => r.details.thickness_reading ?? [])
-    .filter((r) => !r.rejected_reason)
-    .map((r) => r.value_um);
-  const spacing = film.length ? crossCutSpacingMm(mean(film), "hard") : null;
+  const chosen = await chosenMethod(database(), rack, line.at);
+  const { items } = benchItems(rack);
   const tests = rack.latest.filter((r) =>
-    ["look", "cross-cut", "solvent-rub", "cure-test", "pull-off"].includes(r.base.kind),
+    ["look", "cross-cut", "solvent-rub", "cure-test", "pull-off", "fit-check"].includes(r.base.kind),
   );
   const earlier = (kind: string) =>
     tests
@@ -49,6 +56,14 @@ export default async function BenchPage({ params }: { params: Promise<{ number: 
         test: r.details.cure_test?.[0]?.test ?? "",
         label: `${recordSentence(kind, r.details, { units, name: () => "", count: () => 0 })}, ${clock(r.base.happened_at, line.timeZone)}`,
       }));
+  const panels = panelsOf(rack);
+  const of = { rack: rack.number, panels };
+  const worstIso = rack.job.requirement.adhesionWorstIso;
+  const why = chosen
+    ? `for ${withUnit(chosen.byUm, "thickness", units)}${chosen.meanUm === null ? " as the powder’s sheet has it: no film is read yet" : " as read"}, on metal`
+    : "";
+  const fits = fitsOf(rack);
+  const photos = rack.latest.filter((r) => r.base.kind === "photo" && r.base.file_id !== null);
   return (
     <>
       <section className="bench">
@@ -61,113 +76,108 @@ export default async function BenchPage({ params }: { params: Promise<{ number: 
           title="Look and tests"
         />
         <RackTabs number={rack.number} here="bench" standing={rack.standing} />
-        <FocusOnArrival on="#bench form input.input:not([type=file])" />
-        {spacing?.ok && spacing.value.method === "x-cut" && (
-          <p className="caution mt-4">The film is over 250 µm: use the X-cut, not the lattice.</p>
-        )}
+        <FocusOnArrival on="#bench form button.btn" />
+        <TestsAsked
+          tests={items.map((item) => ({
+            name: itemName(item),
+            word: itemSentence(item, units).word,
+            result: item.result,
+            form: item.item === "test" && item.test === "pull-off" ? "pull-form" : formOf[item.item],
+          }))}
+        />
         {may(person.role, "inspect") ? (
           <div className="mt-5 grid gap-8">
-            <ZonesToLook
-              faces={rack.part.data.faces}
-              acceptance={rack.acceptance ?? usualAcceptance}
-              own={rack.acceptance !== null}
-            />
-            <LookForm
-              rack={rack.number}
-              faces={rack.part.data.faces.map(({ id, name }) => ({ id, name }))}
-              noted={placesNoted(rack)}
-              asked={rack.job.requirement.appearance}
-              defects={rack.latest.filter((r) => r.base.kind === "defect").length}
-            />
-            <CrossCutForm
-              rack={rack.number}
-              worstIso={rack.job.requirement.adhesionWorstIso}
-              spacingMm={spacing?.ok && spacing.value.method === "cross-cut" ? spacing.value.spacingMm : null}
-              earlier={earlier("cross-cut")}
-            />
-            <SolventRubForm
-              rack={rack.number}
-              knownCuredGrade={rack.powder.data.knownCuredRubGrade}
-              earlier={earlier("solvent-rub")}
-            />
-            <CureTestForm
-              rack={rack.number}
-              gloss={rack.powder.data.glossGu}
-              deltaE={rack.powder.data.swatch?.deltaE ?? null}
-              earlier={earlier("cure-test")}
-            />
-            <PullOffForm
-              rack={rack.number}
-              askedMPa={rack.job.requirement.tests.find((x) => x.test === "pull-off")?.lower ?? null}
-              earlier={earlier("pull-off")}
+            <div id="look-form">
+              <LookForm
+                rack={rack.number}
+                faces={rack.part.data.faces}
+                acceptance={rack.acceptance ?? usualAcceptance}
+                noted={placesNoted(rack)}
+                asked={rack.job.requirement.appearance}
+                defects={[...loadKnowledge().defects.values()].map(({ id, label, plain }) => ({ id, label, plain }))}
+                pieces={rack.pieces.length}
+                baseline={rack.powder.data.smoothness}
+              />
+              <Fold summary={<>How closely each face is looked at</>} summaryClassName="min-h-11">
+                <ZonesToLook
+                  faces={rack.part.data.faces}
+                  acceptance={rack.acceptance ?? usualAcceptance}
+                  own={rack.acceptance !== null}
+                />
+              </Fold>
+            </div>
+            <div id="cut-form">
+              {chosen?.method.method === "cross-cut" ? (
+                <CrossCutForm
+                  {...of}
+                  lattice={chosen.method}
+                  why={why}
+                  worstIso={worstIso}
+                  earlier={earlier("cross-cut")}
+                />
+              ) : (
+                <XCutForm {...of} why={why} worstIso={worstIso} earlier={earlier("cross-cut")} />
+              )}
+            </div>
+            <div id="rub-form">
+              <SolventRubForm
+                {...of}
+                knownCuredGrade={rack.powder.data.knownCuredRubGrade}
+                earlier={earlier("solvent-rub")}
+              />
+            </div>
+            <div id="cure-form">
+              <CureTestForm
+                {...of}
+                asked={testLimits(rack)}
+                first={firstOpen(items)}
+                swatch={rack.powder.data.swatch?.lab ?? null}
+                earlier={earlier("cure-test")}
+              />
+            </div>
+            <div id="pull-form">
+              <PullOffForm
+                {...of}
+                askedMPa={rack.job.requirement.tests.find((x) => x.test === "pull-off")?.lower ?? null}
+                earlier={earlier("pull-off")}
+              />
+            </div>
+            {(fits.length > 0 || rack.job.requirement.fits) && (
+              <div id="fits-form">
+                <FitForm rack={rack.number} fits={fits} gauges={gaugesOf(rack)} />
+              </div>
+            )}
+            <PanelForm rack={rack.number} metal={rack.part.data.substrate} taken={panels} />
+            <PhotoForm
+              of={{ rack: rack.number }}
+              attach={attachPhoto}
+              title="A photo: tape, cloth, fault, chip beside the piece"
             />
           </div>
         ) : (
           <p className="mt-5 soft">Tests are recorded by an inspector or a lead.</p>
         )}
+        {photos.length > 0 && (
+          <Photos
+            photos={photos.map((r) => ({
+              id: r.base.file_id ?? "",
+              caption: r.details.photo?.[0]?.caption ?? "photo",
+              when: dateAndTime(r.base.happened_at, line.timeZone),
+            }))}
+          />
+        )}
       </section>
       <Margin step="test">
-        <MarginBlock title="On record">
-          {tests.length === 0 && <p className="soft">No test yet on this rack.</p>}
-          {tests.map((r) => {
-            const cut = r.details.cross_cut?.[0];
-            const rub = r.details.solvent_rub?.[0];
-            const other = r.details.cure_test?.[0];
-            const pull = r.details.pull_off?.[0];
-            const look = r.details.look?.[0];
-            const pulled =
-              pull && pull.asked_mpa !== null
-                ? judgePullOff({
-                    stressMPa: pull.stress_mpa,
-                    requiredMPa: pull.asked_mpa,
-                    adhesivePercent: pull.adhesive_percent,
-                    cohesivePercent: pull.cohesive_percent,
-                    gluePercent: pull.glue_percent,
-                  })
-                : null;
-            const judged = other
-              ? judgeCureTest(other.test as CureTest, other.readings as number[], other.asked_lower, other.asked_upper)
-              : null;
-            return (
-              <div key={r.base.id} className="row">
-                <span>
-                  <b>
-                    {look
-                      ? `Looked at: ${look.found ? "something found" : "nothing found"}`
-                      : cut
-                        ? `Cross-cut grade ${cut.iso} (${cut.astm})`
-                        : other
-                          ? `${cureTestName[other.test as CureTest]} ${cureTestValue(other.test as CureTest, other.value)}`
-                          : pull
-                            ? `Pull-off ${pullOffSaid(pull)}`
-                            : `Rub grade ${rub?.grade} after ${rub?.double_rubs}`}
-                  </b>
-                  {judged?.ok && judged.value.result !== "unknown" && (
-                    <>
-                      {" "}
-                      <Verdict result={judged.value.result}>{judged.value.result === "in" ? "In" : "Out"}</Verdict>
-                    </>
-                  )}
-                  {pulled?.ok && (
-                    <>
-                      {" "}
-                      <Verdict result={pullOffResult[pulled.value]}>{pullOffWord[pulled.value]}</Verdict>
-                    </>
-                  )}
-                  {(cut?.on_panel ?? rub?.on_panel ?? other?.on_panel ?? pull?.on_panel)
-                    ? ", on panel"
-                    : ", on the piece"}
-                  <br />
-                  <span className="faint small">
-                    {dateAndTime(r.base.happened_at, line.timeZone)}, {r.by}
-                  </span>
-                </span>
-              </div>
-            );
-          })}
-        </MarginBlock>
-        <MarginBlock title="Both scales">
-          <p>Grades after ISO 2409 (0 best) and ASTM D3359 B (5B best) come from the same count.</p>
+        <TestsOnRecord tests={tests} timeZone={line.timeZone} />
+        <MarginBlock title="Panels">
+          {panels.length === 0 && <p className="soft">None stands for this rack yet.</p>}
+          {panels.map((p) => (
+            <p key={p} className="m-0">
+              <Link className="link" href={`/test/panels/${encodeURIComponent(p)}`}>
+                Panel {p}
+              </Link>
+            </p>
+          ))}
         </MarginBlock>
       </Margin>
     </>

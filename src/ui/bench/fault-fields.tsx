@@ -1,0 +1,67 @@
+"use client";
+import { subKinds } from "@/core/bench";
+import { fieldsOf } from "../fields/in-form";
+import { OneOf } from "../fields/one-of";
+import type { EntryForm } from "../forms/use-entry-form";
+
+/** A fault as it stands in the form of a look, before it is recorded. */
+export type TypedFault = {
+  readonly id: string;
+  readonly face: string;
+  readonly x: number;
+  readonly y: number;
+  readonly defect: string;
+  readonly subKind: string | null;
+  readonly sizeMm: number | null;
+  readonly count: number;
+  readonly piecesAffected: number | null;
+  readonly note: string;
+};
+export type DefectName = { readonly id: string; readonly label: string; readonly plain: string };
+/** What is typed of the fault that was just tapped. */
+export const faultBegun = { kind: "", sub: "", size: "", count: "1", affected: "", faultNote: "" };
+export type FaultValues = typeof faultBegun;
+
+/** What the fault is: its kind and closer kind, the largest of them, how many on this face, how many pieces. */
+export function FaultFields({
+  held,
+  defects,
+  pieces,
+}: {
+  held: EntryForm<FaultValues>;
+  defects: readonly DefectName[];
+  pieces: number;
+}) {
+  const F = fieldsOf(held);
+  const [kind, setKind] = held.field("kind");
+  const [sub, setSub] = held.field("sub");
+  const subs = subKinds[kind] ?? [];
+  return (
+    <div className="grid gap-3">
+      <F.Pick
+        name="kind"
+        label="What it is"
+        of={[["", "choose"], ...defects.map((d): [string, string] => [d.id, d.label])]}
+        changed={(next) => {
+          setKind(next);
+          setSub("");
+        }}
+      />
+      {kind !== "" && <span className="small soft">{defects.find((d) => d.id === kind)?.plain}</span>}
+      {subs.length > 0 && (
+        <OneOf
+          label="More closely"
+          value={sub === "" ? null : sub}
+          options={subs.map((s) => ({ value: s.id, label: s.label }))}
+          onChange={setSub}
+        />
+      )}
+      <div className="flex flex-wrap items-end gap-3">
+        <F.Num name="size" label="Largest, mm" className="w-[110px]" />
+        <F.Num name="count" label="How many here" className="w-[120px]" />
+        {pieces > 1 && <F.Num name="affected" label={`Pieces, of ${pieces}`} className="w-[120px]" />}
+        <F.Words name="faultNote" label="Note" most={400} className="min-w-[140px] flex-1" />
+      </div>
+    </div>
+  );
+}
