@@ -1,15 +1,17 @@
 import type { Kysely } from "kysely";
+import { isReleased } from "@/core/line";
 import type { PrepStep } from "@/core/preparation";
 import type { Failure } from "@/core/result";
 import { mean } from "@/core/statistics";
 import type { UnitSystem } from "@/core/units";
+import type { DetailRow } from "@/db/detail-tables";
 import type { Database } from "@/db/schema";
 import { baseAddress } from "@/server/base-address";
 import { errorText, log } from "@/server/log";
 import type { EntryOutcome } from "@/server/outcome";
 import { preferences } from "@/server/preferences";
 import { judgeRack, type NotAsked, type VerdictItem } from "@/server/rack/judge-rack";
-import { customersView, loadRack, newestOf } from "@/server/rack/load-rack";
+import { customersView, loadRack, newestOf, wholeDecision } from "@/server/rack/load-rack";
 import { type CertificateContent, certificatePdf } from "@/server/release/certificate";
 import { type CertificateFacts, certificateFacts } from "@/server/release/certificate-facts";
 import { checkAddress, markOf } from "@/server/release/check-paper";
@@ -38,7 +40,7 @@ const gradeWord: Record<string, string> = {
 };
 
 /**
- * The certificate of a rack that was accepted or conceded: the one that was made, where one was; else made now from what
+ * The certificate of a decision that let a rack or some of its pieces go, the newest on the whole of it where none is named: the one that was made, where one was; else made now from what
  * the decision was signed on, and kept, so that the next to ask is given the same. Failures: `unknown-rack`, `not-released`.
  */
 export async function certificateOf(
@@ -47,13 +49,16 @@ export async function certificateOf(
   number: string,
   units: UnitSystem,
   clock: () => Date,
+  decisionId: string | null = null,
 ): Promise<{ readonly ok: true; readonly kept: KeptCertificate } | { readonly ok: false; readonly failure: Failure }> {
   const found = await loadRack(db, person, number);
   const rack = found && customersView(found);
   if (!rack) return { ok: false, failure: { kind: "unknown-rack", number } };
-  const decided = newestOf(rack.current, "disposition");
+  const decided = decisionId
+    ? rack.current.find((r) => r.base.id === decisionId)
+    : (wholeDecision(rack.current) ?? newestOf(rack.current, "disposition"));
   const row = decided?.details.disposition?.[0];
-  if (!decided || !row || (row.decision !== "accept" && row.decision !== "concession"))
+  if (!decided || !row || !isReleased(row.decision))
     return { ok: false, failure: { kind: "not-released", number, remedy: "A lead accepts the rack first." } };
   const before = await keptCertificate(db, decided.base.id);
   if (before) return { ok: true, kept: before };
@@ -76,6 +81,8 @@ export async function certificateOf(
     number: `${rack.number}-${decided.base.id.slice(-6)}`,
     rack: rack.number,
     decision: row.decision,
+    classGiven: row.class_given,
+    concession: decided.details.concession?.[0] ?? null,
     note: row.note,
     signedBy: row.signed_name,
     signedAt: decided.base.happened_at,
@@ -115,13 +122,24 @@ export async function decideAndCertify(
   const { units } = await preferences();
   const rack = String((input as { readonly rack?: unknown } | null)?.rack ?? "");
   try {
-    await certificateOf(db, person, rack, units, clock);
+    await certificateOf(db, person, rack, units, clock, outcome.recordId);
   } catch (error) {
     // The decision stands; its certificate is made when it is first asked for.
     log("error", "certificate failed", { error: errorText(error) });
   }
   return outcome;
 }
+
+/** By whom, on what word, and how far a concession goes. */
+const concessionSaid = (c: DetailRow<"concession"> | null): string[] =>
+  c
+    ? [
+        `Taken by ${c.customer_name}: ${c.their_word}`,
+        ...(c.zone ? [`Where: ${c.zone}`] : []),
+        ...(c.limit_said ? [`How far: ${c.limit_said}`] : []),
+        ...(c.until_on ? [`Until: ${c.until_on}`] : []),
+      ]
+    : [];
 
 function contentOf(
   { items, notAsked, facts, result }: Signed,
@@ -132,6 +150,8 @@ function contentOf(
     readonly note: string;
     readonly signedBy: string;
     readonly signedAt: Date;
+    readonly classGiven: string | null;
+    readonly concession: DetailRow<"concession"> | null;
     readonly recordId: string;
     readonly seal: string;
     readonly film: string;
@@ -177,7 +197,7 @@ function contentOf(
     powder: facts.powder,
     named,
     coatedOn: when(facts.hungAt),
-    decision: decisionWords[d.decision] ?? d.decision,
+    decision: `${decisionWords[d.decision] ?? d.decision}${d.classGiven ? ` to class ${d.classGiven}` : ""}`,
     note: d.note,
     signedBy: d.signedBy,
     signedAt: dateAndTime(d.signedAt, facts.timeZone),
@@ -225,7 +245,10 @@ function contentOf(
             : [];
         }),
     })),
-    conceded: d.decision === "concession" ? gaps.map((i) => `${itemName(i)}: ${said(i).word}. ${said(i).text}`) : [],
+    conceded:
+      d.decision === "concession" || d.decision === "downgrade"
+        ? [...gaps.map((i) => `${itemName(i)}: ${said(i).word}. ${said(i).text}`), ...concessionSaid(d.concession)]
+        : [],
     notMeasured: [
       ...items.filter((i) => i.result === "unknown").map((i) => `${itemName(i)} (asked)`),
       // Known, but not by measuring.

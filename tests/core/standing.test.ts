@@ -7,6 +7,7 @@ const hung: StandingFacts = {
   passage: null,
   decision: null,
   reworkedMs: null,
+  touchedUpMs: null,
   route: ["blast", "conversion", "booth", "oven"],
   blastedMs: null,
   convertedMs: null,

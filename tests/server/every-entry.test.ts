@@ -133,6 +133,12 @@ const good = (): Record<Kind, object> => ({
     channels: [{ name: "Hood", medium: "metal", timeS: [0, 600, 2700, 3000], tempC: [20, 225, 226, 120] }],
   },
   "x-cut": { rack: "E100", off: "tear", tearMm: 1.2, onPanel: true },
+  "wipe-off": { rack: "E111", note: "too light at the foot", rinsed: false, minutes: 12 },
+  "touch-up": {
+    rack: "E100",
+    withWhat: "touch-up paint 7",
+    places: [{ what: "hang mark, S", defect: null, face: "S", x: 50, y: 2, done: true }],
+  },
   "fit-check": { rack: "E100", tries: [{ fit: "M8 threads", gauge: "M8 6H plug", goes: true }] },
   panel: {
     rack: "E100",

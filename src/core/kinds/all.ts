@@ -44,6 +44,7 @@ import { roundSkip } from "./round-skip";
 import { sludge } from "./sludge";
 import { solventRub } from "./solvent-rub";
 import { thickness } from "./thickness";
+import { touchUp } from "./touch-up";
 import { upkeep } from "./upkeep";
 import { visit } from "./visit";
 import { washPanel } from "./wash-panel";
@@ -83,6 +84,7 @@ export const allKinds = [
   pullOff,
   look,
   fitCheck,
+  touchUp,
   panel,
   panelReading,
   itemClosed,

@@ -17,6 +17,11 @@ export const faultFields = {
   subKind: v.optional(v.nullable(filled(40)), null),
   sizeMm: v.optional(v.nullable(v.pipe(number(0, 10_000), v.gtValue(0, "is not over 0"))), null),
   count: v.optional(v.nullable(whole(1, 10_000)), null),
+  /** Which pieces show it, by their place on the rack. */
+  pieces: v.optional(
+    v.nullable(v.pipe(v.array(whole(1, 10_000)), v.minLength(1, "are none"), v.maxLength(1000))),
+    null,
+  ),
   note: text(400),
 };
 /** A defect that was seen. */
@@ -36,6 +41,8 @@ export const defect = defineKind({
       /** The largest of them, and how many on the face. */
       size_mm: "float8?",
       count: "int?",
+      /** Which pieces show it, by serial; null where nobody said. */
+      pieces: "jsonb?",
       note: "text?",
     },
   },

@@ -1,3 +1,4 @@
+export * from "./decisions";
 export * from "./line-stop";
 export * from "./open-items";
 export * from "./order";

@@ -1,4 +1,5 @@
 import type { VerdictResult } from "../verdict";
+import { leaves, type Rework, reworkOf } from "./decisions";
 import { washStages } from "./order";
 
 export const railStages = ["plan", "prepare", "pretreat", "coat", "cure", "test", "release", "field"] as const;
@@ -23,8 +24,10 @@ export const rackStates = [
   "held",
   "adhesion-out",
   "defect",
+  "to-coat-again",
   "to-recoat",
   "to-strip",
+  "to-touch-up",
   "film-open",
   "bare",
   "to-release",
@@ -46,8 +49,10 @@ export const nextSteps = [
   "tests",
   "release",
   "decide",
+  "coat-again",
   "recoat",
   "strip",
+  "touch-up",
 ] as const;
 export type NextStep = (typeof nextSteps)[number];
 
@@ -56,9 +61,11 @@ export type StandingFacts = {
   readonly hungMs: number;
   /** The newest passage. */
   readonly passage: { readonly stage: string; readonly enteredMs: number; readonly leftMs: number | null } | null;
-  /** The newest decision, and when it was sent back last. */
+  /** The newest decision on the whole of it, and when it was sent back last. */
   readonly decision: { readonly what: string; readonly atMs: number } | null;
   readonly reworkedMs: number | null;
+  /** When places of it were touched up last. */
+  readonly touchedUpMs: number | null;
   /** Stages of its route as it was planned. */
   readonly route: readonly string[];
   readonly blastedMs: number | null;
@@ -98,21 +105,24 @@ export type Standing = {
   readonly goneMs: number | null;
 };
 
-const sendsBack = (decision: string | undefined) => decision === "scuff-and-recoat" || decision === "strip";
-
 /**
- * Where a rack stands and what it waits for, from its records alone. A decision to accept, to concede or to scrap takes
- * it off the line, and nothing else does: not its age, not how many others there are.
+ * Where a rack stands and what it waits for, from its records alone. A decision that lets it go (accept, concede, downgrade,
+ * scrap) takes it off the line, and nothing else does: not its age, not how many others there are.
  */
 export function standingOf(facts: StandingFacts): Standing {
   const { passage, decision, bake, coat, readings, asked } = facts;
-  const goneMs = decision && decision.what !== "hold" && !sendsBack(decision.what) ? decision.atMs : null;
+  const goneMs = decision && leaves(decision.what) ? decision.atMs : null;
   const held = decision?.what === "hold";
+  const toTouchUp =
+    decision?.what === "touch-up" && !(facts.touchedUpMs !== null && facts.touchedUpMs >= decision.atMs);
   const sentBack = facts.reworkedMs !== null && passage === null && !held;
-  const due = nextOf(facts, sentBack);
+  const rework = reworkOf(decision?.what);
+  const due = toTouchUp ? { step: "touch-up" as const, sinceMs: decision.atMs } : nextOf(facts, sentBack);
   const stage: RailStage = sentBack
-    ? "prepare"
-    : held || due.step === "release"
+    ? rework === "wipe-off"
+      ? "coat"
+      : "prepare"
+    : held || toTouchUp || due.step === "release"
       ? "release"
       : due.step === "trace" || due.step === "film" || due.step === "tests"
         ? "test"
@@ -126,26 +136,26 @@ export function standingOf(facts: StandingFacts): Standing {
   const adhesionOut = (facts.iso ?? 0) > facts.worstIso;
   const bareSinceMs = facts.blastedMs !== null && !coat ? facts.blastedMs : null;
   const state: RackState = sentBack
-    ? decision?.what === "strip"
-      ? "to-strip"
-      : "to-recoat"
+    ? sentTo[rework ?? "scuff-and-recoat"].state
     : held
       ? "held"
-      : adhesionOut
-        ? "adhesion-out"
-        : facts.defect
-          ? "defect"
-          : readings > 0 && readings < asked
-            ? "film-open"
-            : stage === "release"
-              ? "to-release"
-              : bareSinceMs !== null && passage?.leftMs !== null
-                ? "bare"
-                : "running";
+      : toTouchUp
+        ? "to-touch-up"
+        : adhesionOut
+          ? "adhesion-out"
+          : facts.defect
+            ? "defect"
+            : readings > 0 && readings < asked
+              ? "film-open"
+              : stage === "release"
+                ? "to-release"
+                : bareSinceMs !== null && passage?.leftMs !== null
+                  ? "bare"
+                  : "running";
   const result: VerdictResult =
     state === "held" || state === "adhesion-out"
       ? "out"
-      : state === "defect" || sentBack
+      : state === "defect" || sentBack || toTouchUp
         ? "watch"
         : due.step === "trace" || due.step === "film" || due.step === "tests"
           ? "unknown"
@@ -167,12 +177,22 @@ export function standingOf(facts: StandingFacts): Standing {
   };
 }
 
+/** What a decision to rework sends it to. */
+const sentTo: Readonly<Record<Rework, { readonly state: RackState; readonly next: NextStep }>> = {
+  "wipe-off": { state: "to-coat-again", next: "coat-again" },
+  "scuff-and-recoat": { state: "to-recoat", next: "recoat" },
+  strip: { state: "to-strip", next: "strip" },
+};
+
 /** The step that is due, and since when. */
 function nextOf(facts: StandingFacts, sentBack: boolean): { readonly step: NextStep; readonly sinceMs: number } {
   const { passage, decision, bake, coat } = facts;
   if (decision?.what === "hold") return { step: "decide", sinceMs: decision.atMs };
   if (sentBack)
-    return { step: decision?.what === "strip" ? "strip" : "recoat", sinceMs: facts.reworkedMs ?? facts.hungMs };
+    return {
+      step: sentTo[reworkOf(decision?.what) ?? "scuff-and-recoat"].next,
+      sinceMs: facts.reworkedMs ?? facts.hungMs,
+    };
   const baked = bake && (!coat || bake.closedMs >= coat.atMs) ? bake : null;
   if (baked && baked.pulledMs === null && !cameOut(passage, baked.closedMs))
     return { step: "pull", sinceMs: baked.closedMs };

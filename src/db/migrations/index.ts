@@ -25,6 +25,7 @@ import * as peopleKept from "./2026-11-29T130000-people-kept";
 import * as complaintsAndBackups from "./2026-11-29T160000-complaints-and-backups";
 import * as certificateNumber from "./2026-11-29T170000-certificate-number";
 import * as lookAndPanels from "./2026-11-29T190000-look-and-panels";
+import * as decisionsByPiece from "./2026-11-29T210000-decisions-by-piece";
 
 const migrations: Record<string, Migration> = {
   "2026-11-23T140000-record": record,
@@ -52,6 +53,7 @@ const migrations: Record<string, Migration> = {
   "2026-11-29T160000-complaints-and-backups": complaintsAndBackups,
   "2026-11-29T170000-certificate-number": certificateNumber,
   "2026-11-29T190000-look-and-panels": lookAndPanels,
+  "2026-11-29T210000-decisions-by-piece": decisionsByPiece,
 };
 /** A fixed list rather than a folder scan, so that it loads alike under tsx, Vitest and Next. */
 export const migrationProvider: MigrationProvider = { getMigrations: async () => migrations };

@@ -1,4 +1,5 @@
 import { type Kysely, sql } from "kysely";
+import { isReleased } from "@/core/line";
 import { forPerson } from "@/db/queries/for-person";
 import { stands } from "@/db/queries/stands";
 import type { Database } from "@/db/schema";
@@ -58,10 +59,10 @@ export async function exposedRacks(
     judged as (
       select e.*, d.decision, exists (select 1 from structure_piece sp join piece x on x.id = sp.piece_id where x.rack_id = e.id) as fielded
       from exposed e
-      left join lateral (select d.decision from record r join disposition d on d.record_id = r.id where r.rack_id = e.id and r.kind = 'disposition' order by r.happened_at desc limit 1) d on true),
+      left join lateral (select d.decision from record r join disposition d on d.record_id = r.id where r.rack_id = e.id and r.kind = 'disposition' and d.pieces is null order by r.happened_at desc limit 1) d on true),
     counts as (
       select count(*) as total, count(*) filter (where fielded) as in_field,
-        count(*) filter (where not fielded and decision in ('accept', 'concession')) as released,
+        count(*) filter (where not fielded and decision in ('accept', 'concession', 'downgrade')) as released,
         count(*) filter (where not fielded and decision = 'scrap') as scrapped from judged),
     shown as (select * from judged order by entered_at desc limit ${MOST_LISTED})
     select s.number, s.job, s.entered_at, s.decision, s.fielded, v.data->>'name' as part, q.stage, c.*
@@ -95,7 +96,7 @@ export async function exposedRacks(
               enteredAt: row.entered_at,
               howFar: row.fielded
                 ? "in-the-field"
-                : row.decision === "accept" || row.decision === "concession"
+                : isReleased(row.decision)
                   ? "released"
                   : row.decision === "scrap"
                     ? "scrapped"

@@ -6,7 +6,7 @@ import { personName } from "@/db/queries/person-name";
 import { stands } from "@/db/queries/stands";
 import type { Database } from "@/db/schema";
 import { sheetOfRack } from "../coat/sheet-for";
-import { atPass, loadRack, newest, newestOf, type RackFile } from "../rack/load-rack";
+import { atPass, loadRack, newest, type RackFile, wholeDecision } from "../rack/load-rack";
 import { setupAt, siteAt } from "../setup/setup-data";
 import { type Person, seesCustomer } from "../sign-in/roles";
 import { type Conditions, conditionsWhenPassed } from "../trace/conditions";
@@ -273,7 +273,7 @@ async function atRisk(
     part: other.part.data.name,
     customer: other.customer,
     pieces: other.pieces.length,
-    decision: newestOf(other.current, "disposition")?.details.disposition?.[0]?.decision ?? null,
+    decision: wholeDecision(other.current)?.details.disposition?.[0]?.decision ?? null,
     structure: structure?.name ?? null,
   };
 }

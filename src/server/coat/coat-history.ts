@@ -53,7 +53,7 @@ export async function coatHistory(
     sql`(select c.value from record q join condition c on c.record_id = q.id where q.kind = 'condition' and q.happened_at <= r.happened_at and q.happened_at > r.happened_at - interval '12 hours' and c.quantity = ${quantity} order by q.happened_at desc limit 1)`;
   const { rows } = await sql<PastCoat>`
     select k.number as rack, k.id as "rackId", r.happened_at as at, ${personName("r.by_user")} as by,
-      (select d.decision from record x join disposition d on d.record_id = x.id where x.rack_id = k.id and x.kind = 'disposition' order by x.happened_at desc limit 1) as decision,
+      (select d.decision from record x join disposition d on d.record_id = x.id where x.rack_id = k.id and x.kind = 'disposition' and d.pieces is null order by x.happened_at desc limit 1) as decision,
       c.kv, c.current_ua as "currentUa", c.gun_air_kpa as "gunAirKPa", c.gun_air_rest_kpa as "gunAirRestKPa", c.booth_air_m_per_s as "boothAirMPerS", c.distance_mm as "distanceMm",
       c.earth_mohm as "earthMohm", c.hook_cycles as "hookCycles", c.reclaim_percent as "reclaimPercent", c.metal_c as "metalC", c.passes, c.booth, c.gun, e.code as lot, c.situation, c.coat_no as "coatNo",
       (select count(*)::int from piece p where p.rack_id = k.id) as pieces, c.sheet_id as "sheetId",

@@ -12,6 +12,7 @@ import { makes as crossCut } from "./cross-cut";
 import { makes as cureTest } from "./cure-test";
 import { makes as cureTrial } from "./cure-trial";
 import { makes as defect } from "./defect";
+import { makes as disposition } from "./disposition";
 import { makes as dryOff } from "./dry-off";
 import { makes as filmPlan } from "./film-plan";
 import { makes as finding } from "./finding";
@@ -38,6 +39,7 @@ import { makes as roundSkip } from "./round-skip";
 import { makes as sludge } from "./sludge";
 import { makes as solventRub } from "./solvent-rub";
 import { makes as thickness } from "./thickness";
+import { makes as touchUp } from "./touch-up";
 import { makes as upkeep } from "./upkeep";
 import { makes as visit } from "./visit";
 import { makes as washPanel } from "./wash-panel";
@@ -66,6 +68,8 @@ const known: Makes<EntryKind> = {
   ...metalMark,
   ...outgas,
   ...ovenSurvey,
+  ...disposition,
+  ...touchUp,
   ...fitCheck,
   ...panel,
   ...panelReading,

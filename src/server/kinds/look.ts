@@ -29,7 +29,7 @@ export const makes: Makes<"look"> = {
     const stray = [...entry.faces, ...entry.faults.flatMap((f) => f.face ?? [])].find((face) => !faces.has(face));
     if (stray) return refuse({ kind: "unknown-spot", face: stray, spot: "look", of: rack.part.data.name });
     for (const [i, fault] of entry.faults.entries()) {
-      const wrong = wrongFault(fault);
+      const wrong = wrongFault(fault, rack.pieces);
       if (wrong) return refuse({ ...wrong, fault: i + 1 });
     }
     if (entry.found && entry.faults.length === 0 && !rack.latest.some((r) => r.base.kind === "defect"))
@@ -52,7 +52,7 @@ export const makes: Makes<"look"> = {
           ...of,
           kind: "defect",
           name: `fault-${i + 1}`,
-          details: { defect: [faultRow(fault)] },
+          details: { defect: [faultRow(fault, rack.pieces)] },
         })),
         ...(entry.smoothness === null
           ? []

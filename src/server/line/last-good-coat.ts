@@ -30,7 +30,7 @@ export async function lastGoodCoat(
     cross join lateral (select r.id from record r where r.rack_id = k.id and r.kind = 'coat' and ${stands("r.id")} order by r.happened_at desc limit 1) n
     join coat c on c.record_id = n.id
     where j.part_id = ${rack.part.id} and j.powder_id = ${rack.powder.id} and k.id <> ${rack.id} and k.hung_at <= ${at}
-      and (select d.decision from record r join disposition d on d.record_id = r.id where r.rack_id = k.id and r.kind = 'disposition' order by r.happened_at desc limit 1) = 'accept'
+      and (select d.decision from record r join disposition d on d.record_id = r.id where r.rack_id = k.id and r.kind = 'disposition' and d.pieces is null order by r.happened_at desc limit 1) = 'accept'
     order by k.hung_at desc limit 1`.execute(db);
   const [row] = rows;
   if (!row) return null;

@@ -66,8 +66,9 @@ async function holdOf(
   { stage, at }: { readonly stage: "booth" | "oven"; readonly at: Date },
 ): Promise<MetalHold | null> {
   const wet = flashOffHold(ready, at.getTime(), site.flashOffMinutes);
-  // Over an old film or loose powder nothing is bare.
-  const covered = rack.pass > 0 || rack.latest.some((r) => r.base.kind === "coat" && r.base.happened_at <= at);
+  // Over an old film or loose powder nothing is bare; where powder was wiped off the metal is bare again.
+  const film = rack.pass > 0 && rack.passes[rack.pass]?.after?.decision !== "wipe-off";
+  const covered = film || rack.latest.some((r) => r.base.kind === "coat" && r.base.happened_at <= at);
   if (wet || stage === "oven" || covered) return wet;
   const air = await airBefore(db, at);
   const humidity = air.readings.find((r) => r.quantity === "humidity")?.value ?? null;

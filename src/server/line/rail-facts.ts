@@ -21,6 +21,8 @@ const words: Record<RackOnLine["what"], string> = {
   "to-release": "to release",
   running: "running",
   bare: "bare metal",
+  "to-coat-again": "to coat again",
+  "to-touch-up": "to touch up",
   "to-recoat": "to scuff and recoat",
   "to-strip": "to strip",
 };

@@ -10,6 +10,7 @@ import { type PowderLot, powderLots } from "../coat/powder-lots";
 import { sheetFor, sheetOfRack, sheetsFor } from "../coat/sheet-for";
 import { leftToBuild } from "../rack/film-layers";
 import { newest, type RackFile } from "../rack/load-rack";
+import { wipedOff } from "../rack/passes";
 import { preFlightEntries, preFlightOnRecord } from "../rack/pre-flight-on-record";
 import { preFlightLimits } from "../setup/pre-flight-limits";
 import { setupAt, siteAt } from "../setup/setup-data";
@@ -49,9 +50,11 @@ export async function showCoat(
     sheetFor(fitting, { powder: rack.powder.code, part: rack.part.code, gun: last?.gun ?? null }) ??
     fitting[0] ??
     null;
+  // Powder that was wiped off is no coat under the next.
+  const gone = wipedOff(rack.passes);
   const coats = rack.current.flatMap((r) => {
     const row = r.details.coat?.[0];
-    return r.base.kind === "coat" && row ? [{ base: r.base, by: r.by, row }] : [];
+    return r.base.kind === "coat" && row && !gone.has(r.base.id) ? [{ base: r.base, by: r.by, row }] : [];
   });
   const mine = rack.latest.filter((r) => r.base.kind === "coat");
   const coatNo = Math.min(9, Math.max(0, ...coats.map((c) => c.row.coat_no)) + 1);

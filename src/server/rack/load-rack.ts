@@ -81,6 +81,8 @@ export async function loadRack(db: Kysely<Database>, person: Person, number: str
     part,
     powder,
     thread,
+    /** Serials of the pieces that the verdict is of: those that no decision took off the rack. */
+    judged: new Set(piecesLeft(pieces, current).map((p) => p.serial)) as ReadonlySet<string>,
     /** Everything that stands, corrections applied. */
     current,
     passes,
@@ -104,6 +106,22 @@ export async function loadRack(db: Kysely<Database>, person: Person, number: str
     limits: limitsOf(site),
   };
 }
+
+type Piece = { readonly id: string; readonly serial: string; readonly position: number };
+/** The pieces that no decision on some of them took off the rack. */
+export function piecesLeft<P extends Piece>(pieces: readonly P[], current: readonly ThreadRecord[]): readonly P[] {
+  const gone = new Set(current.flatMap((r) => (r.details.disposition_piece ?? []).map((p) => p.piece_id)));
+  return pieces.filter((p) => !gone.has(p.id));
+}
+/** The same rack, judged for some of its pieces alone: faults that are only on others do not count. */
+export const ofPieces = (rack: RackFile, pieces: RackFile["pieces"]): RackFile => ({
+  ...rack,
+  pieces,
+  judged: new Set(pieces.map((p) => p.serial)),
+});
+/** The newest decision on all that was left on the rack; those on some of its pieces stand beside it. */
+export const wholeDecision = (records: readonly ThreadRecord[]): ThreadRecord | undefined =>
+  records.findLast((r) => r.base.kind === "disposition" && r.details.disposition?.[0]?.pieces == null);
 
 /** The same rack as its customer may see it: what is printed for them names no other customer's racks or probes. */
 export function customersView(rack: RackFile): RackFile {

@@ -1,3 +1,4 @@
+import { isReleased } from "@/core/line";
 import type { VerdictItem } from "../rack/judge-rack";
 
 export type ChangedItem = { readonly was: VerdictItem | null; readonly is: VerdictItem };
@@ -33,7 +34,7 @@ export function changedSinceDecision(
   now: readonly VerdictItem[],
 ): ChangedItem[] {
   const signed = signedItems(row?.verdict);
-  const comparable = row?.decision === "accept" || (row?.decision === "concession" && signed !== null);
+  const comparable = row?.decision === "accept" || (isReleased(row?.decision) && signed !== null);
   return comparable ? changedSince(signed, now) : [];
 }
 

@@ -58,9 +58,12 @@ export async function checkFile(db: Kysely<Database>, bytes: Buffer): Promise<Pa
 async function standing(db: Kysely<Database>, certificateId: string): Promise<PaperStanding> {
   const { rows } = await sql<{ replaced: boolean }>`
     select exists (
-      select 1 from record later where later.rack_id = c.rack_id and later.kind = 'disposition'
-        and (later.happened_at, later.id) > (d.happened_at, d.id)) as replaced
+      select 1 from record later join disposition n on n.record_id = later.id
+      where later.rack_id = c.rack_id and later.kind = 'disposition' and (later.happened_at, later.id) > (d.happened_at, d.id)
+        -- What was decided on some pieces stands for them whatever becomes of the rest.
+        and o.pieces is null and n.pieces is null) as replaced
     from record c join record d on d.id::text = split_part(c.idempotency_key, ':', 2) and d.rack_id = c.rack_id
+    join disposition o on o.record_id = d.id
     where c.id = ${certificateId}`.execute(db);
   if (!rows[0]) return "not-on-record";
   return rows[0].replaced ? "replaced" : "stands";

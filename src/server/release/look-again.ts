@@ -3,7 +3,7 @@ import { forPerson } from "@/db/queries/for-person";
 import { stands } from "@/db/queries/stands";
 import type { Database } from "@/db/schema";
 import { judgeRack } from "../rack/judge-rack";
-import { loadRack, newestOf } from "../rack/load-rack";
+import { loadRack, wholeDecision } from "../rack/load-rack";
 import { sha256 } from "../record/canonical";
 import type { Person } from "../sign-in/roles";
 import { conditionsWhenPassed } from "../trace/conditions";
@@ -71,7 +71,7 @@ async function noteRack(trx: Kysely<Database>, rackId: string, at: Date, looked:
   const { number } = await trx.selectFrom("rack").select("number").where("id", "=", rackId).executeTakeFirstOrThrow();
   const rack = await loadRack(trx, theShop, number);
   if (!rack) return;
-  const decided = newestOf(rack.current, "disposition");
+  const decided = wholeDecision(rack.current);
   if (!decided) return;
   const row = decided.details.disposition?.[0];
   const now = judgeRack(rack, await conditionsWhenPassed(trx, [rack.id], rack.hungAt), at).items;

@@ -41,7 +41,7 @@ const decided = (from: Date, at: Date): RawBuilder<unknown> => sql`
     select distinct on (r.rack_id) r.rack_id, r.happened_at, r.id from record r
     where r.kind = 'disposition' and r.rack_id is not null and r.happened_at <= ${at} order by r.rack_id, r.happened_at, r.id),
   p as materialized (
-    select f.rack_id, f.happened_at, d.decision from first_decision f join disposition d on d.record_id = f.id where f.happened_at > ${from})`;
+    select f.rack_id, f.happened_at, case when d.pieces is null then d.decision else 'part' end as decision from first_decision f join disposition d on d.record_id = f.id where f.happened_at > ${from})`;
 
 /** The same with what each is grouped by. The first coat that stands says painter, booth and shift. */
 const grouped = (from: Date, at: Date, timeZone: string, person: Person): RawBuilder<unknown> => sql`

@@ -270,35 +270,35 @@ export function LookForm({
               </button>
             </div>
           ))}
+          <div className="flex flex-wrap items-end gap-3">
+            <F.Num name="distance" label="From" quantity="length" className="w-[110px]" />
+            <F.Num name="light" label="Light on it, lux" className="w-[130px]" />
+            <F.Pick
+              name="smooth"
+              label={baseline === null ? "Smoothness" : `Smoothness, ${baseline} is usual`}
+              of={[
+                ["", "not held beside"],
+                ...Array.from({ length: 10 }, (_, i): [string, string] => [String(10 - i), `panel ${10 - i}`]),
+              ]}
+              className="w-[190px]"
+            />
+            <F.Words name="note" label="Note" most={400} className="min-w-[160px] flex-1" />
+          </div>
+          <p className="m-0">
+            {left.length === 0 ? (
+              faults.length === 0 ? (
+                <Verdict result="in">Nothing found on {countOf(faces.length, "face")}</Verdict>
+              ) : (
+                <Verdict result={judged.some((j) => j.result === "out") ? "out" : "watch"}>
+                  {countOf(faults.length, "fault")} on {countOf(new Set(faults.map((f) => f.face)).size, "face")}
+                </Verdict>
+              )
+            ) : (
+              <span className="soft">Still to look at: {left.map((f) => f.name).join(", ")}</span>
+            )}
+          </p>
         </div>
       </div>
-      <div className="flex flex-wrap items-end gap-3">
-        <F.Num name="distance" label="From" quantity="length" className="w-[110px]" />
-        <F.Num name="light" label="Light on it, lux" className="w-[130px]" />
-        <F.Pick
-          name="smooth"
-          label={baseline === null ? "Smoothness" : `Smoothness, ${baseline} is usual`}
-          of={[
-            ["", "not held beside"],
-            ...Array.from({ length: 10 }, (_, i): [string, string] => [String(10 - i), `panel ${10 - i}`]),
-          ]}
-          className="w-[190px]"
-        />
-        <F.Words name="note" label="Note" most={400} className="min-w-[160px] flex-1" />
-      </div>
-      <p className="m-0">
-        {left.length === 0 ? (
-          faults.length === 0 ? (
-            <Verdict result="in">Nothing found on {countOf(faces.length, "face")}</Verdict>
-          ) : (
-            <Verdict result={judged.some((j) => j.result === "out") ? "out" : "watch"}>
-              {countOf(faults.length, "fault")} on {countOf(new Set(faults.map((f) => f.face)).size, "face")}
-            </Verdict>
-          )
-        ) : (
-          <span className="soft">Still to look at: {left.map((f) => f.name).join(", ")}</span>
-        )}
-      </p>
     </Entry>
   );
 }

@@ -46,6 +46,7 @@ import { type SaidDetails, type Say, type Saying, words } from "./said";
 import { say as sludge } from "./sludge";
 import { say as solventRub } from "./solvent-rub";
 import { say as thickness } from "./thickness";
+import { say as touchUp } from "./touch-up";
 import { say as upkeep } from "./upkeep";
 import { say as visit } from "./visit";
 import { say as washPanel } from "./wash-panel";
@@ -84,6 +85,7 @@ const known: Record<RecordKind, Say> = {
   "item-closed": itemClosed,
   look,
   "fit-check": fitCheck,
+  "touch-up": touchUp,
   panel,
   "panel-reading": panelReading,
   "pull-off": pullOff,

@@ -208,6 +208,15 @@ export function dueList(line: Line, units: UnitSystem): DueItem[] {
         word: rack.what === "held" ? "Held" : "Look",
         href: `/racks/${rack.number}/release`,
       });
+    if (rack.what === "to-touch-up" || rack.what === "to-coat-again")
+      add({
+        atMs: now,
+        what: `Rack ${rack.number}, ${rack.what === "to-touch-up" ? "touch up" : "coat again"}`,
+        why: `${rack.part}: ${rack.what === "to-touch-up" ? "places to touch up, decided" : "powder taken off"} ${ago(rack)}`,
+        result: "watch",
+        word: rackStateName[rack.what],
+        href: nextHref(rack.number, rack.what === "to-touch-up" ? "touch-up" : "coat-again"),
+      });
     if (rack.what === "to-recoat" || rack.what === "to-strip")
       add({
         atMs: now,

@@ -140,6 +140,17 @@ const sentences: Record<string, (f: Failure, units: UnitSystem) => string> = {
     `Panel ${s(f.number)} came out for good at ${s(f.hours)} h. Correct that reading if it goes on.`,
   "bad-colour": (f) => `${s(f.lab)} is no colour that a meter gives: L* 0 to 100, a* and b* to ±200.`,
   "not-a-reading": (f) => `“${s(f.line)}” is no reading of an instrument that is known here.`,
+  "no-such-piece": (f) =>
+    `There is no piece ${s(f.piece)} on this rack: it has ${countOf(Number(f.of ?? 0), "piece")}.`,
+  "piece-gone": (f) => `Piece ${s(f.piece)} (${s(f.serial)}) has left already. Choose among those that hang there.`,
+  "part-only-leaves": (f) =>
+    `“${decisionWords[s(f.decision)] ?? s(f.decision)}” is of all that hangs there. Let the good pieces go first, then decide on the rest.`,
+  "nothing-left": (f) => `Nothing hangs on rack ${s(f.number)} any more: all ${s(f.pieces)} pieces have left.`,
+  "concession-unnamed": () => "Say who of the customer’s takes it as it is, and what their word is.",
+  "class-missing": () => "Say which class it is downgraded to.",
+  "nothing-to-wipe": (f) => `Rack ${s(f.number)} has no coat on record to wipe off.`,
+  "baked-already": (f) => `Rack ${s(f.number)} has been in the oven since it was coated: scuff and recoat, or strip.`,
+  "not-of-this-rack": (f) => `That fault is not one of rack ${s(f.number)}.`,
   "bad-squares": (f) => `${s(f.squaresLost)} squares lost of ${s(f.squares)} cannot be. Count again.`,
   "bad-rubs": (f) =>
     `${s(f.doubleRubs)} double rubs on a limit of ${s(f.limit)} cannot be. Count to the limit at most.`,

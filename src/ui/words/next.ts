@@ -10,6 +10,8 @@ export const rackStateName: Record<RackState, string> = {
   "to-release": "To release",
   running: "Running",
   bare: "Bare metal",
+  "to-coat-again": "To coat again",
+  "to-touch-up": "To touch up",
   "to-recoat": "To scuff, recoat",
   "to-strip": "To strip",
 };
@@ -32,6 +34,8 @@ export const nextName: Record<NextStep, string> = {
   tests: "Cross-cut and rub",
   release: "Decide its release",
   decide: "A lead decides",
+  "coat-again": "Coat again",
+  "touch-up": "Touch up",
   recoat: "Scuff and recoat",
   strip: "Strip and do again",
 };
@@ -46,6 +50,8 @@ const pages: Record<NextStep, string> = {
   tests: "bench",
   release: "release",
   decide: "release",
+  "coat-again": "coat",
+  "touch-up": "release",
   recoat: "prepare",
   strip: "prepare",
 };

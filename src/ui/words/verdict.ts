@@ -42,11 +42,7 @@ export const notAskedName = (what: NotAsked): string =>
   what === "rub" ? "Solvent rub" : what === "appearance" ? "Look" : cureTestName[what];
 /** What keeps a rack from being released, in words. */
 export const itemOut = (item: VerdictItem | null): string =>
-  item === null
-    ? "Evidence missing"
-    : item.item === "appearance"
-      ? "Defect on record"
-      : `${itemName(item)} is out`;
+  item === null ? "Evidence missing" : item.item === "appearance" ? "Defect on record" : `${itemName(item)} is out`;
 
 /** Names in a row: “Film, Adhesion and Look”. */
 export const namesOf = (items: readonly VerdictItem[]): string => {
@@ -77,7 +73,8 @@ const beyond = (faults: Looked["faults"] = []): string => {
   const out = faults.filter((f) => f.result === "out");
   return out.length > 0 ? `; ${out.map(faultSaid).join("; ")}` : "";
 };
-const classes = (faults: Looked["faults"] = []): string => faults.map(faultSaid).join("; ");
+const classes = ({ faults = [], touchedUp = 0 }: Looked): string =>
+  [...faults.map(faultSaid), ...(touchedUp > 0 ? [`${touchedUp} touched up`] : [])].join("; ");
 
 const overSaid = (over: OverSheet | null, units: UnitSystem): string =>
   over === null
@@ -144,9 +141,14 @@ export function itemSentence(item: VerdictItem, units: UnitSystem): { word: stri
       if (named && item.result === "out")
         return { word: "Defect seen", text: `${named}${pieces(item)}${beyond(item.faults)}` };
       if (named && item.result === "watch")
-        return { word: "Within its class", text: `${named}${pieces(item)}; ${classes(item.faults)}` };
+        return {
+          word: (item.faults ?? []).length > 0 ? "Within its class" : "Touched up",
+          text: `${named}${pieces(item)}; ${classes(item)}`,
+        };
       if (!look) return { word: "Not looked at", text: "Nobody has said that they looked since the bake" };
       const how = `${look.by}${look.distanceM === null ? "" : `, from ${look.distanceM} m`}${look.lightLux === null ? "" : `, in ${look.lightLux} lux`}`;
+      if (look.faces === look.of && item.result === "unknown")
+        return { word: "Touched up", text: `To be looked at once more since it was touched up; before that ${how}` };
       return look.faces < look.of
         ? { word: "Not all seen", text: `${look.faces} of ${look.of} faces looked at as asked; ${how}` }
         : { word: "Nothing found", text: `Looked at by ${how}` };

@@ -46,6 +46,8 @@ export type BenchItem =
       readonly subKind?: string | null;
       /** Faults by face and zone against the class of acceptance; absent in verdicts from before there were classes. */
       readonly faults?: readonly FaultsOfFace[];
+      /** Faults that were touched up since. */
+      readonly touchedUp?: number;
       /** Faces looked at, of those of the part; how far and in what light; null where nobody looked. */
       readonly look: {
         readonly faces: number;
@@ -200,7 +202,21 @@ function pullOff(tests: readonly ThreadRecord[], leastMPa: number | null): Bench
   return { item: "test", test, grade: "measured", sources: ids(tests), upper: null, ...worst };
 }
 
-const isFault = (r: ThreadRecord) => r.details.defect?.[0] !== undefined && r.details.defect[0].pieces_affected !== 0;
+/** A fault that was seen, on one of the pieces that are judged where it says on which. */
+function isFault(r: ThreadRecord, rack: RackFile): boolean {
+  const row = r.details.defect?.[0];
+  if (!row || row.pieces_affected === 0) return false;
+  return !Array.isArray(row.pieces) || row.pieces.some((serial) => rack.judged.has(String(serial)));
+}
+/** Faults that were touched up, each with when. */
+const touchedUp = (rack: RackFile): ReadonlyMap<string, Date> =>
+  new Map(
+    rack.latest.flatMap((r) =>
+      (r.details.touch_up ?? []).flatMap((t): [string, Date][] =>
+        t.done && t.defect_id ? [[t.defect_id, r.base.happened_at]] : [],
+      ),
+    ),
+  );
 
 /**
  * The look: faults on record are held against the class of their zone, beyond it is out; every face looked at as asked and
@@ -208,7 +224,9 @@ const isFault = (r: ThreadRecord) => r.details.defect?.[0] !== undefined && r.de
  */
 function appearance(rack: RackFile): BenchItem | null {
   const asked = rack.job.requirement.appearance;
-  const found = rack.latest.filter(isFault);
+  const all = rack.latest.filter((r) => isFault(r, rack));
+  const mended = touchedUp(rack);
+  const found = all.filter((r) => !mended.has(r.base.id));
   const faults = judgeFaults(
     found.flatMap((r) => {
       const row = r.details.defect?.[0];
@@ -217,11 +235,11 @@ function appearance(rack: RackFile): BenchItem | null {
     rack.part.data.faces,
     rack.acceptance ?? usualAcceptance,
   );
-  const looks = looksAsAsked(rack, found.length > 0);
+  const looks = looksAsAsked(rack, all.length > 0);
   const look = lookOf(rack, looks);
   // The one that is told of: the newest of those that are out, else the newest.
   const outAt = new Set(faults.filter((f) => f.result === "out").map((f) => f.face));
-  const told = found.findLast((r) => outAt.has(faceOf(r, rack))) ?? found.at(-1);
+  const told = found.findLast((r) => outAt.has(faceOf(r, rack))) ?? found.at(-1) ?? all.at(-1);
   const row = told?.details.defect?.[0];
   const item = {
     item: "appearance",
@@ -230,18 +248,28 @@ function appearance(rack: RackFile): BenchItem | null {
     affected: row?.pieces_affected ?? null,
     seen: row?.pieces_seen ?? null,
     faults,
+    touchedUp: all.length - found.length,
     look,
     asked: asked !== null,
-    sources: [...ids(found), ...ids(looks.all)],
+    sources: [...ids(all), ...ids(looks.all)],
   } as const;
   if (told && outAt.size > 0) return { ...item, result: "out", grade: told.base.grade };
   if (!look) return told || asked ? { ...item, result: "unknown", grade: told?.base.grade ?? "unknown" } : null;
-  const whole = look.faces === look.of;
+  // What was touched up is looked at once more before it is anything.
+  const unseen = all.some((r) => {
+    const at = mended.get(r.base.id);
+    return at !== undefined && !looks.counted.some((l) => l.base.happened_at >= at && sees(l, faceOf(r, rack)));
+  });
+  const whole = look.faces === look.of && !unseen;
   return { ...item, result: !whole ? "unknown" : told ? "watch" : "in", grade: "measured" };
 }
 /** The face a fault was placed on; null where nobody did, or the part has no such face. */
 const faceOf = (r: ThreadRecord, rack: RackFile): string | null =>
   rack.part.data.faces.find((f) => f.id === r.details.defect?.[0]?.face)?.id ?? null;
+
+/** Whether a look was of a face; of a fault that nobody placed any look is. */
+const sees = (look: ThreadRecord, face: string | null): boolean =>
+  face === null || ((look.details.look?.[0]?.faces as string[] | undefined) ?? []).includes(face);
 
 /** Looks since the bake: all, and those as near and in as much light as asked, by face. */
 function looksAsAsked(rack: RackFile, anyFault: boolean) {

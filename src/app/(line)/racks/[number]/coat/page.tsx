@@ -8,16 +8,18 @@ import { database } from "@/server/database";
 import { currentLine } from "@/server/line/current-line";
 import { showCoat } from "@/server/line/show-coat";
 import { preferences } from "@/server/preferences";
-import { loadRack } from "@/server/rack/load-rack";
+import { loadRack, newest } from "@/server/rack/load-rack";
 import { openOf } from "@/server/rack/open-of";
+import { reworkPrice } from "@/server/release/rework-price";
 import { personOnPage } from "@/server/sign-in/person";
-import { may } from "@/server/sign-in/roles";
+import { may, seesCost } from "@/server/sign-in/roles";
 import { CoachLines } from "@/ui/coat/coach-lines";
 import { CoatChanges } from "@/ui/coat/coat-changes";
 import { CoatForm } from "@/ui/coat/coat-form";
 import { LampCheckForm } from "@/ui/coat/lamp-check-form";
 import { PowderHeightForm } from "@/ui/coat/powder-height-form";
 import { PreFlightForm } from "@/ui/coat/pre-flight-form";
+import { WipeOffForm } from "@/ui/coat/wipe-off-form";
 import { Fold } from "@/ui/fields/fold";
 import { countOf, when, withUnit } from "@/ui/format";
 import { FocusOnArrival } from "@/ui/frame/focus-on-arrival";
@@ -29,6 +31,7 @@ import { AirNow } from "@/ui/prepare/air-now";
 import { OpenItems } from "@/ui/rack/open-items";
 import { RackTabs } from "@/ui/rack/rack-tabs";
 import { earthSaid, lampWhatName, preFlightOff, situationName, systemName } from "@/ui/words/coating";
+import { money } from "@/ui/words/plan";
 
 export const metadata: Metadata = { title: "Coat" };
 
@@ -59,6 +62,7 @@ export default async function CoatPage({
     showCoat(database(), person, rack, line.at, line.dewPointMarginC, (await searchParams).sheet ?? null),
     preferences(),
   ]);
+  const wiped = reworkPrice(rack, shown.site, "wipe-off", null);
   const { site, sheet, air, coats, coatNo, loose, recoat, isPrimer, limits, flight, open, judged, read } = shown;
   const { transfer, targetUm, left, neededKg, faces, lamps, masks, past, risks, last, pairs } = shown;
   const { usable, firstLot, lotName, coatedSince, flightBefore, myPast, mine, film } = shown;
@@ -275,6 +279,14 @@ export default async function CoatPage({
                     film={film}
                   />
                 </Fold>
+                {!newest(rack, "bake") && (
+                  <Fold summaryClassName={summary} summary="Not content: take the powder off and spray again">
+                    <WipeOffForm
+                      rack={rack.number}
+                      powderCost={wiped && seesCost(person) ? money(wiped.cost, wiped.currency) : null}
+                    />
+                  </Fold>
+                )}
               </>
             )}
           </section>

@@ -2,15 +2,18 @@ import type { Metadata } from "next";
 import { notFound } from "next/navigation";
 import { ovenSlug } from "@/core/cure";
 import { loadKnowledge } from "@/core/diagnosis";
+import { isReleased } from "@/core/line";
 import { coolingOf } from "@/server/cure/cooling";
 import { database } from "@/server/database";
 import { currentLine } from "@/server/line/current-line";
 import { preferences } from "@/server/preferences";
-import { judgeRack } from "@/server/rack/judge-rack";
-import { loadRack, newestOf } from "@/server/rack/load-rack";
+import { judgeRack, type RackVerdict } from "@/server/rack/judge-rack";
+import { loadRack, newestOf, wholeDecision } from "@/server/rack/load-rack";
 import { openOf } from "@/server/rack/open-of";
 import { changedSinceDecision, itemKey, signedItems } from "@/server/release/changed-since";
+import { judgedByPiece } from "@/server/release/judged-by-piece";
 import { lookAgainOpen } from "@/server/release/look-again";
+import { touchPlaces } from "@/server/release/touch-places";
 import { personOnPage } from "@/server/sign-in/person";
 import { may } from "@/server/sign-in/roles";
 import { conditionsWhenPassed } from "@/server/trace/conditions";
@@ -25,11 +28,13 @@ import Link from "@/ui/link";
 import { Grade, Verdict } from "@/ui/marks/verdict";
 import { OpenItems } from "@/ui/rack/open-items";
 import { RackTabs } from "@/ui/rack/rack-tabs";
-import { DecideForm } from "@/ui/release/decide-form";
+import { DecideForm, type Gaps } from "@/ui/release/decide-form";
 import { LookedAgain } from "@/ui/release/looked-again";
+import { TouchUpForm } from "@/ui/release/touch-up-form";
 import { decisionWords } from "@/ui/words/decisions";
 import { filmRequired } from "@/ui/words/reasons";
 import { itemName, itemOut, itemSentence, namesOf, notAskedName } from "@/ui/words/verdict";
+import { sentenceForCustomer, whatWouldChange } from "@/ui/words/whole";
 import { decide, startCase } from "../../../actions";
 
 export const metadata: Metadata = { title: "Release" };
@@ -46,17 +51,34 @@ export default async function ReleasePage({ params }: { params: Promise<{ number
   ]);
   const verdict = judgeRack(rack, conditions);
   const cooling = await coolingOf(database(), rack, line.at);
-  const decided = newestOf(rack.current, "disposition");
+  const decided = wholeDecision(rack.current);
   const row = decided?.details.disposition?.[0];
-  const released = row?.decision === "accept" || row?.decision === "concession";
+  const released = isReleased(row?.decision);
+  const parts = rack.current.filter((r) => r.details.disposition?.[0]?.pieces != null);
+  const byPiece = judgedByPiece(rack, conditions);
   const word = {
     in: "Can be released",
     watch: "Can be released, with notes",
     out: itemOut(verdict.limiting),
     unknown: "Not all known",
   }[verdict.result];
-  const gaps = [...verdict.out, ...verdict.missing];
-  const mayAccept = gaps.length === 0 && cooling?.state !== "warm";
+  const warm = cooling?.state === "warm";
+  const gapsOf = ({ out, missing }: RackVerdict): Gaps => ({
+    gaps: [...out, ...missing].map((i) => ({ name: itemName(i), ...itemSentence(i, units) })),
+    whyNot:
+      out.length + missing.length > 0
+        ? [
+            out.length > 0 ? `out: ${namesOf(out).toLowerCase()}` : "",
+            missing.length > 0 ? `not known: ${namesOf(missing).toLowerCase()}` : "",
+          ]
+            .filter(Boolean)
+            .join("; ")
+        : warm
+          ? "Accept waits until the metal is cool: read it, or come back when it is"
+          : "",
+  });
+  const change = whatWouldChange(verdict);
+  const places = may(person.role, "log-line") ? touchPlaces(rack) : [];
   const changed = changedSinceDecision(row, verdict.items);
   const defects = rack.current.filter((r) => r.base.kind === "defect");
   return (
@@ -125,6 +147,38 @@ export default async function ReleasePage({ params }: { params: Promise<{ number
             <Grade grade={cooling.grade} />
           </p>
         )}
+        <p className="mt-3 max-w-[720px]">
+          <b>In a sentence:</b> {sentenceForCustomer(verdict)}
+        </p>
+        {change.length > 0 && (
+          <Fold summary={<>What would change it</>} summaryClassName="min-h-11">
+            {change.map(({ item, how }) => (
+              <p key={itemKey(item)} className="m-0">
+                <b>{itemName(item)}</b>: {how}
+              </p>
+            ))}
+          </Fold>
+        )}
+        {parts.map((r) => {
+          const part = r.details.disposition?.[0];
+          return part ? (
+            <p key={r.base.id} className="m-0 mt-2">
+              <Verdict result={isReleased(part.decision) ? "in" : "out"}>
+                {decisionWords[part.decision] ?? part.decision}, {countOf(part.pieces ?? 0, "piece")}
+              </Verdict>{" "}
+              by {part.signed_name}, {dateAndTime(r.base.happened_at, line.timeZone)}: {part.note}
+              {isReleased(part.decision) && (
+                <>
+                  {" "}
+                  ·{" "}
+                  <a className="link" href={`/api/racks/${rack.number}/certificate.pdf?decision=${r.base.id}`}>
+                    Their certificate, PDF
+                  </a>
+                </>
+              )}
+            </p>
+          ) : null;
+        })}
         {row && decided && (
           <p className="mt-4">
             <Verdict result={released ? "in" : "out"}>{decisionWords[row.decision] ?? row.decision}</Verdict> by{" "}
@@ -168,19 +222,18 @@ export default async function ReleasePage({ params }: { params: Promise<{ number
             <h2 className="mb-2">{row ? "Decide anew" : "Decide"}</h2>
             <DecideForm
               rack={rack.number}
-              seen={decided?.base.id ?? null}
-              mayAccept={mayAccept}
-              whyNot={
-                gaps.length === 0
-                  ? "Accept waits until the metal is cool: read it, or come back when it is."
-                  : [
-                      verdict.out.length > 0 ? `out: ${namesOf(verdict.out).toLowerCase()}` : "",
-                      verdict.missing.length > 0 ? `not known: ${namesOf(verdict.missing).toLowerCase()}` : "",
-                    ]
-                      .filter(Boolean)
-                      .join("; ")
-              }
-              gaps={gaps.map((i) => ({ name: itemName(i), ...itemSentence(i, units) }))}
+              seen={newestOf(rack.current, "disposition")?.base.id ?? null}
+              warm={warm}
+              whole={gapsOf(verdict)}
+              kinds={byPiece.verdicts.map(gapsOf)}
+              byPiece={byPiece.of}
+              pieces={rack.pieces.map((p) => ({
+                position: p.position,
+                serial: p.serial,
+                gone:
+                  parts.find((r) => r.details.disposition_piece?.some((x) => x.piece_id === p.id))?.details
+                    .disposition?.[0]?.decision ?? null,
+              }))}
               notes={verdict.items
                 .filter((i) => i.result === "watch")
                 .map((i) => `${itemName(i)}: ${itemSentence(i, units).text}`)}
@@ -189,6 +242,11 @@ export default async function ReleasePage({ params }: { params: Promise<{ number
           </div>
         ) : (
           <p className="soft mt-5">A lead decides.</p>
+        )}
+        {places.length > 0 && !released && (
+          <div className="mt-6">
+            <TouchUpForm rack={rack.number} places={places} />
+          </div>
         )}
         {may(person.role, "inspect") && (
           <Fold

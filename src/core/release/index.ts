@@ -1,0 +1,2 @@
+export * from "./escapes";
+export * from "./rework-cost";
