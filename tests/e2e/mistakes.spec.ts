@@ -118,6 +118,8 @@ test("a day of mistakes: each is caught in words, and nothing is signed that was
   await expect(page.getByRole("radio", { name: "Accepted", exact: true })).toBeDisabled();
   await page.getByText("Accepted by concession", { exact: true }).click();
   await expect(page.getByText("This concession covers, and the certificate names:")).toBeVisible();
+  await page.getByLabel("Who of the customer’s takes it so").fill("Their yard master");
+  await page.getByLabel("Their word, and where it is written").fill("taken for the yard bench, letter of Monday");
   await page.getByLabel("Reason, in a sentence").fill("for the yard bench, customer told");
   await page.getByLabel("Your password signs it").fill("ines-tarnwick-quay");
   await page.getByRole("button", { name: "Sign and record" }).press("Enter");

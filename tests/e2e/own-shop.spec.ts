@@ -372,16 +372,17 @@ test("three people run a day on it: a line from a template, powder, parts, a job
   for (const spot of ["f1", "f2", "f3", "f4", "f5", "b1", "b2", "b3", "b4", "b5"])
     await say(`rack 1 dft ${spot} 82 85 80`);
   await open("/racks/1/bench");
+  await page.getByRole("button", { name: "How closely each face is looked at" }).click();
   await expect(page.getByText("Usual classes: this customer has none of their own.")).toBeVisible();
   const cut = page.locator("form").filter({ hasText: "Cross-cut with tape" });
   await cut.getByLabel("no square came away").check();
   await cut.getByRole("button", { name: "Record cross-cut" }).press("Enter");
   await expect(page.getByText(/Cross-cut grade 0/i).first()).toBeVisible();
   const look = page.locator("form").filter({ hasText: "Record the look" });
-  for (const face of ["Front", "Back"]) await look.getByLabel(face, { exact: true }).check();
+  for (let face = 0; face < 2; face++) await look.getByRole("button", { name: "Nothing on this face" }).press("Enter");
   await look.getByLabel("From, m").fill("0.6");
-  await look.getByLabel("Light, lux").fill("1000");
-  await look.getByRole("radio", { name: "Nothing" }).click();
+  await look.getByLabel("Light on it, lux").fill("1000");
+  await expect(look.getByText("Nothing found on 2 faces")).toBeVisible();
   await look.getByRole("button", { name: "Record the look" }).press("Enter");
   await expect(page.getByText(/Recorded/).first()).toBeVisible();
   await open("/racks/1/release");

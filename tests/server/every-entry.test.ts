@@ -133,7 +133,7 @@ const good = (): Record<Kind, object> => ({
     channels: [{ name: "Hood", medium: "metal", timeS: [0, 600, 2700, 3000], tempC: [20, 225, 226, 120] }],
   },
   "x-cut": { rack: "E100", off: "tear", tearMm: 1.2, onPanel: true },
-  "wipe-off": { rack: "E111", note: "too light at the foot", rinsed: false, minutes: 12 },
+  "wipe-off": { rack: "E112", note: "too light at the foot", rinsed: false, minutes: 12 },
   "touch-up": {
     rack: "E100",
     withWhat: "touch-up paint 7",
@@ -262,12 +262,14 @@ const count = async () =>
 
 beforeAll(async () => {
   t = await testDatabase();
-  for (const number of ["E100", "E101", "E102", "E110", "E111"]) await freshRack(t, number, { at: ago(400) });
+  for (const number of ["E100", "E101", "E102", "E110", "E111", "E112", "E113"])
+    await freshRack(t, number, { at: ago(400) });
   // Oil comes off before the blast that one of the entries is.
   const oilOff = { kind: "prep-step", rack: "E100", step: "degrease", done: true, value: null, note: "" };
   await stored(t, inspector, ago(390), oilOff);
   await stored(t, inspector, ago(200), { kind: "coat", ...good().coat });
-  for (const rack of ["E101", "E102", "E111"]) await stored(t, inspector, ago(250), { ...aCoat(), rack });
+  for (const rack of ["E101", "E102", "E111", "E112", "E113"])
+    await stored(t, inspector, ago(250), { ...aCoat(), rack });
   // Bumped after whatever closes it: open for every test.
   await stored(t, inspector, ago(5), { kind: "lamp-check", ...good()["lamp-check"], bumped: true });
   await stored(t, inspector, ago(60), { ...good().panel, kind: "panel", number: "E100-P0" });
@@ -374,7 +376,9 @@ describe("every kind of entry", () => {
   test("what each of them keeps, column by column, as before", () => asBefore("entries", kept));
   test.each(kinds)("%s: its key under another moment is refused, and the first stands", async (kind) => {
     // A panel has one number, and its hours only run on.
-    const other = { panel: { number: "E100-P2" }, "panel-reading": { hours: 480 } }[kind as string] ?? {};
+    const other =
+      { panel: { number: "E100-P2" }, "panel-reading": { hours: 480 }, "wipe-off": { rack: "E113" } }[kind as string] ??
+      {};
     const rack =
       kind === "load"
         ? { loadNo: "E-2", places: [{ rack: "E102", place: "" }] }

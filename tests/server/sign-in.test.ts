@@ -112,8 +112,10 @@ describe("roles", () => {
       "prep-step",
       "round-skip",
       "sludge",
+      "touch-up",
       "upkeep",
       "wash-panel",
+      "wipe-off",
     ]);
     // What a customer is told is said for the shop.
     expect(entryKinds().filter((kind) => mayEnter(kind) === "release")).toEqual(["complaint-answer"]);

@@ -11,6 +11,7 @@ import { dispose } from "@/server/release/dispose";
 import { conditionsWhenPassed } from "@/server/trace/conditions";
 import { person, type TestDatabase, testDatabase } from "../support/database";
 import { coatedRack, entryAt, freshRack, seatFilm, stored } from "../support/entries";
+import { provenRack, theirWord } from "../support/proven";
 
 let t: TestDatabase;
 const lead = person("lead", "ines");
@@ -23,57 +24,19 @@ beforeAll(async () => {
 });
 afterAll(() => t.drop());
 
-const step = (rack: string, name: string, minutes: number, value: number | null = null) =>
-  stored(t, operator, ago(minutes), { kind: "prep-step", rack, step: name, done: true, value, note: "" });
-/** A ferry seat with everything its route and job ask for, and all of it in. */
-async function proven(rack: string, asked: object = {}): Promise<void> {
-  await coatedRack(t, rack, { at: ago(400), asked });
-  for (const [name, value] of [
-    ["degrease", null],
-    ["blast", 45],
-    ["dust-tape", 1],
-    ["look-over", 0],
-    ["break-edges", null],
-    ["blow-off", null],
-    ["solvent-wipe", null],
-    ["soluble-salt", 5],
-    ["water-break", 40],
-  ] as const)
-    await step(rack, name, 399, value);
-  const timeS = Array.from({ length: 181 }, (_, i) => i * 10);
-  await stored(t, inspector, ago(300), {
-    kind: "trace",
-    rack,
-    oven: "oven 1",
-    place: "B2",
-    loadNo: `S-${rack}`,
-    channels: [{ name: "Leg", medium: "metal", timeS, tempC: timeS.map((s) => Math.min(192, 20 + s * 0.6)) }],
-  });
-  await stored(t, inspector, ago(200), {
-    kind: "thickness",
-    rack,
-    source: "typed",
-    typedUnit: "um",
-    coatNo: 1,
-    sure: true,
-    readings: seatFilm(76),
-  });
-  await stored(t, inspector, ago(190), {
-    kind: "cross-cut",
-    rack,
-    squaresLost: 0,
-    squares: 25,
-    spacingMm: 2,
-    onPanel: true,
-  });
-}
+const proven = (rack: string, asked: object = {}) => provenRack(t, rack, ago, asked);
 const judged = async (number: string) => {
   const rack = await loadRack(t.app, lead, number);
   if (!rack) throw new Error("no rack");
   return judgeRack(rack, await conditionsWhenPassed(t.app, [rack.id], rack.hungAt));
 };
 const decide = (rack: string, decision: string, minutes: number, over: object = {}) =>
-  dispose(t.app, lead, { id: newId(), rack, decision, note: "looked at", seen: null, ...over }, ago(minutes));
+  dispose(
+    t.app,
+    lead,
+    { id: newId(), rack, decision, note: "looked at", seen: null, ...theirWord, ...over },
+    ago(minutes),
+  );
 const standings = async (number: string) =>
   (await judged(number)).items.map((i) => [i.item, i.result]).filter(([, r]) => r !== "in" && r !== "watch");
 
@@ -366,6 +329,7 @@ describe("what was signed stays", () => {
     const document = rows[0]?.document as { conceded: string[]; notMeasured: string[] };
     expect(document.conceded).toEqual([
       "Impact without a crack: Out. 5 kg·cm, the worst of 2; 25 kg·cm or more asked for",
+      "Taken by Their buyer: taken so, in writing",
     ]);
     expect(document.notMeasured).toContain("Solvent rub (not asked)");
     // Steps are on record by procedure: nobody measured them, and the paper says so.

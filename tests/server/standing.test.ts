@@ -12,6 +12,7 @@ import { setupAt } from "@/server/setup/setup-data";
 import { dueList } from "@/ui/shift/due-list";
 import { person, type TestDatabase, testDatabase } from "../support/database";
 import { aCoat, entityId, entryAt, freshRack, seatFilm, stored } from "../support/entries";
+import { theirWord } from "../support/proven";
 
 let t: TestDatabase;
 const at = now();
@@ -73,7 +74,15 @@ describe("a rack's standing is kept with what changes it", () => {
       await dispose(
         t.app,
         lead,
-        { id: newId(), rack: "S100", decision: "concession", note: "taken as it is", seen: null, conceded: 99 },
+        {
+          id: newId(),
+          rack: "S100",
+          decision: "concession",
+          note: "taken as it is",
+          seen: null,
+          conceded: 99,
+          ...theirWord,
+        },
         ago(10),
       ),
     ).toMatchObject({ ok: true });

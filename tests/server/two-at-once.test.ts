@@ -15,6 +15,7 @@ import { dispose } from "@/server/release/dispose";
 import { setupAt } from "@/server/setup/setup-data";
 import { person, type TestDatabase, testDatabase } from "../support/database";
 import { coatedRack, entityId, entryAt, freshRack, ownJob, stored } from "../support/entries";
+import { theirWord } from "../support/proven";
 
 /** As the actions do it: each with the clock itself, so that the second reads it after the first is done. */
 let t: TestDatabase;
@@ -35,7 +36,12 @@ describe("two people at once", () => {
     for (let n = 0; n < TRIES; n++) {
       const rack = await freshRack(t, `T1${String(n).padStart(2, "0")}`);
       const decide = (who: typeof lead, decision: string) =>
-        dispose(t.app, who, { id: newId(), rack, decision, note: "looked at", seen: null, conceded: 99 }, now);
+        dispose(
+          t.app,
+          who,
+          { id: newId(), rack, decision, note: "looked at", seen: null, conceded: 99, ...theirWord },
+          now,
+        );
       const outcomes = await Promise.all([decide(lead, "concession"), decide(other, "scrap")]);
       expect(kinds(outcomes)).toEqual(["decided-meanwhile", "ok"]);
       const { rows } = await sql<{ n: number }>`

@@ -115,7 +115,7 @@ export function standingOf(facts: StandingFacts): Standing {
   const held = decision?.what === "hold";
   const toTouchUp =
     decision?.what === "touch-up" && !(facts.touchedUpMs !== null && facts.touchedUpMs >= decision.atMs);
-  const sentBack = facts.reworkedMs !== null && passage === null && !held;
+  const sentBack = facts.reworkedMs !== null && passage === null && coat === null && !held;
   const rework = reworkOf(decision?.what);
   const due = toTouchUp ? { step: "touch-up" as const, sinceMs: decision.atMs } : nextOf(facts, sentBack);
   const stage: RailStage = sentBack

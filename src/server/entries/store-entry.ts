@@ -58,7 +58,7 @@ export async function storeEntry(
     const record = {
       ...base,
       id: entry.id,
-      kind: entry.kind,
+      kind: made.kind ?? entry.kind,
       happenedAt: entry.happenedAt,
       grade: made.grade ?? ("measured" as const),
       ...made.where,

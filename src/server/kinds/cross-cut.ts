@@ -38,6 +38,7 @@ export const makes: Makes<"cross-cut" | "x-cut"> = {
     if (!on.ok) return refuse(on.failure);
     return {
       ok: true,
+      kind: "cross-cut",
       where: on.value.where,
       details: {
         cross_cut: [

@@ -21,6 +21,7 @@ export const makes: Makes<"wipe-off"> = {
     const cost = reworkPrice(rack, await siteAt(db, at), "wipe-off", entry.minutes);
     return {
       ok: true,
+      kind: "disposition",
       where: { jobId: rack.job.id, rackId: rack.id },
       details: {
         disposition: [

@@ -1,5 +1,5 @@
 import type { Kysely } from "kysely";
-import type { EntryKind, EntryOf } from "@/core/kinds";
+import type { EntryKind, EntryOf, RecordKind } from "@/core/kinds";
 import type { Failure } from "@/core/result";
 import type { EvidenceGrade } from "@/core/verdict";
 import type { Database } from "@/db/schema";
@@ -25,7 +25,13 @@ export type Part = Where &
   };
 /** What an entry comes to before it is stored: one record, several, or a refusal. */
 export type Made =
-  | { ok: true; where: Where; details: DetailRows; grade?: EvidenceGrade }
+  | {
+      ok: true;
+      where: Where;
+      details: DetailRows;
+      grade?: EvidenceGrade /** Where the entry has another name than its kind of record. */;
+      kind?: RecordKind;
+    }
   | { ok: true; several: readonly Part[] }
   | { ok: false; failure: Failure };
 

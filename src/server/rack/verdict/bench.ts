@@ -202,10 +202,12 @@ function pullOff(tests: readonly ThreadRecord[], leastMPa: number | null): Bench
   return { item: "test", test, grade: "measured", sources: ids(tests), upper: null, ...worst };
 }
 
+const seenFault = (r: ThreadRecord): boolean =>
+  r.details.defect?.[0] !== undefined && r.details.defect[0].pieces_affected !== 0;
 /** A fault that was seen, on one of the pieces that are judged where it says on which. */
 function isFault(r: ThreadRecord, rack: RackFile): boolean {
   const row = r.details.defect?.[0];
-  if (!row || row.pieces_affected === 0) return false;
+  if (!row || !seenFault(r)) return false;
   return !Array.isArray(row.pieces) || row.pieces.some((serial) => rack.judged.has(String(serial)));
 }
 /** Faults that were touched up, each with when. */
@@ -235,7 +237,8 @@ function appearance(rack: RackFile): BenchItem | null {
     rack.part.data.faces,
     rack.acceptance ?? usualAcceptance,
   );
-  const looks = looksAsAsked(rack, all.length > 0);
+  // What was found on other pieces was found by a look at these as well.
+  const looks = looksAsAsked(rack, rack.latest.some(seenFault));
   const look = lookOf(rack, looks);
   // The one that is told of: the newest of those that are out, else the newest.
   const outAt = new Set(faults.filter((f) => f.result === "out").map((f) => f.face));

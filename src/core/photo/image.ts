@@ -1,0 +1,92 @@
+import { err, ok, type Result } from "../result";
+
+/** A picture as it is worked on: rows of red, green, blue (and anything fourth), 0–255. */
+export type Picture = { readonly width: number; readonly height: number; readonly rgba: Uint8ClampedArray };
+/** One channel, or anything else that each pixel has one of. */
+export type Plane = { readonly width: number; readonly height: number; readonly values: Float32Array };
+
+export const plane = (width: number, height: number): Plane => ({
+  width,
+  height,
+  values: new Float32Array(width * height),
+});
+
+/** Most pixels that are taken: more is no photo of a bench. */
+export const MOST_PIXELS = 60e6;
+/** Fewest on a side that show anything. */
+export const LEAST_SIDE = 64;
+
+/** Failures: `photo-too-large`, `photo-too-small`, `bad-photo` (its pixels are not as many as it says). */
+export function checkPicture({ width, height, rgba }: Picture): Result<true> {
+  if (width * height > MOST_PIXELS) return err({ kind: "photo-too-large", megapixels: (width * height) / 1e6 });
+  if (!(width >= LEAST_SIDE && height >= LEAST_SIDE)) return err({ kind: "photo-too-small", width, height });
+  if (rgba.length !== width * height * 4) return err({ kind: "bad-photo", pixels: rgba.length / 4, of: width * height });
+  return ok(true);
+}
+
+/** The three colours as planes, made smaller by whole pixels so that no side is over `most` px: each the mean of what it covers. O(pixels). */
+export function planesOf(picture: Picture, most: number): { readonly planes: readonly Plane[]; readonly by: number } {
+  const by = Math.max(1, Math.ceil(Math.max(picture.width, picture.height) / most));
+  const [width, height] = [Math.floor(picture.width / by), Math.floor(picture.height / by)];
+  const planes = [plane(width, height), plane(width, height), plane(width, height)] as const;
+  const { rgba } = picture;
+  const share = 1 / (by * by);
+  for (let y = 0; y < height; y++)
+    for (let x = 0; x < width; x++) {
+      let [r, g, b] = [0, 0, 0];
+      for (let dy = 0; dy < by; dy++) {
+        let at = ((y * by + dy) * picture.width + x * by) * 4;
+        for (let dx = 0; dx < by; dx++, at += 4) {
+          r += rgba[at] as number;
+          g += rgba[at + 1] as number;
+          b += rgba[at + 2] as number;
+        }
+      }
+      const to = y * width + x;
+      planes[0].values[to] = r * share;
+      planes[1].values[to] = g * share;
+      planes[2].values[to] = b * share;
+    }
+  return { planes, by };
+}
+
+/** Smoothed by a Gaussian of so many px, edges held. O(pixels × width of it). */
+export function smoothed({ width, height, values }: Plane, sigma: number): Plane {
+  const radius = Math.max(1, Math.ceil(sigma * 2.6));
+  const kernel = Array.from({ length: 2 * radius + 1 }, (_, i) => Math.exp(-((i - radius) ** 2) / (2 * sigma * sigma)));
+  const sum = kernel.reduce((a, b) => a + b, 0);
+  const weights = kernel.map((k) => k / sum);
+  const across = new Float32Array(width * height);
+  const out = new Float32Array(width * height);
+  for (let y = 0; y < height; y++)
+    for (let x = 0; x < width; x++) {
+      let total = 0;
+      for (let k = -radius; k <= radius; k++) {
+        const at = Math.min(width - 1, Math.max(0, x + k));
+        total += (weights[k + radius] as number) * (values[y * width + at] as number);
+      }
+      across[y * width + x] = total;
+    }
+  for (let y = 0; y < height; y++)
+    for (let x = 0; x < width; x++) {
+      let total = 0;
+      for (let k = -radius; k <= radius; k++) {
+        const at = Math.min(height - 1, Math.max(0, y + k));
+        total += (weights[k + radius] as number) * (across[at * width + x] as number);
+      }
+      out[y * width + x] = total;
+    }
+  return { width, height, values: out };
+}
+
+/** The value between four pixels; the nearest edge outside. */
+export function valueAt({ width, height, values }: Plane, x: number, y: number): number {
+  const cx = Math.min(width - 1, Math.max(0, x));
+  const cy = Math.min(height - 1, Math.max(0, y));
+  const [x0, y0] = [Math.floor(cx), Math.floor(cy)];
+  const [x1, y1] = [Math.min(width - 1, x0 + 1), Math.min(height - 1, y0 + 1)];
+  const [fx, fy] = [cx - x0, cy - y0];
+  const top = (values[y0 * width + x0] as number) * (1 - fx) + (values[y0 * width + x1] as number) * fx;
+  const foot = (values[y1 * width + x0] as number) * (1 - fx) + (values[y1 * width + x1] as number) * fx;
+  return top * (1 - fy) + foot * fy;
+}
