@@ -30,6 +30,8 @@ export type LatticeScene = {
   readonly falloff: number;
   /** A highlight of the lamp on the gloss, 0 none to 1 strong. */
   readonly glare: number;
+  /** The lattice's middle off the picture's, of its width and height. */
+  readonly aside: readonly [number, number];
   /** How far the cuts run on past the lattice, of the spacing. */
   readonly overshoot: number;
 };
@@ -96,7 +98,10 @@ export function latticePhoto(scene: LatticeScene): LatticePhoto {
   const shapes = flakes(random, n * n, scene.lifted);
   const side = Math.min(width, height) * scene.size;
   const turn = (scene.turnedDeg * Math.PI) / 180;
-  const [cx, cy] = [width / 2 + random.between(-0.06, 0.06) * width, height / 2 + random.between(-0.06, 0.06) * height];
+  const [cx, cy] = [
+    width / 2 + (random.between(-0.06, 0.06) + scene.aside[0]) * width,
+    height / 2 + (random.between(-0.06, 0.06) + scene.aside[1]) * height,
+  ];
   const tilt = random.between(0, 2 * Math.PI);
   const [px, py] = [(scene.aslant * Math.cos(tilt)) / side, (scene.aslant * Math.sin(tilt)) / side];
   // From the lattice (0–1 both ways) to the picture: turned, made larger, seen from aslant about its middle.
@@ -220,8 +225,11 @@ export function sceneOf(seed: number, over: Partial<LatticeScene> = {}): Lattice
   let metal = pick(metals);
   while (apart(film, metal) < 55) metal = pick(metals);
   const side = random.between(0, 1) < 0.5 ? ([900, 700] as const) : ([700, 900] as const);
+  const turnedDeg = random.between(-45, 45);
+  const turned = Math.abs(Math.cos((turnedDeg * Math.PI) / 180)) + Math.abs(Math.sin((turnedDeg * Math.PI) / 180));
   return {
     seed,
+    aside: [0, 0],
     width: side[0],
     height: side[1],
     film,
@@ -229,8 +237,9 @@ export function sceneOf(seed: number, over: Partial<LatticeScene> = {}): Lattice
     cuts: 6,
     kerf: random.between(0.05, 0.1),
     lifted: pick([0, 0, 0.02, 0.04, 0.09, 0.13, 0.2, 0.3, 0.45, 0.6]) * random.between(0.9, 1.05),
-    size: random.between(0.45, 0.8),
-    turnedDeg: random.between(-45, 45),
+    // Turned it takes more room; whoever takes the photo has all of it in.
+    size: random.between(0.5, 0.86) / turned,
+    turnedDeg,
     aslant: random.between(0, 0.22),
     blurPx: random.between(0, 1.8),
     noise: random.between(1, 6),

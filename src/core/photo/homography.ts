@@ -17,7 +17,7 @@ export function seenAt(h: Homography, [u, v]: Point): Point {
 export function homographyOf(pairs: readonly (readonly [on: Point, seen: Point])[]): Result<Homography> {
   if (pairs.length < 4) return err({ kind: "too-few-points", got: pairs.length, need: 4 });
   // Normal equations of the direct linear transform, eight unknowns.
-  const a = Array.from({ length: 8 }, () => new Float64Array(9));
+  const a: Float64Array[] = Array.from({ length: 8 }, () => new Float64Array(9));
   const add = (row: readonly number[], value: number) => {
     for (let i = 0; i < 8; i++) {
       const line = a[i] as Float64Array;

@@ -151,6 +151,20 @@ const sentences: Record<string, (f: Failure, units: UnitSystem) => string> = {
   "nothing-to-wipe": (f) => `Rack ${s(f.number)} has no coat on record to wipe off.`,
   "baked-already": (f) => `Rack ${s(f.number)} has been in the oven since it was coated: scuff and recoat, or strip.`,
   "not-of-this-rack": (f) => `That fault is not one of rack ${s(f.number)}.`,
+  "photo-too-large": (f) =>
+    `The photo has ${s(f.megapixels)} megapixels; up to 60 are taken. Make it smaller, or take it from nearer.`,
+  "photo-too-small": (f) => `The photo is ${s(f.width)} by ${s(f.height)} px: too small to tell anything.`,
+  "bad-photo": () => "The photo is damaged: its pixels are not as many as it says.",
+  "no-lattice": () =>
+    "Cannot tell: no lattice of cuts is found that is told from what else is there. Have all of it in the photo, square on and sharp, or tap its corners.",
+  "two-lattices": () => "Cannot tell: there are two lattices in the photo. Frame one of them, or tap its corners.",
+  "no-film-to-go-by": () =>
+    "Cannot tell: there is no film round the lattice to go by. Leave a margin of half a square about it.",
+  "looks-alike": () => "Cannot tell: film and metal look alike in this light. Count the squares by eye.",
+  glare: (f) =>
+    `Cannot tell: a highlight lies on ${s(f.sharePercent)} % of the lattice. Turn the panel or the lamp, and take it again.`,
+  "flat-points": () => "The corners lie on one line. Tap the four corners of the lattice in turn.",
+  "too-few-points": (f) => `${s(f.got)} points are too few: ${s(f.need)} are wanted.`,
   "bad-squares": (f) => `${s(f.squaresLost)} squares lost of ${s(f.squares)} cannot be. Count again.`,
   "bad-rubs": (f) =>
     `${s(f.doubleRubs)} double rubs on a limit of ${s(f.limit)} cannot be. Count to the limit at most.`,

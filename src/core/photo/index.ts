@@ -1,0 +1,5 @@
+export * from "./cross-cut-photo";
+export * from "./homography";
+export * from "./image";
+export * from "./lattice";
+export * from "./lifted";
