@@ -6,6 +6,7 @@ import { storeEntry } from "@/server/entries/store-entry";
 import { makeStructure } from "@/server/jobs/make-job";
 import { newId, now } from "@/server/now";
 import { readDetails } from "@/server/record/read-details";
+import { storeRecord } from "@/server/record/store-record";
 import { may, roles } from "@/server/sign-in/roles";
 import { failureText } from "@/ui/words/failures";
 import { asBefore } from "../support/as-before";
@@ -23,6 +24,7 @@ const lead = person("lead", "ines");
 const whoMay = (kind: string) => (mayEnter(kind) === "release" ? lead : inspector);
 let caseNumber = "";
 let complaintId = "";
+let photoId = "00000000-0000-7000-8000-000000000001";
 /** Stops to be taken back: one for each test that does. */
 const stops: string[] = [];
 
@@ -131,6 +133,15 @@ const good = (): Record<Kind, object> => ({
   outgas: {
     rack: "E100",
     channels: [{ name: "Hood", medium: "metal", timeS: [0, 600, 2700, 3000], tempC: [20, 225, 226, 120] }],
+  },
+  "cross-cut-photo": {
+    rack: "E100",
+    photo: photoId,
+    squares: 25,
+    spacingMm: 2,
+    machinePercent: 3.1,
+    shares: Array.from({ length: 25 }, (_, i) => (i === 3 ? 0.9 : 0)),
+    onPanel: false,
   },
   "x-cut": { rack: "E100", off: "tear", tearMm: 1.2, onPanel: true },
   "wipe-off": { rack: "E112", note: "too light at the foot", rinsed: false, minutes: 12 },
@@ -273,6 +284,22 @@ beforeAll(async () => {
   // Bumped after whatever closes it: open for every test.
   await stored(t, inspector, ago(5), { kind: "lamp-check", ...good()["lamp-check"], bumped: true });
   await stored(t, inspector, ago(60), { ...good().panel, kind: "panel", number: "E100-P0" });
+  const rack = await t.app.selectFrom("rack").select("id").where("number", "=", "E100").executeTakeFirstOrThrow();
+  photoId = newId();
+  await storeRecord(
+    t.app,
+    {
+      id: photoId,
+      kind: "photo",
+      happenedAt: ago(70),
+      by: "tomasz",
+      grade: "measured",
+      idempotencyKey: `photo:${photoId}`,
+      rackId: rack.id,
+      details: { photo: [{ caption: "the cut", zone: null }] },
+    },
+    at,
+  );
   await coatedRack(t, "E109", { at: ago(401) });
   await stored(t, inspector, ago(399), {
     kind: "load",

@@ -10,7 +10,7 @@ import { checkFile, checkPaper, markOf } from "@/server/release/check-paper";
 import { dispose } from "@/server/release/dispose";
 import { conditionsWhenPassed } from "@/server/trace/conditions";
 import { person, type TestDatabase, testDatabase } from "../support/database";
-import { coatedRack, entryAt, freshRack, seatFilm, stored } from "../support/entries";
+import { coatedRack, entryAt, freshRack, stored } from "../support/entries";
 import { provenRack, theirWord } from "../support/proven";
 
 let t: TestDatabase;

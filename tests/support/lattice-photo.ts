@@ -76,7 +76,7 @@ function flakes(random: Random, squares: number, share: number): ((x: number, y:
       // A strip along one side.
       const edge = ragged(Math.min(random.between(0.06, 0.4), left + 0.02));
       const side = Math.floor(random.between(0, 3.999));
-      shape = (x, y) => [y, 1 - x, 1 - y, x][side]! < edge(side % 2 === 0 ? x : y);
+      shape = (x, y) => ([y, 1 - x, 1 - y, x][side] as number) < edge(side % 2 === 0 ? x : y);
     } else if (left > 0.7) {
       shape = () => true;
     } else continue;

@@ -67,5 +67,5 @@ function byCorners(
 }
 
 /** So little that it is the edge of the cuts themselves is nothing. */
-const NOTHING_PERCENT = 0.25;
+export const NOTHING_PERCENT = 0.25;
 const snapped = (percent: number): number => (percent < NOTHING_PERCENT ? 0 : percent);

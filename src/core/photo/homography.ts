@@ -12,10 +12,10 @@ export function seenAt(h: Homography, [u, v]: Point): Point {
 
 /**
  * The homography that takes the points of a plane to where they are seen, by least squares over four or more pairs. Failures:
- * `too-few-points`, `flat-points` (they lie on a line). O(n).
+ * `too-few-corners`, `flat-points` (they lie on a line). O(n).
  */
 export function homographyOf(pairs: readonly (readonly [on: Point, seen: Point])[]): Result<Homography> {
-  if (pairs.length < 4) return err({ kind: "too-few-points", got: pairs.length, need: 4 });
+  if (pairs.length < 4) return err({ kind: "too-few-corners", got: pairs.length, need: 4 });
   // Normal equations of the direct linear transform, eight unknowns.
   const a: Float64Array[] = Array.from({ length: 8 }, () => new Float64Array(9));
   const add = (row: readonly number[], value: number) => {

@@ -179,9 +179,9 @@ function sequences(family: Family, middle: Point, cuts: number): readonly Sequen
       let at = Array.from({ length: cuts }, (_, i) => from.t + i * step);
       let matched = match(placed, at, 0.22 * step);
       for (let round = 0; round < 2; round++) {
-        const fit = evenly(matched.flatMap((m, i) => (m ? [[i, m.t] as const] : [])));
-        if (!fit) break;
-        at = Array.from({ length: cuts }, (_, i) => fit(i));
+        const spaced = evenly(matched.flatMap((m, i) => (m ? [[i, m.t] as const] : [])));
+        if (!spaced) break;
+        at = Array.from({ length: cuts }, (_, i) => spaced(i));
         matched = match(placed, at, 0.11 * step);
       }
       const seen = matched.filter((m) => m !== null);

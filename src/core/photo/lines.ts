@@ -93,6 +93,8 @@ function thinned({ width, height, strength, across }: Evidence): Evidence {
 
 const ANGLES = 180;
 const RHO_STEP = 1.5;
+/** Of a line as long as the picture is wide; less is a chance row of specks. */
+const LEAST_LINE = 0.0015;
 
 /** The straight lines with the most evidence, strongest first. O(pixels with evidence + angles × reach). */
 export function straightLines(e: Evidence, most: number): { readonly lines: Line[]; readonly level: number } {
@@ -146,7 +148,9 @@ export function straightLines(e: Evidence, most: number): { readonly lines: Line
         }
       if (top) lines.push({ theta: (a * Math.PI) / ANGLES, rho: r * RHO_STEP - reach, strength: s });
     }
-  return { lines: lines.sort((p, q) => q.strength - p.strength).slice(0, most), level };
+  const least = LEAST_LINE * Math.min(e.width, e.height) * level;
+  const seen = lines.filter((l) => l.strength >= least).sort((p, q) => q.strength - p.strength);
+  return { lines: seen.slice(0, most), level };
 }
 
 /** Evidence widened by so many px, for a look along a line that does not lie quite on it. */

@@ -26,6 +26,7 @@ import * as complaintsAndBackups from "./2026-11-29T160000-complaints-and-backup
 import * as certificateNumber from "./2026-11-29T170000-certificate-number";
 import * as lookAndPanels from "./2026-11-29T190000-look-and-panels";
 import * as decisionsByPiece from "./2026-11-29T210000-decisions-by-piece";
+import * as crossCutPhoto from "./2026-11-29T220000-cross-cut-photo";
 
 const migrations: Record<string, Migration> = {
   "2026-11-23T140000-record": record,
@@ -54,6 +55,7 @@ const migrations: Record<string, Migration> = {
   "2026-11-29T170000-certificate-number": certificateNumber,
   "2026-11-29T190000-look-and-panels": lookAndPanels,
   "2026-11-29T210000-decisions-by-piece": decisionsByPiece,
+  "2026-11-29T220000-cross-cut-photo": crossCutPhoto,
 };
 /** A fixed list rather than a folder scan, so that it loads alike under tsx, Vitest and Next. */
 export const migrationProvider: MigrationProvider = { getMigrations: async () => migrations };

@@ -164,7 +164,7 @@ const sentences: Record<string, (f: Failure, units: UnitSystem) => string> = {
   glare: (f) =>
     `Cannot tell: a highlight lies on ${s(f.sharePercent)} % of the lattice. Turn the panel or the lamp, and take it again.`,
   "flat-points": () => "The corners lie on one line. Tap the four corners of the lattice in turn.",
-  "too-few-points": (f) => `${s(f.got)} points are too few: ${s(f.need)} are wanted.`,
+  "too-few-corners": (f) => `${s(f.got)} corners are too few: ${s(f.need)} are wanted.`,
   "bad-squares": (f) => `${s(f.squaresLost)} squares lost of ${s(f.squares)} cannot be. Count again.`,
   "bad-rubs": (f) =>
     `${s(f.doubleRubs)} double rubs on a limit of ${s(f.limit)} cannot be. Count to the limit at most.`,

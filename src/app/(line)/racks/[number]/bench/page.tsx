@@ -13,6 +13,7 @@ import { personOnPage } from "@/server/sign-in/person";
 import { may } from "@/server/sign-in/roles";
 import { CrossCutForm, SolventRubForm, XCutForm } from "@/ui/bench/bench-forms";
 import { CureTestForm } from "@/ui/bench/cure-test-form";
+import { CutPhotoForm } from "@/ui/bench/cut-photo-form";
 import { FitForm } from "@/ui/bench/fit-form";
 import { LookForm } from "@/ui/bench/look-form";
 import { PanelForm } from "@/ui/bench/panel-form";
@@ -108,13 +109,18 @@ export default async function BenchPage({ params }: { params: Promise<{ number: 
             </div>
             <div id="cut-form">
               {chosen?.method.method === "cross-cut" ? (
-                <CrossCutForm
-                  {...of}
-                  lattice={chosen.method}
-                  why={why}
-                  worstIso={worstIso}
-                  earlier={earlier("cross-cut")}
-                />
+                <>
+                  <CrossCutForm
+                    {...of}
+                    lattice={chosen.method}
+                    why={why}
+                    worstIso={worstIso}
+                    earlier={earlier("cross-cut")}
+                  />
+                  <Fold summary={<>Or read it from a photo</>} summaryClassName="min-h-11">
+                    <CutPhotoForm {...of} lattice={chosen.method} worstIso={worstIso} attach={attachPhoto} />
+                  </Fold>
+                </>
               ) : (
                 <XCutForm {...of} why={why} worstIso={worstIso} earlier={earlier("cross-cut")} />
               )}

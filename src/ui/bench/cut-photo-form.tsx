@@ -1,0 +1,200 @@
+"use client";
+import { useRef, useState } from "react";
+import { v7 as uuidv7 } from "uuid";
+import { type AdhesionMethod, crossCutGrade } from "@/core/bench";
+import { type CrossCutPhoto, NOTHING_PERCENT, sharesOf } from "@/core/photo";
+import { Entry } from "../forms/entry";
+import { type EntryForm, useEntryForm } from "../forms/use-entry-form";
+import { useRecorder } from "../forms/use-recorder";
+import { Verdict } from "../marks/verdict";
+import { failureText } from "../words/failures";
+import { CornersCanvas } from "./corners-canvas";
+import { DoneOn, doneOn, doneOnBegun } from "./done-on";
+import { MaskCanvas } from "./mask-canvas";
+import { useCutPhoto } from "./use-cut-photo";
+
+type Attach = (form: FormData) => Promise<{
+  readonly ok: boolean;
+  readonly recordId?: string;
+  readonly failure?: { readonly kind: string; readonly [detail: string]: unknown };
+}>;
+const BRUSH_PX = 7;
+
+/** A cross-cut read from a photo: what the machine tells is shown and mended by hand, and both are kept with the photo. */
+export function CutPhotoForm({
+  rack,
+  lattice,
+  worstIso,
+  panels,
+  attach,
+}: {
+  rack: string;
+  lattice: Extract<AdhesionMethod, { method: "cross-cut" }>;
+  worstIso: number;
+  panels: readonly string[];
+  attach: Attach;
+}) {
+  const held = useEntryForm(`cross-cut photo ${rack}`, { ...doneOnBegun(panels) });
+  const recorder = useRecorder(held);
+  const reader = useCutPhoto();
+  const [file, setFile] = useState<File | null>(null);
+  const [photoId, setPhotoId] = useState<string | null>(null);
+  const [sending, setSending] = useState(false);
+  const [marks, setMarks] = useState<{ readonly of: CrossCutPhoto; readonly state: Uint8Array } | null>(null);
+  const [version, setVersion] = useState(0);
+  const [clears, setClears] = useState(false);
+  const before = useRef<Uint8Array[]>([]);
+  const { answer } = reader;
+  const read = answer?.read.ok ? answer.read.value : null;
+  if (read && marks?.of !== read) {
+    before.current = [];
+    setMarks({ of: read, state: Uint8Array.from(read.mask.state) });
+  }
+  const n = lattice.cuts - 1;
+  const own = read && marks?.of === read ? sharesOf(marks.state, read.mask.width, n, read.kerf / 2) : null;
+  const percent = own ? (100 * own.squares.reduce((a, b) => a + b, 0)) / own.squares.length : null;
+  const grade = percent === null ? null : crossCutGrade(percent < NOTHING_PERCENT ? 0 : percent);
+  const choose = (next: File | null) => {
+    setFile(next);
+    setPhotoId(null);
+    reader.drop();
+    if (next) reader.ask({ file: next, cuts: lattice.cuts, corners: null });
+  };
+  const stroke = (x: number, y: number) => {
+    if (!marks) return;
+    const { width } = marks.of.mask;
+    for (let dy = -BRUSH_PX; dy <= BRUSH_PX; dy++)
+      for (let dx = -BRUSH_PX; dx <= BRUSH_PX; dx++) {
+        if (dx * dx + dy * dy > BRUSH_PX * BRUSH_PX) continue;
+        const [px, py] = [Math.round(x + dx), Math.round(y + dy)];
+        if (px >= 0 && py >= 0 && px < width && py < width) marks.state[py * width + px] = clears ? 0 : 1;
+      }
+    setVersion((v) => v + 1);
+  };
+  return (
+    <Entry
+      held={held}
+      id="cut-photo"
+      sending={{ busy: recorder.busy || sending, message: recorder.message }}
+      button={read ? "Accept it and record" : null}
+      primary
+      className="grid gap-3"
+      send={async ({ refuse }) => {
+        if (!file || !read || !own) return refuse(null, "Choose a photo first.");
+        let photo = photoId;
+        if (photo === null) {
+          // The photo goes first, once: what was read of it names it.
+          setSending(true);
+          const data = new FormData();
+          for (const [name, value] of Object.entries({ id: uuidv7(), rack, caption: "Cross-cut after the tape" }))
+            data.set(name, value);
+          data.set("photo", file);
+          const kept = await attach(data).catch(() => ({ ok: false as const, failure: { kind: "not-saved" } }));
+          setSending(false);
+          if (!kept.ok || !("recordId" in kept) || !kept.recordId)
+            return refuse(null, failureText(kept.failure ?? { kind: "not-saved" }));
+          photo = kept.recordId;
+          setPhotoId(photo);
+        }
+        const recorded = await recorder.send({
+          kind: "cross-cut-photo",
+          rack,
+          photo,
+          squares: lattice.squares,
+          spacingMm: lattice.spacingMm,
+          machinePercent: Math.min(100, Math.max(0, read.removedPercent)),
+          shares: own.squares.map((s) => Math.round(s * 10_000) / 10_000),
+          ...doneOn(held.values.on),
+        });
+        if (recorded) choose(null);
+        return recorded;
+      }}
+    >
+      <div className="field max-w-[420px]">
+        <label htmlFor="cut-photo-file">A photo of the lattice after the tape, all of it in, square on and sharp</label>
+        <input
+          id="cut-photo-file"
+          type="file"
+          accept="image/jpeg,image/png,image/webp"
+          className="input"
+          onChange={(e) => choose(e.target.files?.[0] ?? null)}
+        />
+      </div>
+      {reader.busy && <p role="status">Reading the photo …</p>}
+      {answer && !answer.read.ok && !reader.busy && (
+        <>
+          <p role="alert" className="m-0 text-watch">
+            {failureText(answer.read.error)}
+          </p>
+          {answer.shown && file && (
+            <CornersCanvas
+              picture={answer.shown}
+              done={(corners) => reader.ask({ file, cuts: lattice.cuts, corners })}
+            />
+          )}
+        </>
+      )}
+      {read && marks?.of === read && !reader.busy && (
+        <div className="flex flex-wrap gap-6">
+          <MaskCanvas
+            width={read.picture.width}
+            rgba={read.picture.rgba}
+            state={marks.state}
+            version={version}
+            begin={() => {
+              before.current = [...before.current.slice(-20), Uint8Array.from(marks.state)];
+            }}
+            stroke={stroke}
+          />
+          <div className="grid content-start gap-3">
+            <p className="m-0">
+              <span className="small soft">came off</span>
+              <br />
+              <b className="fig text-[30px] leading-none">{percent?.toFixed(1)}</b> %
+              <br />
+              <span className="small soft">the machine reads {read.removedPercent.toFixed(1)} %</span>
+            </p>
+            {grade?.ok && (
+              <Verdict result={grade.value.iso > worstIso ? "out" : "in"}>
+                Grade {grade.value.iso}, {grade.value.astmB}
+              </Verdict>
+            )}
+            <span className="flex flex-wrap gap-2">
+              <button
+                type="button"
+                className={`btn ${clears ? "" : "pri"}`}
+                aria-pressed={!clears}
+                onClick={() => setClears(false)}
+              >
+                Brush: came off
+              </button>
+              <button
+                type="button"
+                className={`btn ${clears ? "pri" : ""}`}
+                aria-pressed={clears}
+                onClick={() => setClears(true)}
+              >
+                Brush: is film
+              </button>
+              <button
+                type="button"
+                className="btn"
+                disabled={before.current.length === 0}
+                onClick={() => {
+                  const last = before.current.pop();
+                  if (!last) return;
+                  setMarks({ of: read, state: last });
+                  setVersion((v) => v + 1);
+                }}
+              >
+                Undo
+              </button>
+            </span>
+            <DoneOn held={held as unknown as EntryForm<{ on: string }>} panels={panels} />
+            <span className="small soft">The photo, what was read and what was accepted are all kept.</span>
+          </div>
+        </div>
+      )}
+    </Entry>
+  );
+}

@@ -1,0 +1,65 @@
+"use client";
+import { type PointerEvent, useEffect, useRef } from "react";
+
+/** What is drawn over a picture: bare metal hatched, what is not told dotted. */
+function tint(rgba: Uint8ClampedArray, at: number, x: number, y: number, state: number | undefined): void {
+  const on = state === 1 ? (x + y) % 7 < 3 : state === 2 ? x % 5 === 0 && y % 5 === 0 : false;
+  if (!on) return;
+  const [r, g, b] = state === 1 ? [208, 32, 32] : [250, 190, 20];
+  rgba[at] = r as number;
+  rgba[at + 1] = g as number;
+  rgba[at + 2] = b as number;
+}
+
+/** A lattice squared up with what came off marked over it; the brush marks or clears as it goes. */
+export function MaskCanvas({
+  width,
+  rgba,
+  state,
+  version,
+  stroke,
+  begin,
+}: {
+  width: number;
+  rgba: Uint8ClampedArray;
+  state: Uint8Array;
+  /** Changes whenever the marks do. */
+  version: number;
+  begin: () => void;
+  stroke: (x: number, y: number) => void;
+}) {
+  const canvas = useRef<HTMLCanvasElement>(null);
+  const down = useRef(false);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: drawn anew with each version of the marks
+  useEffect(() => {
+    const context = canvas.current?.getContext("2d");
+    if (!context) return;
+    const picture = new ImageData(new Uint8ClampedArray(rgba), width, width);
+    for (let y = 0; y < width; y++)
+      for (let x = 0; x < width; x++) tint(picture.data, (y * width + x) * 4, x, y, state[y * width + x]);
+    context.putImageData(picture, 0, 0);
+  }, [rgba, state, version, width]);
+  const at = (e: PointerEvent<HTMLCanvasElement>) => {
+    const box = e.currentTarget.getBoundingClientRect();
+    stroke(((e.clientX - box.left) / box.width) * width, ((e.clientY - box.top) / box.height) * width);
+  };
+  return (
+    <canvas
+      ref={canvas}
+      width={width}
+      height={width}
+      aria-label="The lattice squared up; what came off is hatched"
+      className="w-[min(420px,100%)] touch-none border border-rule-strong"
+      onPointerDown={(e) => {
+        e.currentTarget.setPointerCapture(e.pointerId);
+        down.current = true;
+        begin();
+        at(e);
+      }}
+      onPointerMove={(e) => down.current && at(e)}
+      onPointerUp={() => {
+        down.current = false;
+      }}
+    />
+  );
+}
