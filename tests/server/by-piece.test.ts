@@ -9,6 +9,7 @@ import { dispose } from "@/server/release/dispose";
 import { judgedByPiece } from "@/server/release/judged-by-piece";
 import { touchPlaces } from "@/server/release/touch-places";
 import { conditionsWhenPassed } from "@/server/trace/conditions";
+import { firstPassYield } from "@/server/yield/first-pass-yield";
 import { person, type TestDatabase, testDatabase } from "../support/database";
 import { aCoat, coatedRack, entryAt, freshRack, stored } from "../support/entries";
 import { provenRack } from "../support/proven";
@@ -419,4 +420,17 @@ describe("decided by piece", () => {
     const rack = await load("DP3");
     expect(judgeRack(ofPieces(rack, [rack.pieces[0] as never]), await conditions("DP3")).result).not.toBe("out");
   });
+});
+
+test("yield says where faults were made and found, and what it cost to do those racks again", async () => {
+  await provenRack(t, "YE1", ago);
+  await look("YE1", 150, { found: true, faults: [fault({ sizeMm: 9, defect: "craters" })] });
+  const sent = await decide("YE1", "scuff-and-recoat", 60, { madeAt: "coat", foundAt: "test", minutes: 90 });
+  expect(sent).toMatchObject({ ok: true });
+  const { escapes, defects } = await firstPassYield(t.app, lead, at, { days: 1 });
+  const own = escapes.find((e) => e.made === "coat" && e.found === "test");
+  expect(own).toMatchObject({ stages: 2 });
+  expect(own?.racks).toBeGreaterThanOrEqual(1);
+  expect(own?.cost).toBeGreaterThan(0);
+  expect(defects.find((d) => d.defect === "craters")?.cost).toBeGreaterThan(0);
 });

@@ -1,4 +1,5 @@
 import { type Kysely, type RawBuilder, sql } from "kysely";
+import { stagesEscaped } from "@/core/release";
 import { shiftAt } from "@/core/shifts";
 import { type FirstPass, firstPass, pareto } from "@/core/yield";
 import { personName } from "@/db/queries/person-name";
@@ -28,7 +29,18 @@ export type Yield = {
     readonly pieces: number;
     readonly share: number;
     readonly upTo: number;
+    /** What was spent to do these racks again, by the rates of those days; null where nobody reckoned it. */
+    readonly cost: number | null;
   }[];
+  /** Faults by where they were made and where they were found, the furthest first; decisions alone say so. */
+  readonly escapes: readonly {
+    readonly made: string;
+    readonly found: string;
+    readonly stages: number;
+    readonly racks: number;
+    readonly cost: number | null;
+  }[];
+  readonly currency: string;
 };
 export type DecidedRack = { readonly number: string; readonly decision: string; readonly at: Date };
 
@@ -58,7 +70,7 @@ const grouped = (from: Date, at: Date, timeZone: string, person: Person): RawBui
 
 /**
  * First-pass yield of the racks first decided in the span: of all, and by week, part, powder, booth, shift and painter, with
- * the defects that stand on those racks. A painter is told only to a lead, and to themselves. Three queries;
+ * the defects that stand on those racks and where faults were made and found. A painter is told only to a lead, and to themselves. Four queries;
  * O(decisions and coats on record), each by an index of its own.
  */
 export async function firstPassYield(
@@ -74,7 +86,7 @@ export async function firstPassYield(
     setupAt(db, "powder", at),
   ]);
   const base = grouped(from, at, site.timeZone, person);
-  const [groups, defects, waiting] = await Promise.all([
+  const [groups, defects, waiting, escaped] = await Promise.all([
     sql<{ g: YieldGroup | "minute" | "all"; key: string | null; said: string | null; racks: number; passed: number }>`
       with ${base}
       select case when grouping(week) = 0 then 'week' when grouping(part) = 0 then 'part' when grouping(powder) = 0 then 'powder'
@@ -85,9 +97,10 @@ export async function firstPassYield(
       from j group by grouping sets ((week), (part), (powder), (booth), (minute), (painter), ()) order by 1, 2`.execute(
       db,
     ),
-    sql<{ defect: string; count: number; pieces: number }>`
+    sql<{ defect: string; count: number; pieces: number; cost: number | null }>`
       with ${decided(from, at)}
-      select f.defect, count(distinct r.rack_id)::int as count, coalesce(sum(f.pieces_affected), 0)::int as pieces
+      select f.defect, count(distinct r.rack_id)::int as count, coalesce(sum(f.pieces_affected), 0)::int as pieces,
+        (select sum(d.cost) from record q join disposition d on d.record_id = q.id where q.kind = 'disposition' and d.cost is not null and q.rack_id = any(array_agg(distinct r.rack_id))) as cost
       from record r join defect f on f.record_id = r.id
       where r.kind = 'defect' and r.rack_id in (select rack_id from p) and ${stands("r.id")} group by 1 order by 2 desc, 1`.execute(
       db,
@@ -97,6 +110,11 @@ export async function firstPassYield(
         and not exists (select 1 from record r where r.rack_id = k.id and r.kind = 'disposition' and r.happened_at <= ${at})`.execute(
       db,
     ),
+    sql<{ made: string; found: string; racks: number; cost: number | null }>`
+      select d.made_at as made, d.found_at as found, count(distinct r.rack_id)::int as racks, sum(d.cost) as cost
+      from record r join disposition d on d.record_id = r.id
+      where r.kind = 'disposition' and r.happened_at > ${from} and r.happened_at <= ${at} and d.made_at is not null and d.found_at is not null
+      group by 1, 2`.execute(db),
   ]);
   const counted = (racks: number, passed: number): FirstPass | null => {
     const one = firstPass(passed, racks);
@@ -130,6 +148,13 @@ export async function firstPassYield(
     rows: rows.sort((a, b) => yieldGroups.indexOf(a.group) - yieldGroups.indexOf(b.group) || order(a, b)),
     undecided: waiting.rows[0]?.n ?? 0,
     defects: pareto(defects.rows),
+    escapes: escaped.rows
+      .flatMap((e) => {
+        const stages = stagesEscaped(e.made, e.found);
+        return stages === null ? [] : [{ ...e, stages }];
+      })
+      .sort((a, b) => b.stages - a.stages || b.racks - a.racks),
+    currency: site.rates?.currency ?? "",
   };
 }
 

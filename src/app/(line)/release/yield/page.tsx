@@ -5,7 +5,7 @@ import { database } from "@/server/database";
 import { now } from "@/server/now";
 import { siteAt } from "@/server/setup/setup-data";
 import { personOnPage } from "@/server/sign-in/person";
-import { ofTheShop, seesPainters } from "@/server/sign-in/roles";
+import { ofTheShop, seesCost, seesPainters } from "@/server/sign-in/roles";
 import { firstPassYield, racksBehind, YIELD_PAGE, type YieldGroup, yieldGroups } from "@/server/yield/first-pass-yield";
 import { Fold } from "@/ui/fields/fold";
 import { countOf, dateAndTime, fullDate, percent } from "@/ui/format";
@@ -14,6 +14,8 @@ import { PageHead } from "@/ui/frame/page-head";
 import Link from "@/ui/link";
 import { Verdict } from "@/ui/marks/verdict";
 import { decisionWords } from "@/ui/words/decisions";
+import { money } from "@/ui/words/plan";
+import { stageNames } from "@/ui/words/reasons";
 import { YieldRows } from "@/ui/yield/yield-rows";
 
 export const metadata: Metadata = { title: "Yield" };
@@ -117,8 +119,16 @@ export default async function YieldPage({
                     >
                       {r.number}
                     </Link>
-                    <Verdict result={r.decision === "accept" ? "in" : r.decision === "concession" ? "watch" : "out"}>
-                      {decisionWords[r.decision] ?? r.decision}
+                    <Verdict
+                      result={
+                        r.decision === "accept"
+                          ? "in"
+                          : r.decision === "concession" || r.decision === "part"
+                            ? "watch"
+                            : "out"
+                      }
+                    >
+                      {r.decision === "part" ? "Some pieces first" : (decisionWords[r.decision] ?? r.decision)}
                     </Verdict>
                     <span className="soft small">{dateAndTime(r.at, site.timeZone)}</span>
                   </div>
@@ -161,10 +171,37 @@ export default async function YieldPage({
                       <span className="text-right">
                         <b className="fig">{countOf(d.count, "rack")}</b>
                         <span className="soft small block">
+                          {d.cost !== null && seesCost(person) ? `${money(d.cost, all.currency)}, ` : ""}
                           {d.pieces > 0 ? `${countOf(d.pieces, "piece")}, ` : ""}up to here {percent(d.upTo)}
                         </span>
                       </span>
                     </Link>
+                  ))}
+                </div>
+              </section>
+            )}
+            {all.escapes.length > 0 && (
+              <section className="mt-6">
+                <h2>Where faults were made, and where they were found</h2>
+                <div className="ruled">
+                  {all.escapes.map((e) => (
+                    <div
+                      key={`${e.made} ${e.found}`}
+                      className="row grid-cols-[minmax(0,1fr)_minmax(0,1fr)_auto] items-center"
+                    >
+                      <span>
+                        {e.made === "as-it-came" ? "As it came in" : stageNames[e.made]} → {stageNames[e.found]}
+                      </span>
+                      <Verdict result={e.stages === 0 ? "in" : e.stages < 3 ? "watch" : "out"}>
+                        {e.stages === 0 ? "found where it was made" : `passed ${countOf(e.stages, "stage")}`}
+                      </Verdict>
+                      <span className="text-right">
+                        <b className="fig">{countOf(e.racks, "rack")}</b>
+                        {e.cost !== null && seesCost(person) && (
+                          <span className="soft small block">{money(e.cost, all.currency)}</span>
+                        )}
+                      </span>
+                    </div>
                   ))}
                 </div>
               </section>
@@ -194,9 +231,9 @@ export default async function YieldPage({
         <MarginBlock title="How it is counted">
           <p className="small">
             A rack counts once, in the span of its first decision; it passed if that was to accept it. Held, conceded,
-            recoated, stripped and scrapped did not pass; trial panels count like any rack. The bar is the 95 % interval
-            (Wilson), the stroke the share, the dashed line the whole. A group is told apart from the whole only where
-            its interval leaves the line out.
+            recoated, stripped, wiped off, downgraded and scrapped did not pass; trial panels count like any rack. The
+            bar is the 95 % interval (Wilson), the stroke the share, the dashed line the whole. A group is told apart
+            from the whole only where its interval leaves the line out.
           </p>
           <p className="small">
             Painter, booth and shift are those of the first coat. A painter is named to a lead, and to themselves; names
