@@ -1,9 +1,11 @@
+import * as v from "valibot";
 import { afterAll, beforeAll, describe, expect, test } from "vitest";
 import { certificateOf } from "@/app/certificate";
 import { storeEntry } from "@/server/entries/store-entry";
 import { newId, now } from "@/server/now";
 import { judgeRack } from "@/server/rack/judge-rack";
 import { loadRack, ofPieces, piecesLeft } from "@/server/rack/load-rack";
+import { certificateJsonSchema, certificateSchema } from "@/server/release/certificate-schema";
 import { checkFile } from "@/server/release/check-paper";
 import { dispose } from "@/server/release/dispose";
 import { judgedByPiece } from "@/server/release/judged-by-piece";
@@ -370,6 +372,14 @@ describe("decided by piece", () => {
       .select("document")
       .where("number", "=", second.kept.number)
       .executeTakeFirstOrThrow();
+    // What is given out as JSON is what the published schema says, no more and no less.
+    expect(Object.keys(v.parse(v.strictObject(certificateSchema.entries), document)).sort()).toEqual(
+      Object.keys(document as object).sort(),
+    );
+    const schema = certificateJsonSchema("http://shop") as { $id: string; required: string[]; properties: object };
+    expect(schema.$id).toBe("http://shop/api/schemas/certificate");
+    expect(schema.required).toContain("conceded");
+    expect(Object.keys(schema.properties)).toEqual(Object.keys(certificateSchema.entries));
     expect(document).toMatchObject({
       pieces: expect.stringContaining("1 piece"),
       conceded: expect.arrayContaining([

@@ -1,45 +1,10 @@
 import QRCode from "qrcode";
-import type { UnitSystem } from "@/core/units";
+import type * as v from "valibot";
 import { Sheet, SOFT } from "../pdf/sheet";
+import type { certificateSchema } from "./certificate-schema";
 
-export type CertificateContent = {
-  readonly number: string;
-  readonly site: string;
-  readonly customer: string;
-  readonly job: string;
-  readonly rack: string;
-  readonly part: string;
-  readonly pieces: string;
-  readonly powder: string;
-  /** Customer's order and delivery note, lots, gauge with its last shim check, oven and trace: a line each. */
-  readonly named: readonly (readonly [name: string, value: string])[];
-  readonly coatedOn: string;
-  readonly decision: string;
-  readonly note: string;
-  readonly signedBy: string;
-  readonly signedAt: string;
-  readonly verdictWord: string;
-  readonly items: readonly {
-    readonly name: string;
-    readonly word: string;
-    readonly text: string;
-    readonly grade: string;
-  }[];
-  /** Steps of preparation, wash and coat that are on record, each with its proof and grade. */
-  readonly steps: readonly { readonly name: string; readonly proof: string; readonly grade: string }[];
-  readonly readings: readonly {
-    readonly face: string;
-    readonly spots: readonly { readonly spot: string; readonly mean: string; readonly readings: string }[];
-  }[];
-  readonly notMeasured: readonly string[];
-  /** What the customer's concession covers; empty where nothing was conceded. */
-  readonly conceded: readonly string[];
-  readonly seal: string;
-  readonly units: UnitSystem;
-  readonly recordId: string;
-  /** What its paper is checked by, and where; absent in certificates from before papers were checked. */
-  readonly check?: { readonly mark: string; readonly address: string };
-};
+/** What a certificate says. */
+export type CertificateContent = v.InferOutput<typeof certificateSchema>;
 
 /** Side of the code, points: two centimetres. */
 const CODE = 57;

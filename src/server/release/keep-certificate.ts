@@ -8,13 +8,17 @@ import { sha256 } from "../record/canonical";
 import { storeOne } from "../record/store-record";
 import { type Clock, write } from "../write";
 
-export type KeptCertificate = { readonly number: string; readonly bytes: Buffer };
+export type KeptCertificate = {
+  readonly number: string;
+  readonly bytes: Buffer /** All that it says. */;
+  readonly document: Json;
+};
 const keyOf = (dispositionId: string) => `certificate:${dispositionId}`;
 
 /** The certificate of a decision as it was made; null where none was yet. One probe by its key. */
 export async function keptCertificate(db: Kysely<Database>, dispositionId: string): Promise<KeptCertificate | null> {
   const { rows } = await sql<KeptCertificate>`
-    select c.number, f.bytes from record r join certificate c on c.record_id = r.id join file f on f.id = r.file_id
+    select c.number, c.document, f.bytes from record r join certificate c on c.record_id = r.id join file f on f.id = r.file_id
     where r.kind = 'certificate' and r.idempotency_key = ${keyOf(dispositionId)}`.execute(db);
   return rows[0] ?? null;
 }
@@ -67,6 +71,8 @@ export async function keepCertificate(
       },
       at,
     );
-    return stored.ok ? { ok: true, number: made.number, bytes: made.bytes } : refuse(stored.failure);
+    return stored.ok
+      ? { ok: true, number: made.number, bytes: made.bytes, document: made.document }
+      : refuse(stored.failure);
   });
 }

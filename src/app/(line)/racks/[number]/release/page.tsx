@@ -30,7 +30,9 @@ import { OpenItems } from "@/ui/rack/open-items";
 import { RackTabs } from "@/ui/rack/rack-tabs";
 import { DecideForm, type Gaps } from "@/ui/release/decide-form";
 import { LookedAgain } from "@/ui/release/looked-again";
+import { PartsDecided } from "@/ui/release/parts-decided";
 import { TouchUpForm } from "@/ui/release/touch-up-form";
+import { VerdictRows } from "@/ui/release/verdict-rows";
 import { decisionWords } from "@/ui/words/decisions";
 import { filmRequired } from "@/ui/words/reasons";
 import { itemName, itemOut, itemSentence, namesOf, notAskedName } from "@/ui/words/verdict";
@@ -99,22 +101,7 @@ export default async function ReleasePage({ params }: { params: Promise<{ number
         </PageHead>
         <RackTabs number={rack.number} here="release" standing={rack.standing} />
         <FocusOnArrival on="#bench form input" />
-        <div className="ruled mt-4">
-          {verdict.items.map((item) => {
-            const said = itemSentence(item, units);
-            return (
-              <div
-                key={itemKey(item)}
-                className="row grid-cols-[110px_130px_minmax(0,1fr)_26px] max-[700px]:grid-cols-[90px_110px_minmax(0,1fr)_26px]"
-              >
-                <b>{itemName(item)}</b>
-                <Verdict result={item.result}>{said.word}</Verdict>
-                <span>{said.text}</span>
-                <Grade grade={item.grade} />
-              </div>
-            );
-          })}
-        </div>
+        <VerdictRows items={verdict.items} units={units} />
         <OpenItems rack={rack.number} open={openOf(rack)} mayLog={may(person.role, "log-line")} />
         {verdict.notAsked.length > 0 && (
           <p className="small soft m-0 mt-2">Not asked: {verdict.notAsked.map(notAskedName).join(", ")}.</p>
@@ -159,26 +146,7 @@ export default async function ReleasePage({ params }: { params: Promise<{ number
             ))}
           </Fold>
         )}
-        {parts.map((r) => {
-          const part = r.details.disposition?.[0];
-          return part ? (
-            <p key={r.base.id} className="m-0 mt-2">
-              <Verdict result={isReleased(part.decision) ? "in" : "out"}>
-                {decisionWords[part.decision] ?? part.decision}, {countOf(part.pieces ?? 0, "piece")}
-              </Verdict>{" "}
-              by {part.signed_name}, {dateAndTime(r.base.happened_at, line.timeZone)}: {part.note}
-              {isReleased(part.decision) && (
-                <>
-                  {" "}
-                  ·{" "}
-                  <a className="link" href={`/api/racks/${rack.number}/certificate.pdf?decision=${r.base.id}`}>
-                    Their certificate, PDF
-                  </a>
-                </>
-              )}
-            </p>
-          ) : null;
-        })}
+        <PartsDecided rack={rack.number} parts={parts} timeZone={line.timeZone} />
         {row && decided && (
           <p className="mt-4">
             <Verdict result={released ? "in" : "out"}>{decisionWords[row.decision] ?? row.decision}</Verdict> by{" "}
@@ -189,6 +157,9 @@ export default async function ReleasePage({ params }: { params: Promise<{ number
                 ·{" "}
                 <a className="link" href={`/api/racks/${rack.number}/certificate.pdf`}>
                   Certificate, PDF
+                </a>{" "}
+                <a className="link" href={`/api/racks/${rack.number}/certificate.json`}>
+                  JSON
                 </a>
               </>
             )}
