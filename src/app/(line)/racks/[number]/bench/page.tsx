@@ -59,6 +59,8 @@ export default async function BenchPage({ params }: { params: Promise<{ number: 
       }));
   const panels = panelsOf(rack);
   const of = { rack: rack.number, panels };
+  // A panel that came since is what tests are done on from then on: the forms begin with it.
+  const first = panels[0] ?? "none";
   const worstIso = rack.job.requirement.adhesionWorstIso;
   const why = chosen
     ? `for ${withUnit(chosen.byUm, "thickness", units)}${chosen.meanUm === null ? " as the powder’s sheet has it: no film is read yet" : " as read"}, on metal`
@@ -111,6 +113,7 @@ export default async function BenchPage({ params }: { params: Promise<{ number: 
               {chosen?.method.method === "cross-cut" ? (
                 <>
                   <CrossCutForm
+                    key={first}
                     {...of}
                     lattice={chosen.method}
                     why={why}
@@ -118,15 +121,22 @@ export default async function BenchPage({ params }: { params: Promise<{ number: 
                     earlier={earlier("cross-cut")}
                   />
                   <Fold summary={<>Or read it from a photo</>} summaryClassName="min-h-11">
-                    <CutPhotoForm {...of} lattice={chosen.method} worstIso={worstIso} attach={attachPhoto} />
+                    <CutPhotoForm
+                      key={first}
+                      {...of}
+                      lattice={chosen.method}
+                      worstIso={worstIso}
+                      attach={attachPhoto}
+                    />
                   </Fold>
                 </>
               ) : (
-                <XCutForm {...of} why={why} worstIso={worstIso} earlier={earlier("cross-cut")} />
+                <XCutForm key={first} {...of} why={why} worstIso={worstIso} earlier={earlier("cross-cut")} />
               )}
             </div>
             <div id="rub-form">
               <SolventRubForm
+                key={first}
                 {...of}
                 knownCuredGrade={rack.powder.data.knownCuredRubGrade}
                 earlier={earlier("solvent-rub")}
@@ -134,6 +144,7 @@ export default async function BenchPage({ params }: { params: Promise<{ number: 
             </div>
             <div id="cure-form">
               <CureTestForm
+                key={first}
                 {...of}
                 asked={testLimits(rack)}
                 first={firstOpen(items)}
@@ -143,6 +154,7 @@ export default async function BenchPage({ params }: { params: Promise<{ number: 
             </div>
             <div id="pull-form">
               <PullOffForm
+                key={first}
                 {...of}
                 askedMPa={rack.job.requirement.tests.find((x) => x.test === "pull-off")?.lower ?? null}
                 earlier={earlier("pull-off")}
