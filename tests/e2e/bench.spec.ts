@@ -43,8 +43,9 @@ test("a rack is looked at face by face by key, its panel cut and read by photo, 
   await page.getByRole("option", { name: "Inclusions" }).click();
   await look.getByRole("radio", { name: "fibre" }).click();
   await look.getByLabel("Largest, mm").fill("0.4");
+  await look.getByLabel("Which pieces, of 2").fill("2");
   await look.getByRole("button", { name: "Keep this fault" }).press("Enter");
-  await expect(look.getByText(/inclusions, fibre/)).toBeVisible();
+  await expect(look.getByText(/inclusions, fibre.*piece 2/)).toBeVisible();
   for (let i = 0; i < 6 && (await look.getByText(/^Still to look at/).count()) > 0; i++)
     await look.getByRole("button", { name: /^Nothing (on this face|more here)/ }).press("n");
   await look.getByLabel("Light on it, lux").fill("1200");

@@ -419,7 +419,7 @@ export function liftedShare(
     told = again;
     if (moved < SETTLED) break;
   }
-  const { t, beside, metal, film, far } = told;
+  const { t, beside, metal, film, far, toCut, within } = told;
   const places = cutsSeen(t, rect.width, n).seen;
   const onCuts = places.filter((c) => Math.abs((c.family === 0 ? c.u : c.v) - c.cut) < 0.025).length;
   if (onCuts < LEAST_TRUE * places.length) return err({ kind: "no-lattice", support: onCuts / places.length });
@@ -429,6 +429,8 @@ export function liftedShare(
   for (let at = 0; at < t.length; at++) {
     const value = t[at] as number;
     state[at] = value > 1.45 || (beside[at] as number) > 0.9 ? 2 : value > 0.5 ? 1 : 0;
+    // The cuts themselves are no part of what came off.
+    if (state[at] === 1 && within[at] === 1 && (toCut[at] as number) <= half) state[at] = 0;
     if (rect.inside[at] !== 1 || highlight(film, far, metal, at) > HIGHLIGHT) state[at] = 2;
   }
   const { squares, unknown } = sharesOf(state, rect.width, n, half);

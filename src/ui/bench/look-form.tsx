@@ -15,7 +15,7 @@ import { usePreferences } from "../preferences-context";
 import { NotedPlaces } from "../thickness/noted-places";
 import { faultName } from "../words/verdict";
 import { FacesLooked } from "./faces-looked";
-import { type DefectName, FaultFields, type FaultValues, faultBegun, type TypedFault } from "./fault-fields";
+import { type DefectName, FaultFields, type FaultValues, faultBegun, piecesIn, type TypedFault } from "./fault-fields";
 
 const withClass = (f: FaultsOfFace | undefined) =>
   f && (
@@ -98,15 +98,16 @@ export function LookForm({
   const keep = () => {
     if (!tapped) return;
     const { kind, sub, faultNote } = held.values;
-    const [size, count, affected] = [held.live("size"), held.live("count"), held.live("affected")];
+    const [size, count] = [held.live("size"), held.live("count")];
+    const which = piecesIn(held.values.pieces, pieces);
     if (kind === "") return setWrong("Choose what it is.");
     for (const [name, typed, value] of [
       ["Largest", held.values.size, size],
       ["How many", held.values.count, count],
-      ["Pieces", held.values.affected, affected],
     ] as const)
       if (typed.trim() !== "" && value === null) return setWrong(`${name}: “${typed}” is no number.`);
-    if (affected !== null && affected > pieces) return setWrong(`${affected} pieces: the rack has ${pieces}.`);
+    if (which === null)
+      return setWrong(`“${held.values.pieces}” are no pieces of this rack: it has 1 to ${pieces}. Type them as 3 7-9.`);
     setFaults((was) => [
       ...was,
       {
@@ -116,13 +117,13 @@ export function LookForm({
         subKind: sub || null,
         sizeMm: size,
         count: Math.max(1, Math.round(count ?? 1)),
-        piecesAffected: affected,
+        pieces: which.length > 0 ? which : null,
         note: faultNote,
       },
     ]);
     setWrong(null);
     setTapped(null);
-    held.again(["sub", "size", "count", "affected", "faultNote"]);
+    held.again(["sub", "size", "count", "pieces", "faultNote"]);
   };
   const keys = (e: KeyboardEvent) => {
     if (
@@ -168,7 +169,9 @@ export function LookForm({
           faults: faults.map(({ id: _, ...f }) => ({
             ...f,
             extentPercent: null,
-            piecesSeen: f.piecesAffected === null ? null : pieces,
+            pieces: f.pieces === null ? null : [...f.pieces],
+            piecesAffected: f.pieces?.length ?? null,
+            piecesSeen: f.pieces === null ? null : pieces,
           })),
           note,
         });
@@ -258,6 +261,7 @@ export function LookForm({
               <span>
                 {faultName(f.defect, f.subKind)}, {faces.find((x) => x.id === f.face)?.name}
                 {f.count > 1 ? `, ${f.count} of them` : ""}
+                {f.pieces ? `, ${f.pieces.length === 1 ? "piece" : "pieces"} ${f.pieces.join(", ")}` : ""}
                 {f.sizeMm === null ? ", not measured" : `, ${f.sizeMm} mm`}{" "}
                 {withClass(judged.find((j) => j.face === f.face))}
               </span>
