@@ -39,6 +39,7 @@ const views = [
   "/racks?stage=release&page=1",
   "/test",
   "/test/film",
+  "/test/panels",
   "/upkeep",
   "/shop",
   "/shop/customers",

@@ -1,4 +1,5 @@
 import { err, ok, type Result } from "../result";
+import { leastSquares } from "./least-squares";
 
 export type Point = readonly [x: number, y: number];
 /** A plane seen from aslant, row by row: [h0 h1 h2; h3 h4 h5; h6 h7 1]. */
@@ -16,33 +17,15 @@ export function seenAt(h: Homography, [u, v]: Point): Point {
  */
 export function homographyOf(pairs: readonly (readonly [on: Point, seen: Point])[]): Result<Homography> {
   if (pairs.length < 4) return err({ kind: "too-few-corners", got: pairs.length, need: 4 });
-  // Normal equations of the direct linear transform, eight unknowns.
-  const a: Float64Array[] = Array.from({ length: 8 }, () => new Float64Array(9));
-  const add = (row: readonly number[], value: number) => {
-    for (let i = 0; i < 8; i++) {
-      const line = a[i] as Float64Array;
-      for (let j = 0; j < 8; j++) line[j] = (line[j] as number) + (row[i] as number) * (row[j] as number);
-      line[8] = (line[8] as number) + (row[i] as number) * value;
-    }
-  };
-  for (const [[u, v], [x, y]] of pairs) {
-    add([u, v, 1, 0, 0, 0, -u * x, -v * x], x);
-    add([0, 0, 0, u, v, 1, -u * y, -v * y], y);
-  }
-  for (let i = 0; i < 8; i++) {
-    let best = i;
-    for (let r = i + 1; r < 8; r++)
-      if (Math.abs((a[r] as Float64Array)[i] as number) > Math.abs((a[best] as Float64Array)[i] as number)) best = r;
-    [a[i], a[best]] = [a[best] as Float64Array, a[i] as Float64Array];
-    const pivot = (a[i] as Float64Array)[i] as number;
-    if (!(Math.abs(pivot) > 1e-9)) return err({ kind: "flat-points", points: pairs.length });
-    for (let r = 0; r < 8; r++) {
-      if (r === i) continue;
-      const by = ((a[r] as Float64Array)[i] as number) / pivot;
-      for (let c = i; c < 9; c++)
-        (a[r] as Float64Array)[c] = ((a[r] as Float64Array)[c] as number) - by * ((a[i] as Float64Array)[c] as number);
-    }
-  }
-  const h = a.map((row, i) => (row[8] as number) / (row[i] as number));
+  // The direct linear transform, two rows a pair.
+  const rows = pairs.flatMap(([[u, v], [x, y]]) => [
+    [u, v, 1, 0, 0, 0, -u * x, -v * x],
+    [0, 0, 0, u, v, 1, -u * y, -v * y],
+  ]);
+  const h = leastSquares(
+    rows,
+    pairs.flatMap(([, [x, y]]) => [x, y]),
+  );
+  if (!h) return err({ kind: "flat-points", points: pairs.length });
   return ok(h as unknown as Homography);
 }

@@ -1,6 +1,7 @@
 import { err, ok, type Result } from "../result";
 import { type Homography, homographyOf, type Point, seenAt } from "./homography";
 import { type Plane, valueAt } from "./image";
+import { leastSquares } from "./least-squares";
 import { type Evidence, type Line, lineEvidence, straightLines, widened } from "./lines";
 
 /** A lattice of cuts as it is seen: its corners at 0 and `squares` of its own plane, px of the picture it was found in. */
@@ -232,28 +233,13 @@ function match(placed: readonly Placed[], at: readonly number[], within: number)
 /** t = (a + b·i) / (1 + c·i) through places, by least squares of t = a + b·i − c·i·t; straight where there are too few. */
 function evenly(places: readonly (readonly [i: number, t: number])[]): ((i: number) => number) | null {
   if (places.length < 3) return null;
-  const rows = places.map(([i, t]) => [1, i, places.length > 4 ? -i * t : 0, t] as const);
-  const n = places.length > 4 ? 3 : 2;
-  const m = Array.from({ length: n }, (_, r) =>
-    Array.from({ length: n + 1 }, (_, c) =>
-      rows.reduce((s, row) => s + (row[r] as number) * (c === n ? row[3] : (row[c] as number)), 0),
-    ),
+  const bent = places.length > 4;
+  const solved = leastSquares(
+    places.map(([i, t]) => (bent ? [1, i, -i * t] : [1, i])),
+    places.map(([, t]) => t),
   );
-  for (let i = 0; i < n; i++) {
-    let pivot = i;
-    for (let r = i + 1; r < n; r++) if (Math.abs(m[r]?.[i] ?? 0) > Math.abs(m[pivot]?.[i] ?? 0)) pivot = r;
-    [m[i], m[pivot]] = [m[pivot] as number[], m[i] as number[]];
-    const own = m[i] as number[];
-    if (!(Math.abs(own[i] as number) > 1e-12)) return null;
-    for (let r = 0; r < n; r++) {
-      if (r === i) continue;
-      const row = m[r] as number[];
-      const by = (row[i] as number) / (own[i] as number);
-      for (let c = i; c <= n; c++) row[c] = (row[c] as number) - by * (own[c] as number);
-    }
-  }
-  const solved = m.map((row, i) => (row[n] as number) / (row[i] as number));
-  const [a, b, c = 0] = solved as [number, number, number?];
+  if (!solved) return null;
+  const [a, b, c = 0] = solved as readonly [number, number, number?];
   return (i) => (a + b * i) / (1 + c * i);
 }
 

@@ -1,6 +1,7 @@
 import { err, ok, type Result } from "../result";
 import { type Homography, homographyOf, type Point, seenAt } from "./homography";
 import { type Plane, valueAt } from "./image";
+import { dot, leastSquares } from "./least-squares";
 
 /** Pixels that a square is squared up to, and the film around the lattice that is looked at with it, in squares. */
 export const SQUARE_PX = 48;
@@ -108,33 +109,6 @@ function filmSurface(rect: Rect, use: (at: number) => boolean): readonly Plane[]
     return { width, height: width, values };
   });
 }
-const dot = (a: readonly number[], b: readonly number[]): number => a.reduce((s, v, i) => s + v * (b[i] as number), 0);
-function leastSquares(rows: readonly (readonly number[])[], values: readonly number[]): readonly number[] | null {
-  const k = rows[0]?.length ?? 0;
-  const m = Array.from({ length: k }, () => new Array<number>(k + 1).fill(0));
-  for (const [r, row] of rows.entries())
-    for (let i = 0; i < k; i++) {
-      const line = m[i] as number[];
-      const a = row[i] as number;
-      for (let j = 0; j < k; j++) line[j] = (line[j] as number) + a * (row[j] as number);
-      line[k] = (line[k] as number) + a * (values[r] as number);
-    }
-  for (let i = 0; i < k; i++) {
-    let p = i;
-    for (let r = i + 1; r < k; r++) if (Math.abs(m[r]?.[i] ?? 0) > Math.abs(m[p]?.[i] ?? 0)) p = r;
-    [m[i], m[p]] = [m[p] as number[], m[i] as number[]];
-    const own = m[i] as number[];
-    if (!(Math.abs(own[i] as number) > 1e-9)) return null;
-    for (let r = 0; r < k; r++) {
-      if (r === i) continue;
-      const row = m[r] as number[];
-      const by = (row[i] as number) / (own[i] as number);
-      for (let c = i; c <= k; c++) row[c] = (row[c] as number) - by * (own[c] as number);
-    }
-  }
-  return m.map((row, i) => (row[k] as number) / (row[i] as number));
-}
-
 type Colour = readonly [number, number, number];
 const median = (values: number[]): number => values.sort((a, b) => a - b)[Math.floor(values.length / 2)] ?? 0;
 

@@ -1,18 +1,9 @@
 "use client";
+import type { TouchPlace } from "@/server/release/touch-places";
 import { fieldsOf } from "../fields/in-form";
 import { Entry } from "../forms/entry";
 import { useEntryForm } from "../forms/use-entry-form";
 import { useRecorder } from "../forms/use-recorder";
-
-export type TouchPlace = {
-  readonly key: string;
-  readonly what: string;
-  /** The fault it is, where it is one. */
-  readonly defect: string | null;
-  readonly face: string | null;
-  readonly x: number | null;
-  readonly y: number | null;
-};
 
 /** Places to touch up after the cure: contact points of the hanging and faults that were found, each ticked off. */
 export function TouchUpForm({ rack, places }: { rack: string; places: readonly TouchPlace[] }) {

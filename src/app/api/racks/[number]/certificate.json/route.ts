@@ -1,8 +1,5 @@
-import { certificateOf } from "@/app/certificate";
+import { certificateAsked } from "@/app/certificate-asked";
 import { baseAddress } from "@/server/base-address";
-import { database } from "@/server/database";
-import { now } from "@/server/now";
-import { preferences } from "@/server/preferences";
 import { CERTIFICATE_SCHEMA_PATH } from "@/server/release/certificate-schema";
 import { personWith } from "@/server/sign-in/person";
 
@@ -13,12 +10,10 @@ export async function GET(request: Request, { params }: { params: Promise<{ numb
   const who = await personWith("look");
   if (!who.ok) return Response.json(who.refusal, { status: 401 });
   const { number } = await params;
-  const { units } = await preferences();
-  const decision = new URL(request.url).searchParams.get("decision");
-  const made = await certificateOf(database(), who.person, number, units, now, decision);
-  if (!made.ok) return Response.json(made.failure, { status: made.failure.kind === "unknown-rack" ? 404 : 409 });
+  const kept = await certificateAsked(who.person, number, request.url);
+  if (kept instanceof Response) return kept;
   return Response.json(
-    { $schema: `${baseAddress()}${CERTIFICATE_SCHEMA_PATH}`, ...(made.kept.document as object) },
+    { $schema: `${baseAddress()}${CERTIFICATE_SCHEMA_PATH}`, ...(kept.document as object) },
     {
       headers: {
         "content-disposition": `inline; filename="certificate-${number}.json"`,
