@@ -39,9 +39,11 @@ createServer((socket) => {
       for (let n = 1; n <= count; n++) socket.write(`${Math.max(5, random.normal(74, 4)).toFixed(0)}\r`);
       socket.end();
     } else if (device === "gloss-meter") {
-      // Three angles at each press, at a place; the level it is held over may be named.
-      const at60 = Number(arg) || 62;
-      const lines = [0, 1, 2].map(() => `60 ${Math.max(0, random.normal(at60, 0.8)).toFixed(1)} GU`);
+      // Three readings at one angle; the angle and the level it is held over may be named.
+      const [, angle, level] = String(line).trim().split(/\s+/);
+      const lines = [0, 1, 2].map(
+        () => `${Number(angle) || 60} ${Math.max(0, random.normal(Number(level) || 62, 0.8)).toFixed(1)} GU`,
+      );
       let n = 0;
       const timer = setInterval(() => {
         socket.write(`${lines[n++]}\r\n`);

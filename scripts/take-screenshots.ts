@@ -8,7 +8,7 @@ const shots: [name: string, path: string, theme: "light" | "dark", width: number
   ["bath", "/pretreat/tank-3", "light", 1280, 800],
   ["film", "(film)", "dark", 1280, 800],
   ["cure", "/racks/0869/cure", "light", 1280, 800],
-  ["powders", "/coat/powders", "light", 1280, 800],
+  ["bench", "/racks/1042/bench", "light", 1280, 800],
   ["release", "/racks/0869/release", "light", 1280, 800],
   ["traveller", "/racks/0869", "light", 1280, 800],
   ["field-tablet", "/field/jetty-a", "light", 820, 1180],

@@ -29,6 +29,18 @@ test("a rack is looked at face by face by key, its panel cut and read by photo, 
   await signIn(page, "ines");
   await coated(page, "J-410", RACK);
 
+  // The powder does not please: off with it, and on once more; the rack waits for its coat until then.
+  await page.goto(`/racks/${RACK}/coat`);
+  await page.getByRole("button", { name: "Not content: take the powder off and spray again" }).press("Enter");
+  const off = page.locator("form").filter({ hasText: "It is off: spray again" });
+  await off.getByRole("radio", { name: /^Blown or wiped off/ }).press("Space");
+  await off.getByLabel("What was wrong with it").fill("light in the recess");
+  await page.keyboard.press("Enter");
+  await expect(page.getByText("no coat on record")).toBeVisible();
+  await page.locator("#coat-kv").fill("68");
+  await page.getByRole("button", { name: "Record coat" }).press("Enter");
+  await expect(page.getByText("1 coat on record")).toBeVisible();
+
   // A panel that stands for the rack, by key.
   await page.goto(`/racks/${RACK}/bench`);
   const panel = page.locator("form").filter({ hasText: "A test panel that travels with this rack" });

@@ -1,19 +1,23 @@
 import * as v from "valibot";
 import { afterAll, beforeAll, describe, expect, test } from "vitest";
 import { certificateOf } from "@/app/certificate";
+import { loadPanel, panelRegister } from "@/server/bench/panels";
 import { storeEntry } from "@/server/entries/store-entry";
 import { newId, now } from "@/server/now";
+import { filmLayers } from "@/server/rack/film-layers";
 import { judgeRack } from "@/server/rack/judge-rack";
 import { loadRack, ofPieces, piecesLeft } from "@/server/rack/load-rack";
+import { sentBackFor } from "@/server/rack/passes";
 import { certificateJsonSchema, certificateSchema } from "@/server/release/certificate-schema";
 import { checkFile } from "@/server/release/check-paper";
 import { dispose } from "@/server/release/dispose";
 import { judgedByPiece } from "@/server/release/judged-by-piece";
+import { lookAgainOpen } from "@/server/release/look-again";
 import { touchPlaces } from "@/server/release/touch-places";
 import { conditionsWhenPassed } from "@/server/trace/conditions";
 import { firstPassYield } from "@/server/yield/first-pass-yield";
 import { person, type TestDatabase, testDatabase } from "../support/database";
-import { aCoat, coatedRack, entryAt, freshRack, stored } from "../support/entries";
+import { aCoat, coatedRack, entityId, entryAt, freshRack, stored } from "../support/entries";
 import { provenRack } from "../support/proven";
 
 let t: TestDatabase;
@@ -189,6 +193,44 @@ describe("panels", () => {
     }
     expect(await item("PA3", "adhesion")).toMatchObject({ result: "unknown" });
   });
+  test("a test that fails on it asks for another look at every released rack that it stands for", async () => {
+    for (const rack of ["PB1", "PB2"]) await provenRack(t, rack, ago);
+    await stored(t, operator, ago(150), {
+      kind: "panel",
+      rack: "PB1",
+      alsoFor: ["PB2"],
+      number: "PB1-P1",
+      metal: "hot-rolled-steel",
+      madeFrom: "",
+      hungAt: "",
+      note: "",
+    });
+    expect(await decide("PB2", "accept", 100)).toMatchObject({ ok: true });
+    const { id } = await load("PB2");
+    expect(await lookAgainOpen(t.app, id)).toBe(false);
+    expect(await onPanel("PB1", "PB1-P1")).toMatchObject({ ok: true });
+    expect(await lookAgainOpen(t.app, id)).toBe(true);
+  });
+  test("whose racks are another customer's are not named by a panel that stood for both", async () => {
+    await coatedRack(t, "PC1", { at: ago(400), customer: "C1" });
+    await coatedRack(t, "PC2", { at: ago(400), customer: "C2" });
+    await stored(t, operator, ago(300), {
+      kind: "panel",
+      rack: "PC1",
+      alsoFor: ["PC2"],
+      number: "PC1-P1",
+      metal: "hot-rolled-steel",
+      madeFrom: "",
+      hungAt: "",
+      note: "",
+    });
+    const theirs = { ...person("viewer", "otto"), customerId: await entityId(t, "customer", "C1") };
+    expect((await loadPanel(t.app, theirs, "PC1-P1"))?.racks).toEqual(["PC1"]);
+    expect((await loadPanel(t.app, inspector, "PC1-P1"))?.racks).toEqual(["PC1", "PC2"]);
+    const { rows } = await panelRegister(t.app, theirs, "", 0);
+    expect(rows.every((p) => !p.racks.includes("PC2"))).toBe(true);
+    expect((await panelRegister(t.app, inspector, "pc2", 0)).rows.map((p) => p.number)).toEqual(["PC1-P1"]);
+  });
   test("a panel's number is its own; its hours only run on, and end when it comes out", async () => {
     const same = entryAt(ago(80), {
       kind: "panel",
@@ -270,6 +312,43 @@ describe("wiped off before the bake", () => {
     expect(row?.powder_kg).toBeGreaterThan(0);
     await stored(t, lead, ago(200), { ...aCoat(), rack: "WO1", coatNo: 1 });
     expect((await standing("WO1")).next).toBe("cure");
+  });
+  test("over a film that was sent back, powder wiped off leaves it a recoat: scuffed once, over the same film", async () => {
+    await provenRack(t, "WO3", ago);
+    expect(await decide("WO3", "scuff-and-recoat", 100)).toMatchObject({ ok: true });
+    await stored(t, operator, ago(95), {
+      kind: "prep-step",
+      rack: "WO3",
+      step: "scuff",
+      done: true,
+      value: null,
+      note: "",
+    });
+    const coat = (minutes: number) =>
+      storeEntry(
+        t.app,
+        lead,
+        entryAt(ago(minutes), { ...aCoat(), rack: "WO3", coatNo: 2, earthMohm: 0.4, kv: 50 }),
+        at,
+      );
+    expect(await coat(90)).toMatchObject({ ok: true });
+    await stored(t, operator, ago(80), {
+      kind: "wipe-off",
+      rack: "WO3",
+      note: "light at the foot",
+      rinsed: false,
+      minutes: 5,
+    });
+    const rack = await load("WO3");
+    expect(rack.passes).toHaveLength(3);
+    expect(sentBackFor(rack)).toBe("scuff-and-recoat");
+    expect(filmLayers({ ...rack, latest: [] })?.underSpots).toBeGreaterThan(0);
+    expect(await coat(70)).toMatchObject({ ok: true });
+    // Without its scuffing on record it is refused, wiped off or not.
+    await provenRack(t, "WO4", ago);
+    expect(await decide("WO4", "scuff-and-recoat", 100)).toMatchObject({ ok: true });
+    const bare = entryAt(ago(60), { ...aCoat(), rack: "WO4", coatNo: 2, earthMohm: 0.4, kv: 50 });
+    expect(await storeEntry(t.app, operator, bare, at)).toMatchObject({ failure: { kind: "recoat-not-ready" } });
   });
   test("what has been in the oven is not wiped off", async () => {
     await provenRack(t, "WO2", ago);

@@ -90,6 +90,7 @@ describe("racks exposed", () => {
     enteredAt: minutes(-600),
     howFar,
     stage,
+    parted: false,
   });
   const exposure = (racks: readonly ExposedRack[], total = racks.length): Exposure => ({
     racks,
@@ -112,6 +113,12 @@ describe("racks exposed", () => {
     words(
       <ExposureList {...zone} parameter={parameter} stretch={{ ...stretch, ...over }} exposure={found} units={units} />,
     );
+  test("of a rack that is still here some pieces may have left: that is said first of all", () => {
+    const parted = { ...rack("1042", "still-here"), parted: true };
+    expect(said(exposure([parted]))).toContain("Last at oven; some pieces released");
+    expect(said(exposure([{ ...rack("1043", "scrapped"), parted: true }]))).toContain("Scrapped; some pieces released");
+    expect(said(exposure([{ ...rack("1044", "released"), parted: true }]))).not.toContain("some pieces");
+  });
   test("when, how far out, how many and how far each has got; what can still be stopped comes first", () => {
     const out = said(exposure([rack("7", "released"), rack("8", "in-the-field"), rack("9", "still-here")]));
     expect(out).toContain("up to 6.12, 3 checks");

@@ -4,6 +4,7 @@ import { type Homography, homographyOf, type Point } from "./homography";
 import { checkPicture, halved, type Picture, type Plane, planesOf } from "./image";
 import { findLattice } from "./lattice";
 import { liftedShare, type Squared } from "./lifted";
+import { cornerPlaces } from "./squared-up";
 
 /** Longest side that what came off is told at, px, and the longest that the lattice is looked for at: more shows no more of it. */
 const LOOKED_AT = 1000;
@@ -19,7 +20,7 @@ export type CrossCutPhoto = Squared & { readonly grade: CrossCut };
 /**
  * A cross-cut read from a photo: the lattice found and squared up, what came off told by colour. `corners`, where somebody
  * tapped them (upper left, upper right, lower right, lower left), stand for the finding. Failures: those of `checkPicture`,
- * `no-lattice`, `two-lattices`, `no-film-to-go-by`, `looks-alike`, `glare`, `flat-points`. O(pixels).
+ * `no-lattice`, `two-lattices`, `lattice-cut-off`, `no-film-to-go-by`, `looks-alike`, `glare`, `flat-points`. O(pixels).
  */
 export function readCrossCut(
   picture: Picture,
@@ -54,12 +55,7 @@ function byCorners(
   by: number,
 ): Result<Squared> {
   const n = cuts - 1;
-  const on = [
-    [0, 0],
-    [n, 0],
-    [n, n],
-    [0, n],
-  ] as const;
+  const on = cornerPlaces(n);
   const seen = homographyOf(
     corners.map(([x, y], i) => [on[i] as Point, [(x + 0.5) / by - 0.5, (y + 0.5) / by - 0.5]] as const),
   );

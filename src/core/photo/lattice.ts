@@ -3,6 +3,7 @@ import { type Homography, homographyOf, type Point, seenAt } from "./homography"
 import { type Plane, valueAt } from "./image";
 import { leastSquares } from "./least-squares";
 import { type Evidence, type Line, lineEvidence, straightLines, widened } from "./lines";
+import { cornerPlaces } from "./squared-up";
 
 /** A lattice of cuts as it is seen: its corners at 0 and `squares` of its own plane, px of the picture it was found in. */
 export type Lattice = {
@@ -70,12 +71,7 @@ export function findLattice(planes: readonly Plane[], cuts: 6 | 11): Result<Latt
 }
 
 /** The corners of a lattice of n squares, as it is seen. */
-export const cornersOf = (seen: Homography, n: number): readonly [Point, Point, Point, Point] => [
-  seenAt(seen, [0, 0]),
-  seenAt(seen, [n, 0]),
-  seenAt(seen, [n, n]),
-  seenAt(seen, [0, n]),
-];
+export const cornersOf = (seen: Homography, n: number): readonly Point[] => cornerPlaces(n).map((c) => seenAt(seen, c));
 
 /** Two lattices of which neither's middle lies in the other. */
 function apart(a: readonly Point[], b: readonly Point[]): boolean {

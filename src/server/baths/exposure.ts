@@ -13,6 +13,8 @@ export type ExposedRack = {
   readonly job: string;
   readonly enteredAt: Date;
   readonly howFar: HowFar;
+  /** Some of its pieces were let go before the rest. */
+  readonly parted: boolean;
   /** The last stage it passed, for one that is still here. */
   readonly stage: string;
 };
@@ -43,6 +45,7 @@ export async function exposedRacks(
     entered_at: Date;
     decision: string | null;
     fielded: boolean;
+    parted: boolean | null;
     stage: string | null;
     total: string;
     released: string;
@@ -57,7 +60,9 @@ export async function exposedRacks(
         and ${stands("r.id")}
       order by k.id, p.entered_at),
     judged as (
-      select e.*, d.decision, exists (select 1 from structure_piece sp join piece x on x.id = sp.piece_id where x.rack_id = e.id) as fielded
+      select e.*, d.decision,
+        exists (select 1 from disposition_piece g join piece x on x.id = g.piece_id join disposition i on i.record_id = g.record_id where x.rack_id = e.id and i.decision <> 'scrap') as parted,
+        exists (select 1 from structure_piece sp join piece x on x.id = sp.piece_id where x.rack_id = e.id) as fielded
       from exposed e
       left join lateral (select d.decision from record r join disposition d on d.record_id = r.id where r.rack_id = e.id and r.kind = 'disposition' and d.pieces is null order by r.happened_at desc limit 1) d on true),
     counts as (
@@ -65,7 +70,7 @@ export async function exposedRacks(
         count(*) filter (where not fielded and decision in ('accept', 'concession', 'downgrade')) as released,
         count(*) filter (where not fielded and decision = 'scrap') as scrapped from judged),
     shown as (select * from judged order by entered_at desc limit ${MOST_LISTED})
-    select s.number, s.job, s.entered_at, s.decision, s.fielded, v.data->>'name' as part, q.stage, c.*
+    select s.number, s.job, s.entered_at, s.decision, s.fielded, s.parted, v.data->>'name' as part, q.stage, c.*
     from counts c left join shown s on true
     left join lateral (select data from setup_version where entity_id = s.part_id order by valid_from desc, recorded_at desc limit 1) v on true
     left join lateral (select p.stage from record r join passage p on p.record_id = r.id where r.rack_id = s.id and r.kind = 'passage' order by r.happened_at desc limit 1) q on true
@@ -102,6 +107,7 @@ export async function exposedRacks(
                     ? "scrapped"
                     : ("still-here" as const),
               stage: row.stage ?? "",
+              parted: row.parted === true,
             },
           ]
         : [],

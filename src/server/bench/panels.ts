@@ -8,6 +8,11 @@ import type { ThreadRecord } from "../rack/thread";
 import { readDetails } from "../record/read-details";
 import type { Person } from "../sign-in/roles";
 
+/** The racks that a record stands for, as far as this person may see them: others' are none of theirs. */
+const racksOf = (person: Person, recordId: string) =>
+  sql`array(select k.number from stands_for s join rack k on k.id = s.rack_id join job kj on kj.id = k.job_id
+    where s.record_id = ${sql.ref(recordId)} and ${forPerson(person, "kj.customer_id")} order by k.number)`;
+
 const HOUR_MS = 3_600_000;
 export type Cabinet = "salt-spray" | "humidity";
 /** A panel whose next reading is known: when it has had the hours that were named at its newest. */
@@ -20,7 +25,7 @@ export type PanelDue = {
   readonly racks: readonly string[];
 };
 
-/** Panels that stand in a cabinet, each with when it is read next. By the index on its number; O(panels in cabinets). */
+/** Panels that stand in a cabinet, each with when it is read next. O(readings of panels on record). */
 export async function panelsDue(db: Kysely<Database>, person: Person): Promise<PanelDue[]> {
   const { rows } = await sql<{
     number: string;
@@ -32,7 +37,7 @@ export async function panelsDue(db: Kysely<Database>, person: Person): Promise<P
   }>`
     select x.* from (
       select distinct on (lower(q.panel_no), q.cabinet) q.panel_no as number, q.cabinet, q.hours, q.next_hours, r.happened_at as at,
-        array(select k.number from stands_for s join rack k on k.id = s.rack_id where s.record_id = q.record_id order by k.number) as racks
+        ${racksOf(person, "q.record_id")} as racks
       from panel_reading q join record r on r.id = q.record_id join job j on j.id = r.job_id
       where ${stands("q.record_id")} and ${forPerson(person, "j.customer_id")}
       order by lower(q.panel_no), q.cabinet, q.hours desc) x
@@ -77,7 +82,7 @@ export async function panelRegister(
   }>`
     select p.number, p.metal, p.made_from, p.hung_at, r.happened_at as at, n.racks, t.tests
     from record r join panel p on p.record_id = r.id join job j on j.id = r.job_id
-    cross join lateral (select array_agg(k.number order by k.number) as racks from stands_for s join rack k on k.id = s.rack_id where s.record_id = r.id) n
+    cross join lateral (select ${racksOf(person, "r.id")} as racks) n
     cross join lateral (
       select count(*)::int as tests from stands_for s join record x on x.id = s.record_id
       where s.rack_id = r.rack_id and x.kind <> 'panel' and ${stands("x.id")} and exists (
@@ -126,7 +131,7 @@ export async function loadPanel(db: Kysely<Database>, person: Person, number: st
     racks: string[];
   }>`
     select r.id, r.rack_id, p.number, p.metal, p.made_from, p.hung_at, p.note, r.happened_at as at, ${personName("r.by_user")} as by,
-      array(select k.number from stands_for s join rack k on k.id = s.rack_id where s.record_id = r.id order by k.number) as racks
+      ${racksOf(person, "r.id")} as racks
     from panel p join record r on r.id = p.record_id join job j on j.id = r.job_id
     where lower(p.number) = lower(${number}) and ${stands("r.id")} and ${forPerson(person, "j.customer_id")}`.execute(
     db,

@@ -1,6 +1,7 @@
 import { earthLinkOf, recoatOpen } from "@/core/coating";
 import type { Failure } from "@/core/result";
 import type { RackFile } from "../rack/load-rack";
+import { passUnder, sentBackFor, wipedOff } from "../rack/passes";
 import { preFlightEntries } from "../rack/pre-flight-on-record";
 
 /** Where metal came with somebody else's coating and it was not taken off, powder goes over a film nobody here knows. */
@@ -15,7 +16,7 @@ function overFilm(rack: RackFile, layer: string, at: Date): boolean {
   const lastCoat = before.findLast((r) => r.base.kind === "coat");
   const lastBake = before.findLast((r) => r.base.kind === "bake");
   // Until this pass has had its bake what is under the powder is the film that was sent back.
-  if (!lastBake && rack.passes[rack.pass]?.after?.decision === "scuff-and-recoat") return true;
+  if (!lastBake && sentBackFor(rack) === "scuff-and-recoat") return true;
   if (!lastCoat) return false;
   const baked = lastBake !== undefined && lastBake.base.happened_at > lastCoat.base.happened_at;
   // A primer that was gelled or cured under its top coat is a layer of the system, no old film.
@@ -34,7 +35,12 @@ export function recoatHold(
   },
 ): Failure | null {
   if (!overFilm(rack, coat.layer, coat.at)) return null;
-  const own = rack.latest.filter((r) => r.base.happened_at <= coat.at);
+  // Powder that was wiped off took no scuffing with it.
+  const gone = wipedOff(rack.passes);
+  const own = rack.passes
+    .slice(passUnder(rack.passes, rack.pass), rack.pass + 1)
+    .flatMap((p) => p.records)
+    .filter((r) => !gone.has(r.base.id) && r.base.happened_at <= coat.at);
   const lastBake = own.findLast((r) => r.base.kind === "bake")?.base.happened_at ?? new Date(0);
   const since = own.filter((r) => r.base.happened_at > lastBake);
   const flights = since.filter((r) => r.base.kind === "pre-flight").flatMap(preFlightEntries);

@@ -4,6 +4,7 @@ import { bareLimitHours, flashOffHold, type MetalHold, type MetalReady, powderHo
 import type { Failure } from "@/core/result";
 import type { Database } from "@/db/schema";
 import type { RackFile } from "../rack/load-rack";
+import { passUnder } from "../rack/passes";
 import { unlessSetAside } from "../rack/set-aside";
 import type { SetupData } from "../setup/setup-data";
 import type { Person } from "../sign-in/roles";
@@ -67,7 +68,7 @@ async function holdOf(
 ): Promise<MetalHold | null> {
   const wet = flashOffHold(ready, at.getTime(), site.flashOffMinutes);
   // Over an old film or loose powder nothing is bare; where powder was wiped off the metal is bare again.
-  const film = rack.pass > 0 && rack.passes[rack.pass]?.after?.decision !== "wipe-off";
+  const film = passUnder(rack.passes, rack.pass) > 0;
   const covered = film || rack.latest.some((r) => r.base.kind === "coat" && r.base.happened_at <= at);
   if (wet || stage === "oven" || covered) return wet;
   const air = await airBefore(db, at);

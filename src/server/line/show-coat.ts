@@ -18,6 +18,8 @@ import { ofTheShop, type Person } from "../sign-in/roles";
 import { airBefore } from "./air";
 import { lastGoodCoat } from "./last-good-coat";
 
+export type ShownCoat = Awaited<ReturnType<typeof showCoat>>;
+
 /** What a rack's coat page shows: the set-up it is held against, the pre-flight and coats on record, what the coach says, powder needed and left to build. Nine queries; O(records of the rack). */
 export async function showCoat(
   db: Kysely<Database>,

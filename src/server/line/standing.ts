@@ -38,8 +38,9 @@ type FactRow = {
 /** Readings asked for on each spot of the part, where no plan of reading says otherwise. */
 const READINGS_PER_SPOT = 3;
 
-/** A record is of the rack, or of a panel that stood for it. */
-const speaksFor = sql`(r.rack_id = k.id or r.id in (select m.record_id from stands_for m where m.rack_id = k.id))`;
+/** Records of the rack, and of panels that stood for it: each by an index of its own. */
+const speaksFor = sql`(select o.id, o.kind, o.happened_at from record o where o.rack_id = k.id
+  union select o.id, o.kind, o.happened_at from stands_for m join record o on o.id = m.record_id where m.rack_id = k.id)`;
 
 /** Of a defect: not touched up since, and on a piece that is still on the rack where it says on which. */
 const stillThere = sql`not exists (select 1 from touch_up t where t.defect_id = r.id and t.done and ${stands("t.record_id")})
@@ -60,12 +61,12 @@ async function factsOf(db: Kysely<Database>, rackIds: readonly string[]): Promis
     left join lateral (select d.decision, r.happened_at as at from record r join disposition d on d.record_id = r.id where r.rack_id = k.id and r.kind = 'disposition' and d.pieces is null order by r.happened_at desc, r.id desc limit 1) d on true
     left join lateral (select max(r.happened_at) as at, coalesce(max(r.happened_at), '-infinity') as since, coalesce(max(r.happened_at) filter (where d.decision <> 'wipe-off'), '-infinity') as metal_since from record r join disposition d on d.record_id = r.id where r.rack_id = k.id and r.kind = 'disposition' and d.decision in ('wipe-off', 'scuff-and-recoat', 'strip')) w on true
     left join lateral (select q.stage, q.entered_at, q.left_at from record r join passage q on q.record_id = r.id where r.rack_id = k.id and r.kind = 'passage' and r.happened_at > w.since and ${stands("r.id")} order by r.happened_at desc, r.id desc limit 1) p on true
-    left join lateral (select x.iso from record r join cross_cut x on x.record_id = r.id where ${speaksFor} and r.kind = 'cross-cut' and r.happened_at > w.since and ${stands("r.id")} order by x.iso desc limit 1) x on true
+    left join lateral (select x.iso from ${speaksFor} r join cross_cut x on x.record_id = r.id where r.kind = 'cross-cut' and r.happened_at > w.since and ${stands("r.id")} order by x.iso desc limit 1) x on true
     left join lateral (select f.defect from record r join defect f on f.record_id = r.id where r.rack_id = k.id and r.kind = 'defect' and f.pieces_affected is distinct from 0 and r.happened_at > w.since and ${stands("r.id")} and ${stillThere} order by r.happened_at desc, r.id desc limit 1) f on true
     left join lateral (select max(coalesce(q.left_at, q.entered_at)) filter (where q.stage = 'blast') as blasted_at, max(coalesce(q.left_at, q.entered_at)) filter (where q.stage = 'conversion') as converted_at from record r join passage q on q.record_id = r.id where r.rack_id = k.id and r.kind = 'passage' and q.stage in ('blast', 'conversion') and r.happened_at > w.metal_since and ${stands("r.id")}) b on true
     left join lateral (select c.layer, r.happened_at as at from record r join coat c on c.record_id = r.id where r.rack_id = k.id and r.kind = 'coat' and r.happened_at > w.since and ${stands("r.id")} order by r.happened_at desc, r.id desc limit 1) c on true
     left join lateral (select coalesce(sum(s.readings), 0)::int as readings from record r join film_face s on s.record_id = r.id where r.rack_id = k.id and r.kind = 'thickness' and r.happened_at > w.since and (c.at is null or r.happened_at >= c.at) and ${stands("r.id")}) t on true
-    left join lateral (select coalesce(bool_or(r.kind = 'solvent-rub'), false) as rubbed, max(r.happened_at) filter (where r.kind = 'touch-up') as touched_up_at, max(r.happened_at) filter (where q.step = 'solvent-wipe' and q.done) as wiped_at from record r left join prep_step q on q.record_id = r.id where ${speaksFor} and r.kind in ('solvent-rub', 'prep-step', 'touch-up') and r.happened_at > w.since and ${stands("r.id")}) u on true
+    left join lateral (select coalesce(bool_or(r.kind = 'solvent-rub'), false) as rubbed, max(r.happened_at) filter (where r.kind = 'touch-up') as touched_up_at, max(r.happened_at) filter (where q.step = 'solvent-wipe' and q.done) as wiped_at from ${speaksFor} r left join prep_step q on q.record_id = r.id where r.kind in ('solvent-rub', 'prep-step', 'touch-up') and r.happened_at > w.since and ${stands("r.id")}) u on true
     left join lateral (select q.record_id, q.door_closed_at, q.pulled_at, (q.sections is not null or exists (select 1 from bake_channel h where h.record_id = q.record_id and h.medium = 'metal')) as traced from bake_place m join bake q on q.record_id = m.record_id where m.rack_id = k.id and q.door_closed_at > w.since and ${stands("q.record_id")} order by q.door_closed_at desc, q.record_id desc limit 1) o on true
     where k.id = any(${rackIds}::uuid[])`.execute(db);
   return rows;

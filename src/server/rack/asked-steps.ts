@@ -1,6 +1,7 @@
 import { asNew, preparationOf, routeCard } from "@/core/plan";
 import { type PrepStep, stepsAskedFor } from "@/core/preparation";
 import type { RackFile } from "./load-rack";
+import { sentBackFor } from "./passes";
 
 /**
  * The steps of preparation asked of this rack: those of its job's route card. Where no system was planned, and over the
@@ -9,7 +10,7 @@ import type { RackFile } from "./load-rack";
 export function askedSteps(rack: RackFile): readonly PrepStep[] {
   const { substrate, features, marks, measures } = rack.part.data;
   const { system, condition, stages } = rack.job.plan;
-  const recoat = rack.passes[rack.pass]?.after?.decision === "scuff-and-recoat";
+  const recoat = sentBackFor(rack) === "scuff-and-recoat";
   if (!system || recoat) return stepsAskedFor({ substrate, features, stages, recoat, condition });
   return preparationOf(
     routeCard({

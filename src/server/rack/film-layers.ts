@@ -3,6 +3,7 @@ import type { Failure } from "@/core/result";
 import { mean } from "@/core/statistics";
 import { offBase } from "./base-of";
 import { newest, type RackFile, type ThreadRecord } from "./load-rack";
+import { passUnder, sentBackFor } from "./passes";
 
 type WithLayers = Pick<RackFile, "latest" | "passes" | "pass" | "base">;
 const isFilm = (r: ThreadRecord) => r.base.kind === "thickness";
@@ -20,9 +21,8 @@ function setsUnder(rack: WithLayers): readonly ThreadRecord[] {
   const before = coats.at(-2)?.base.happened_at;
   if (before && top)
     return rack.latest.filter((r) => isFilm(r) && r.base.happened_at >= before && r.base.happened_at < top);
-  const pass = rack.passes[rack.pass];
-  const last = rack.passes[rack.pass - 1];
-  return pass?.after?.decision === "scuff-and-recoat" && last ? filmSets({ latest: last.records }) : [];
+  const last = rack.passes[passUnder(rack.passes, rack.pass) - 1];
+  return sentBackFor(rack) === "scuff-and-recoat" && last ? filmSets({ latest: last.records }) : [];
 }
 
 /** Spot by spot what was read, less what the metal adds, µm. */

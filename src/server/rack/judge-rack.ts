@@ -18,6 +18,7 @@ import { filmSets } from "./film-layers";
 import { BY_INFRARED } from "./infrared-of";
 import { newest, type RackFile } from "./load-rack";
 import { openOf } from "./open-of";
+import { sentBackFor } from "./passes";
 import { type BenchItem, benchItems, type NotAsked } from "./verdict/bench";
 import type { Judged } from "./verdict/common";
 import { type MetalItem, metalItems } from "./verdict/metal";
@@ -184,7 +185,7 @@ function filmItem(rack: RackFile): VerdictItem {
 /** Coats of this pass, and the film that a recoat was laid over as one. */
 function coatsOverEachOther(rack: RackFile): number {
   const own = rack.latest.filter((r) => r.base.kind === "coat").length;
-  return own + (rack.passes[rack.pass]?.after?.decision === "scuff-and-recoat" ? 1 : 0);
+  return own + (sentBackFor(rack) === "scuff-and-recoat" ? 1 : 0);
 }
 
 /** How a rack was cured by its newest bake. */

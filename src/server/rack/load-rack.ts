@@ -245,14 +245,18 @@ async function primerSheets(
 }
 
 async function threadOf(db: Kysely<Database>, rackId: string): Promise<ThreadRecord[]> {
-  const bakes = db.selectFrom("bake_place").select("record_id").where("rack_id", "=", rackId);
-  // Tests on a panel speak for every rack that it stood for.
-  const panels = db.selectFrom("stands_for").select("record_id").where("rack_id", "=", rackId);
+  // One list of ids, each part of it by an index of its own: bakes it rode in, tests on panels that stood for it.
+  const ids = db
+    .selectFrom("record")
+    .select("record.id")
+    .where("rack_id", "=", rackId)
+    .union(db.selectFrom("bake_place").select("record_id as id").where("rack_id", "=", rackId))
+    .union(db.selectFrom("stands_for").select("record_id as id").where("rack_id", "=", rackId));
   const records = await db
     .selectFrom("record")
     .selectAll()
     .select(personName("record.by_user").as("by"))
-    .where(({ or, eb }) => or([eb("rack_id", "=", rackId), eb("id", "in", bakes), eb("id", "in", panels)]))
+    .where("record.id", "in", ids)
     .orderBy("happened_at")
     .orderBy("id")
     .execute();

@@ -3,6 +3,7 @@ import type { Failure } from "@/core/result";
 import type { Person } from "../sign-in/roles";
 import type { RackFile } from "./load-rack";
 import { openOf } from "./open-of";
+import { sentBackFor } from "./passes";
 import { unlessSetAside } from "./set-aside";
 
 /** What stands against this rack's entering a stage at a moment, by its own route and records; null where the order holds. */
@@ -24,7 +25,7 @@ function faultOf(rack: RackFile, stage: string, at: Date): OrderFault | null {
         pulledMs: b.pulled_at ? ms(b.pulled_at) : traceEnd(r, ms(b.door_closed_at)),
       })),
     ),
-    recoat: rack.passes[rack.pass]?.after?.decision === "scuff-and-recoat",
+    recoat: sentBackFor(rack) === "scuff-and-recoat",
   });
 }
 

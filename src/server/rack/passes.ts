@@ -24,6 +24,16 @@ export function passesOf(current: readonly ThreadRecord[]): readonly Pass[] {
   return passes;
 }
 
+/** The pass that what is under this one's powder began with: powder wiped off changes nothing of that. */
+export const passUnder = (passes: readonly Pass[], index: number): number =>
+  Math.max(
+    0,
+    passes.slice(0, index + 1).findLastIndex((p) => p.after?.decision !== "wipe-off"),
+  );
+/** The decision whose metal or film this pass goes over; null for the first metal. */
+export const sentBackFor = (rack: { readonly passes: readonly Pass[]; readonly pass: number }): Rework | null =>
+  rack.passes[passUnder(rack.passes, rack.pass)]?.after?.decision ?? null;
+
 /** What came off with the powder that was wiped off. */
 const ofLoosePowder: ReadonlySet<string> = new Set(["coat", "lamp-check", "powder-height", "pre-flight"]);
 

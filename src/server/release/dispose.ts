@@ -25,6 +25,7 @@ import type { Person } from "../sign-in/roles";
 import { conditionsWhenPassed } from "../trace/conditions";
 import { type Clock, write } from "../write";
 import { certificateFacts } from "./certificate-facts";
+import { noteLookAgain } from "./look-again";
 import { reworkPrice } from "./rework-price";
 
 /** What a lead decides with a password; powder is wiped off at the booth, by an entry of its own. */
@@ -115,7 +116,7 @@ export async function dispose(
     };
     const cost = await costOf(trx, rack, asked, at);
     const { concession } = asked;
-    return storeOne(
+    const kept = await storeOne(
       trx,
       {
         id,
@@ -161,6 +162,10 @@ export async function dispose(
       },
       at,
     );
+    // A test on a panel that stands for this rack may have come while it was judged.
+    if (kept.ok && !kept.already && leaves(decision))
+      await noteLookAgain(trx, [{ id, kind: "disposition", happenedAt: at, rackId: rack.id }], at);
+    return kept;
   });
 }
 

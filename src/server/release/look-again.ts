@@ -17,7 +17,11 @@ type Came = {
   readonly rackId?: string | null;
   readonly bathId?: string | null;
   readonly instrumentId?: string | null;
-  readonly details?: { readonly item_closed?: readonly { readonly what: string }[] };
+  readonly details?: {
+    readonly item_closed?: readonly { readonly what: string }[];
+    /** Racks that the panel it was done on stands for. */
+    readonly stands_for?: readonly { readonly rack_id: string }[];
+  };
 };
 /** One item that is not as it was signed. */
 export type LookAgain = { readonly item: string; readonly was: string | null; readonly is: string };
@@ -28,7 +32,7 @@ const REACH_DAYS = 14;
 const theShop: Person = { id: "", username: "", name: "", role: "lead", customerId: null };
 
 /**
- * Released racks that some records may touch: their own, those that met a bath between its checks, those read with a gauge.
+ * Released racks that some records may touch: their own and those their panel stands for, those that met a bath between its checks, those read with a gauge.
  * A probe of an index for each. In one order, so that two who keep at once never wait for one another in a ring.
  */
 async function touched(trx: Kysely<Database>, records: readonly Came[]): Promise<readonly string[]> {
@@ -36,7 +40,7 @@ async function touched(trx: Kysely<Database>, records: readonly Came[]): Promise
   for (const record of records) {
     const { rows } = await sql<{ id: string }>`
       select s.rack_id as id from rack_standing s where s.gone_at is not null and (
-        s.rack_id = ${record.rackId ?? null}
+        s.rack_id = any(${[...(record.rackId ? [record.rackId] : []), ...(record.details?.stands_for ?? []).map((r) => r.rack_id)]}::uuid[])
         or (${record.kind} in ('bath-check', 'bath-event') and s.rack_id in (
           select r.rack_id from record r join passage p on p.record_id = r.id
           where r.kind = 'passage' and p.stage = (select v.data->>'stage' from setup_version v where v.entity_id = ${record.bathId ?? null}::uuid and v.valid_from <= ${record.happenedAt} order by v.valid_from desc, v.recorded_at desc limit 1)

@@ -81,16 +81,17 @@ export function ExposureList({
         part={exposure.total > exposure.racks.length}
         columns={columns}
         rows={inOrder.map((rack) => {
-          const far =
+          const whole =
             rack.howFar === "still-here" && rack.stage
               ? `Last at ${(passageName[rack.stage] ?? rack.stage).toLowerCase()}`
               : howFarWord[rack.howFar];
+          const far = rack.parted && rack.howFar !== "released" ? `${whole}; some pieces released` : whole;
           return {
             key: rack.number,
             href: `/racks/${rack.number}`,
             cells: {
               passed: time(rack.enteredAt.getTime()),
-              far: <Verdict result={howFarResult[rack.howFar]}>{far}</Verdict>,
+              far: <Verdict result={rack.parted ? "out" : howFarResult[rack.howFar]}>{far}</Verdict>,
             },
             values: { rack: rack.number, part: rack.part, passed: rack.enteredAt.toISOString(), far },
           };

@@ -24,6 +24,9 @@ import { useBenchInstrument } from "./use-bench-instrument";
 
 const place = (name: string) => pencils.indexOf(name as (typeof pencils)[number]);
 const guideOf = (test: CureTest): GuidedTest => (test.startsWith("gloss-") ? "gloss" : (test as GuidedTest));
+/** What the stand-in is held over: a film as it was asked for. */
+const middleOf = (limits: Limits | undefined): string =>
+  limits?.lower != null && limits.upper != null ? String((limits.lower + limits.upper) / 2) : "";
 export type Limits = { readonly lower: number | null; readonly upper: number | null };
 
 /** Hardness, impact, bend, gloss, colour, smoothness or holidays, judged as it is typed against what the job or the sheet asks. */
@@ -70,7 +73,9 @@ export function CureTestForm({
     for (const [name, value] of Object.entries({ readings: "", lower, upper })) held.field(name as "lower")[1](value);
   };
   const meter = useBenchInstrument(test === "colour" ? "colour-meter" : "gloss-meter", (reading) => {
-    if (reading.kind === "gloss") setReadings((was) => `${was} ${reading.gu}`.trim());
+    // A reading at another angle is no reading of this test.
+    if (reading.kind === "gloss" && test === `gloss-${reading.angle}`)
+      setReadings((was) => `${was} ${reading.gu}`.trim());
     if (reading.kind === "colour" && swatch) {
       const difference = colourDifference(reading.lab, swatch);
       if (difference.ok) setReadings((was) => `${was} ${difference.value.toFixed(2)}`.trim());
@@ -145,7 +150,11 @@ export function CureTestForm({
                 type="button"
                 className="btn"
                 disabled={meter.busy}
-                onClick={() => meter.read(gloss ? String(asked["gloss-60"]?.lower ?? "") : (swatch ?? []).join(" "))}
+                onClick={() =>
+                  meter.read(
+                    gloss ? `${test.slice("gloss-".length)} ${middleOf(asked[test])}` : (swatch ?? []).join(" "),
+                  )
+                }
               >
                 {meter.busy ? "Reading …" : gloss ? "Read the gloss meter" : "Read the colour meter"}
               </button>

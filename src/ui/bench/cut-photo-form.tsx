@@ -1,5 +1,5 @@
 "use client";
-import { useRef, useState } from "react";
+import { useMemo, useState } from "react";
 import { v7 as uuidv7 } from "uuid";
 import { type AdhesionMethod, crossCutGrade } from "@/core/bench";
 import { type CrossCutPhoto, NOTHING_PERCENT, sharesOf } from "@/core/photo";
@@ -15,7 +15,6 @@ import { useCutPhoto } from "./use-cut-photo";
 
 type Attach = (form: FormData) => Promise<{
   readonly ok: boolean;
-  readonly recordId?: string;
   readonly failure?: { readonly kind: string; readonly [detail: string]: unknown };
 }>;
 const BRUSH_PX = 7;
@@ -38,39 +37,46 @@ export function CutPhotoForm({
   const recorder = useRecorder(held);
   const reader = useCutPhoto();
   const [file, setFile] = useState<File | null>(null);
-  const [photoId, setPhotoId] = useState<string | null>(null);
+  // One photo has one id, however often it is sent.
+  const [photoId, setPhotoId] = useState("");
   const [sending, setSending] = useState(false);
-  const [marks, setMarks] = useState<{ readonly of: CrossCutPhoto; readonly state: Uint8Array } | null>(null);
-  const [version, setVersion] = useState(0);
+  const [marks, setMarks] = useState<{
+    readonly of: CrossCutPhoto;
+    readonly state: Uint8Array;
+    /** As it was before each stroke, to take them back. */
+    readonly before: readonly Uint8Array[];
+  } | null>(null);
   const [clears, setClears] = useState(false);
-  const before = useRef<Uint8Array[]>([]);
   const { answer } = reader;
   const read = answer?.read.ok ? answer.read.value : null;
-  if (read && marks?.of !== read) {
-    before.current = [];
-    setMarks({ of: read, state: Uint8Array.from(read.mask.state) });
-  }
+  if (read && marks?.of !== read) setMarks({ of: read, state: read.mask.state, before: [] });
   const n = lattice.cuts - 1;
-  const own = read && marks?.of === read ? sharesOf(marks.state, read.mask.width, n, read.kerf / 2) : null;
+  const state = read && marks?.of === read ? marks.state : null;
+  const own = useMemo(
+    () => (read && state ? sharesOf(state, read.mask.width, n, read.kerf / 2) : null),
+    [read, state, n],
+  );
   const percent = own ? (100 * own.squares.reduce((a, b) => a + b, 0)) / own.squares.length : null;
   const grade = percent === null ? null : crossCutGrade(percent < NOTHING_PERCENT ? 0 : percent);
   const choose = (next: File | null) => {
     setFile(next);
-    setPhotoId(null);
+    setPhotoId(uuidv7());
     reader.drop();
     if (next) reader.ask({ file: next, cuts: lattice.cuts, corners: null });
   };
-  const stroke = (x: number, y: number) => {
-    if (!marks) return;
-    const { width } = marks.of.mask;
-    for (let dy = -BRUSH_PX; dy <= BRUSH_PX; dy++)
-      for (let dx = -BRUSH_PX; dx <= BRUSH_PX; dx++) {
-        if (dx * dx + dy * dy > BRUSH_PX * BRUSH_PX) continue;
-        const [px, py] = [Math.round(x + dx), Math.round(y + dy)];
-        if (px >= 0 && py >= 0 && px < width && py < width) marks.state[py * width + px] = clears ? 0 : 1;
-      }
-    setVersion((v) => v + 1);
-  };
+  const stroke = (x: number, y: number) =>
+    setMarks((was) => {
+      if (!was) return was;
+      const { width } = was.of.mask;
+      const state = Uint8Array.from(was.state);
+      for (let dy = -BRUSH_PX; dy <= BRUSH_PX; dy++)
+        for (let dx = -BRUSH_PX; dx <= BRUSH_PX; dx++) {
+          if (dx * dx + dy * dy > BRUSH_PX * BRUSH_PX) continue;
+          const [px, py] = [Math.round(x + dx), Math.round(y + dy)];
+          if (px >= 0 && py >= 0 && px < width && py < width) state[py * width + px] = clears ? 0 : 1;
+        }
+      return { ...was, state };
+    });
   return (
     <Entry
       held={held}
@@ -81,25 +87,19 @@ export function CutPhotoForm({
       className="grid gap-3"
       send={async ({ refuse }) => {
         if (!file || !read || !own) return refuse(null, "Choose a photo first.");
-        let photo = photoId;
-        if (photo === null) {
-          // The photo goes first, once: what was read of it names it.
-          setSending(true);
-          const data = new FormData();
-          for (const [name, value] of Object.entries({ id: uuidv7(), rack, caption: "Cross-cut after the tape" }))
-            data.set(name, value);
-          data.set("photo", file);
-          const kept = await attach(data).catch(() => ({ ok: false as const, failure: { kind: "not-saved" } }));
-          setSending(false);
-          if (!kept.ok || !("recordId" in kept) || !kept.recordId)
-            return refuse(null, failureText(kept.failure ?? { kind: "not-saved" }));
-          photo = kept.recordId;
-          setPhotoId(photo);
-        }
+        // The photo goes first: what was read of it names it.
+        setSending(true);
+        const data = new FormData();
+        for (const [name, value] of Object.entries({ id: photoId, rack, caption: "Cross-cut after the tape" }))
+          data.set(name, value);
+        data.set("photo", file);
+        const kept = await attach(data).catch(() => ({ ok: false as const, failure: { kind: "not-saved" } }));
+        setSending(false);
+        if (!kept.ok) return refuse(null, failureText(kept.failure ?? { kind: "not-saved" }));
         const recorded = await recorder.send({
           kind: "cross-cut-photo",
           rack,
-          photo,
+          photo: photoId,
           squares: lattice.squares,
           spacingMm: lattice.spacingMm,
           machinePercent: Math.min(100, Math.max(0, read.removedPercent)),
@@ -140,10 +140,7 @@ export function CutPhotoForm({
             width={read.picture.width}
             rgba={read.picture.rgba}
             state={marks.state}
-            version={version}
-            begin={() => {
-              before.current = [...before.current.slice(-20), Uint8Array.from(marks.state)];
-            }}
+            begin={() => setMarks((was) => was && { ...was, before: [...was.before.slice(-20), was.state] })}
             stroke={stroke}
           />
           <div className="grid content-start gap-3">
@@ -153,6 +150,11 @@ export function CutPhotoForm({
               <b className="fig text-[30px] leading-none">{percent?.toFixed(1)}</b> %
               <br />
               <span className="small soft">the machine reads {read.removedPercent.toFixed(1)} %</span>
+              {own && own.unknown > 0.002 && (
+                <span className="block text-watch">
+                  {(100 * own.unknown).toFixed(1)} % of it is not told (dotted): brush it, one way or the other
+                </span>
+              )}
             </p>
             {grade?.ok && (
               <Verdict result={grade.value.iso > worstIso ? "out" : "in"}>
@@ -179,13 +181,12 @@ export function CutPhotoForm({
               <button
                 type="button"
                 className="btn"
-                disabled={before.current.length === 0}
-                onClick={() => {
-                  const last = before.current.pop();
-                  if (!last) return;
-                  setMarks({ of: read, state: last });
-                  setVersion((v) => v + 1);
-                }}
+                disabled={marks.before.length === 0}
+                onClick={() =>
+                  setMarks(
+                    (was) => was && { ...was, state: was.before.at(-1) ?? was.state, before: was.before.slice(0, -1) },
+                  )
+                }
               >
                 Undo
               </button>

@@ -12,7 +12,7 @@ export type CutQuestion = {
 export type CutAnswer = {
   readonly number: number;
   readonly read: Result<CrossCutPhoto>;
-  /** The photo itself, small, to tap its corners on; null where it could not be opened. */
+  /** The photo itself, small, to tap its corners on; null where it was read, or could not be opened. */
   readonly shown: Picture | null;
 };
 
@@ -38,10 +38,11 @@ export async function readCutPhoto({ number, file, cuts, corners }: CutQuestion)
     return no({ kind: "wrong-kind-of-file", found: file.type || "damaged" });
   }
   const picture = drawn(bitmap, WORKED_ON);
-  const shown = drawn(bitmap, SHOWN);
-  bitmap.close();
   const own = corners?.map(([x, y]): Point => [x * picture.width, y * picture.height]) ?? null;
-  return { number, read: readCrossCut(picture, cuts, own as CutQuestion["corners"]), shown };
+  const read = readCrossCut(picture, cuts, own as CutQuestion["corners"]);
+  const shown = read.ok ? null : drawn(bitmap, SHOWN);
+  bitmap.close();
+  return { number, read, shown };
 }
 
 function drawn(bitmap: ImageBitmap, most: number): Picture {

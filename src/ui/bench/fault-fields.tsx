@@ -8,8 +8,9 @@ import type { EntryForm } from "../forms/use-entry-form";
 export type TypedFault = {
   readonly id: string;
   readonly face: string;
-  readonly x: number;
-  readonly y: number;
+  /** Null where it was said by key, and nobody tapped where on the face. */
+  readonly x: number | null;
+  readonly y: number | null;
   readonly defect: string;
   readonly subKind: string | null;
   readonly sizeMm: number | null;

@@ -1,5 +1,5 @@
 "use client";
-import { type KeyboardEvent, useEffect, useRef, useState } from "react";
+import { useRef, useState } from "react";
 import { v7 as uuidv7 } from "uuid";
 import { type FaultsOfFace, judgeFaults } from "@/core/bench";
 import type { Face } from "@/core/plan";
@@ -10,6 +10,7 @@ import { countOf, plainly } from "../format";
 import { Entry } from "../forms/entry";
 import { type EntryForm, useEntryForm } from "../forms/use-entry-form";
 import { useRecorder } from "../forms/use-recorder";
+import { useKeysWithin } from "../frame/use-keys-within";
 import { Verdict } from "../marks/verdict";
 import { usePreferences } from "../preferences-context";
 import { NotedPlaces } from "../thickness/noted-places";
@@ -55,7 +56,8 @@ export function LookForm({
     ...faultBegun,
     clear: [] as readonly string[],
     faults: [] as readonly TypedFault[],
-    tapped: null as { readonly face: string; readonly x: number; readonly y: number } | null,
+    /** Where it was tapped; a face alone where it was said by key. */
+    tapped: null as { readonly face: string; readonly x: number | null; readonly y: number | null } | null,
     distance: "",
     light: "",
     smooth: "",
@@ -71,13 +73,17 @@ export function LookForm({
   const [at, setAt] = useState(0);
   const [wrong, setWrong] = useState<string | null>(null);
   const begunAt = useRef<number | null>(null);
-  useEffect(() => {
-    begunAt.current = Date.now();
-  }, []);
+  // It begins with the first thing that is said of a face, not with the page.
+  const begin = () => {
+    begunAt.current ??= Date.now();
+  };
   const face = faces[at];
   const done = (id: string) => clear.includes(id) || faults.some((f) => f.face === id);
   const left = faces.filter((f) => !done(f.id));
   const judged = judgeFaults(faults, faces, acceptance);
+  const within = useRef<HTMLDivElement>(null);
+  const keyed = useRef<(e: KeyboardEvent) => void>(() => {});
+  useKeysWithin(within, (e) => keyed.current(e));
   if (!face) return null;
   const zone = acceptance[face.zone];
   const next = () => {
@@ -86,11 +92,13 @@ export function LookForm({
     if (to !== undefined) setAt(to);
   };
   const nothing = () => {
+    begin();
     if (faults.some((f) => f.face === face.id)) return next();
     setClear((was) => [...new Set([...was, face.id])]);
     next();
   };
-  const tap = (x: number, y: number) => {
+  const tap = (x: number | null, y: number | null) => {
+    begin();
     setWrong(null);
     setTapped({ face: face.id, x, y });
     setClear((was) => was.filter((id) => id !== face.id));
@@ -125,7 +133,7 @@ export function LookForm({
     setTapped(null);
     held.again(["sub", "size", "count", "pieces", "faultNote"]);
   };
-  const keys = (e: KeyboardEvent) => {
+  const onKey = (e: KeyboardEvent) => {
     if (
       e.target instanceof HTMLInputElement ||
       e.target instanceof HTMLTextAreaElement ||
@@ -135,11 +143,12 @@ export function LookForm({
     )
       return;
     if (e.key === "n" && !tapped) nothing();
-    else if (e.key === "f" && !tapped) tap(50, 50);
+    else if (e.key === "f" && !tapped) tap(null, null);
     else return;
     e.preventDefault();
     e.stopPropagation();
   };
+  keyed.current = onKey;
   return (
     <Entry
       held={held}
@@ -177,7 +186,7 @@ export function LookForm({
         });
         if (kept) {
           setAt(0);
-          begunAt.current = Date.now();
+          begunAt.current = null;
         }
         return kept;
       }}
@@ -194,19 +203,18 @@ export function LookForm({
         )}
       </h2>
       <NotedPlaces noted={noted} faces={faces} todo="Noted under the lamp, look there as well" />
-      {/* biome-ignore lint/a11y/noStaticElementInteractions: keys of the buttons within */}
-      <div onKeyDown={keys} className="grid grid-cols-[auto_minmax(0,1fr)] gap-6 max-[820px]:grid-cols-1">
+      <div ref={within} className="grid grid-cols-[auto_minmax(0,1fr)] gap-6 max-[820px]:grid-cols-1">
         <div>
           <FacesLooked faces={faces} at={at} go={setAt} clear={clear} faults={faults} />
           <PartSketch
             faces={[{ ...face, spots: [] }]}
             units={units}
             marks={[
-              ...faults.flatMap((f, i) =>
-                f.face === face.id ? [{ face: f.face, x: f.x, y: f.y, label: `${i + 1}` }] : [],
-              ),
-              ...(tapped?.face === face.id ? [{ ...tapped, label: "here" }] : []),
-            ]}
+              ...faults.map((f, i) => ({ ...f, label: `${i + 1}` })),
+              ...(tapped ? [{ ...tapped, label: "here" }] : []),
+            ].flatMap(({ face: of, x, y, label }) =>
+              of === face.id && x !== null && y !== null ? [{ face: of, x, y, label }] : [],
+            )}
             onPlace={(_, x, y) => tap(x, y)}
           />
         </div>
@@ -249,7 +257,7 @@ export function LookForm({
               >
                 {faults.some((f) => f.face === face.id) ? "Nothing more here" : "Nothing on this face"} <kbd>n</kbd>
               </button>
-              <button type="button" className="btn" aria-keyshortcuts="f" onClick={() => tap(50, 50)}>
+              <button type="button" className="btn" aria-keyshortcuts="f" onClick={() => tap(null, null)}>
                 A fault <kbd>f</kbd>
               </button>
               <span className="small soft self-center">or tap it where it sits</span>

@@ -16,21 +16,18 @@ export function MaskCanvas({
   width,
   rgba,
   state,
-  version,
   stroke,
   begin,
 }: {
   width: number;
   rgba: Uint8ClampedArray;
+  /** Another array whenever a mark is another. */
   state: Uint8Array;
-  /** Changes whenever the marks do. */
-  version: number;
   begin: () => void;
   stroke: (x: number, y: number) => void;
 }) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const down = useRef(false);
-  // biome-ignore lint/correctness/useExhaustiveDependencies: drawn anew with each version of the marks
   useEffect(() => {
     const context = canvas.current?.getContext("2d");
     if (!context) return;
@@ -38,7 +35,7 @@ export function MaskCanvas({
     for (let y = 0; y < width; y++)
       for (let x = 0; x < width; x++) tint(picture.data, (y * width + x) * 4, x, y, state[y * width + x]);
     context.putImageData(picture, 0, 0);
-  }, [rgba, state, version, width]);
+  }, [rgba, state, width]);
   const at = (e: PointerEvent<HTMLCanvasElement>) => {
     const box = e.currentTarget.getBoundingClientRect();
     stroke(((e.clientX - box.left) / box.width) * width, ((e.clientY - box.top) / box.height) * width);

@@ -11,14 +11,13 @@ export type AskedTest = {
   readonly form: string;
 };
 
-/** What is asked of this rack at the bench, each with how it stands; a digit goes to the form that records it. */
+/** What is asked of this rack at the bench, each with how it stands; Alt with a digit goes to the form that records it. */
 export function TestsAsked({ tests }: { tests: readonly AskedTest[] }) {
   useEffect(() => {
     const keys = (e: KeyboardEvent) => {
-      if (e.ctrlKey || e.metaKey || e.altKey) return;
-      if (e.target instanceof HTMLElement && e.target.closest("input, textarea, [role=combobox], [role=listbox]"))
-        return;
-      const test = tests[Number(e.key) - 1];
+      // A bare digit is a gauge that types: it belongs to the entry line.
+      if (!e.altKey || e.ctrlKey || e.metaKey) return;
+      const test = tests[Number(/^Digit([1-9])$/.exec(e.code)?.[1] ?? 0) - 1];
       const form = test && document.getElementById(test.form);
       if (!form) return;
       e.preventDefault();
@@ -33,8 +32,8 @@ export function TestsAsked({ tests }: { tests: readonly AskedTest[] }) {
   return (
     <nav aria-label="Asked at the bench" className="mt-4 flex flex-wrap gap-2">
       {tests.map((t, i) => (
-        <a key={t.name} href={`#${t.form}`} className="btn" aria-keyshortcuts={i < 9 ? String(i + 1) : undefined}>
-          {i < 9 && <kbd className="mr-1">{i + 1}</kbd>}
+        <a key={t.name} href={`#${t.form}`} className="btn" aria-keyshortcuts={i < 9 ? `Alt+${i + 1}` : undefined}>
+          {i < 9 && <kbd className="mr-1">Alt {i + 1}</kbd>}
           {t.name} <Verdict result={t.result}>{t.word}</Verdict>
         </a>
       ))}

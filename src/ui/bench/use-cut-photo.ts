@@ -1,5 +1,6 @@
 "use client";
 import { useCallback, useEffect, useRef, useState } from "react";
+import { err } from "@/core/result";
 import type { CutAnswer, CutQuestion } from "./cut-photo-reader";
 
 /** A photo read in a worker, so that the page goes on meanwhile: the newest question's answer, or that it is being read. */
@@ -16,6 +17,13 @@ export function useCutPhoto() {
         if (event.data.number !== asked.current) return;
         setBusy(false);
         setAnswer(event.data);
+      };
+      // A worker that stops of itself is told of, and the next photo has a new one.
+      worker.current.onerror = () => {
+        worker.current?.terminate();
+        worker.current = null;
+        setBusy(false);
+        setAnswer({ number: asked.current, read: err({ kind: "bad-photo" }), shown: null });
       };
     }
     asked.current++;

@@ -10,9 +10,10 @@ import {
   useTable,
 } from "@tanstack/react-table";
 import { useVirtualizer } from "@tanstack/react-virtual";
-import { type KeyboardEvent, useEffect, useMemo, useRef, useState } from "react";
+import { useEffect, useMemo, useRef, useState } from "react";
 import { flushSync } from "react-dom";
 import { countOf } from "../format";
+import { useKeysWithin } from "../frame/use-keys-within";
 import { type Column, type ListProps, One, type Row, TOOLS_FROM, tracksOf, type Value, VIRTUAL_FROM } from "./rows";
 
 const ROW_PX = 52;
@@ -75,14 +76,14 @@ export function Table({ name, columns, rows, part = false, heads = true }: ListP
       removeEventListener("afterprint", after);
     };
   }, []);
-  const walk = (e: KeyboardEvent) => {
+  useKeysWithin(body, (e) => {
     const links = [...(body.current?.querySelectorAll<HTMLElement>("[data-row]") ?? [])];
     const at = links.indexOf(document.activeElement as HTMLElement);
     const to = { ArrowDown: at + 1, ArrowUp: at - 1, Home: 0, End: links.length - 1 }[e.key];
     if (at < 0 || to === undefined || !links[to]) return;
     e.preventDefault();
     links[to]?.focus();
-  };
+  });
   const tools = rows.length >= TOOLS_FROM;
   return (
     <div style={tracksOf(columns)}>
@@ -136,8 +137,7 @@ export function Table({ name, columns, rows, part = false, heads = true }: ListP
           })}
         </div>
       )}
-      {/* biome-ignore lint/a11y/noStaticElementInteractions: the keys walk the links that stand in it */}
-      <div ref={body} onKeyDown={walk}>
+      <div ref={body}>
         {shown.length >= VIRTUAL_FROM && !printing ? (
           <Seen rows={shown} columns={columns} body={body} />
         ) : (

@@ -154,15 +154,17 @@ const sentences: Record<string, (f: Failure, units: UnitSystem) => string> = {
   "photo-too-large": (f) =>
     `The photo has ${s(f.megapixels)} megapixels; up to 60 are taken. Make it smaller, or take it from nearer.`,
   "photo-too-small": (f) => `The photo is ${s(f.width)} by ${s(f.height)} px: too small to tell anything.`,
-  "bad-photo": () => "The photo is damaged: its pixels are not as many as it says.",
+  "bad-photo": () => "The photo is damaged, or could not be read here. Take it again, or count the squares by eye.",
   "no-lattice": () =>
     "Cannot tell: no lattice of cuts is found that is told from what else is there. Have all of it in the photo, square on and sharp, or tap its corners.",
+  "lattice-cut-off": () =>
+    "Cannot tell: the lattice runs out of the photo. Have all of it in, with a margin of half a square.",
   "two-lattices": () => "Cannot tell: there are two lattices in the photo. Frame one of them, or tap its corners.",
   "no-film-to-go-by": () =>
     "Cannot tell: there is no film round the lattice to go by. Leave a margin of half a square about it.",
   "looks-alike": () => "Cannot tell: film and metal look alike in this light. Count the squares by eye.",
   glare: (f) =>
-    `Cannot tell: a highlight lies on ${s(f.sharePercent)} % of the lattice. Turn the panel or the lamp, and take it again.`,
+    `Cannot tell: a highlight lies on ${s(Math.ceil(Number(f.sharePercent)))} % of the lattice. Turn the panel or the lamp, and take it again.`,
   "flat-points": () => "The corners lie on one line. Tap the four corners of the lattice in turn.",
   "too-few-corners": (f) => `${s(f.got)} corners are too few: ${s(f.need)} are wanted.`,
   "bad-squares": (f) => `${s(f.squaresLost)} squares lost of ${s(f.squares)} cannot be. Count again.`,

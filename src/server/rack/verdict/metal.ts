@@ -5,6 +5,7 @@ import { weakestGrade, worstResult } from "@/core/verdict";
 import type { Conditions } from "../../trace/conditions";
 import { askedSteps, hottestCureC } from "../asked-steps";
 import type { RackFile } from "../load-rack";
+import { sentBackFor } from "../passes";
 import type { Judged } from "./common";
 
 export type MetalItem =
@@ -104,7 +105,7 @@ function outgassing(rack: RackFile): MetalItem[] {
 function pretreatment(rack: RackFile, met: Conditions): MetalItem[] {
   const route = rack.job.plan.stages.filter((stage) => washStages.has(stage) && stage !== "dry-off");
   const passed = new Set(met.passages.map((p) => p.stage));
-  const recoat = rack.passes[rack.pass]?.after?.decision === "scuff-and-recoat";
+  const recoat = sentBackFor(rack) === "scuff-and-recoat";
   const notPassed = recoat ? [] : route.filter((stage) => !passed.has(stage));
   if (route.length === 0 && met.baths.length === 0) return [];
   const result = worstResult(met.baths.map((b) => b.result));

@@ -1,6 +1,5 @@
 import type { Metadata } from "next";
 import { notFound } from "next/navigation";
-import type { CoatSituation } from "@/core/coating";
 import type { UnitSystem } from "@/core/units";
 import { compareCoat, movedSettings } from "@/server/coat/compare-coat";
 import type { PowderLot } from "@/server/coat/powder-lots";
@@ -17,20 +16,21 @@ import { CoachLines } from "@/ui/coat/coach-lines";
 import { CoatChanges } from "@/ui/coat/coat-changes";
 import { CoatForm } from "@/ui/coat/coat-form";
 import { LampCheckForm } from "@/ui/coat/lamp-check-form";
+import { CoatsOnRecord, LampsOnRecord } from "@/ui/coat/on-record";
 import { PowderHeightForm } from "@/ui/coat/powder-height-form";
 import { PreFlightForm } from "@/ui/coat/pre-flight-form";
+import { SheetBlock } from "@/ui/coat/sheet-block";
 import { WipeOffForm } from "@/ui/coat/wipe-off-form";
 import { Fold } from "@/ui/fields/fold";
 import { countOf, when, withUnit } from "@/ui/format";
 import { FocusOnArrival } from "@/ui/frame/focus-on-arrival";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
-import Link from "@/ui/link";
 import { Grade, Verdict } from "@/ui/marks/verdict";
 import { AirNow } from "@/ui/prepare/air-now";
 import { OpenItems } from "@/ui/rack/open-items";
 import { RackTabs } from "@/ui/rack/rack-tabs";
-import { earthSaid, lampWhatName, preFlightOff, situationName, systemName } from "@/ui/words/coating";
+import { earthSaid, preFlightOff } from "@/ui/words/coating";
 import { money } from "@/ui/words/plan";
 
 export const metadata: Metadata = { title: "Coat" };
@@ -171,91 +171,19 @@ export default async function CoatPage({
           ) : (
             <p className="soft">Coats are recorded by those on the line.</p>
           )}
-          {coats.map(({ base, by, row }) => {
-            const out = sheet && row.earth_mohm !== null && row.earth_mohm > sheet.data.earthLimitMohm;
-            const usedKg =
-              row.hopper_before_kg !== null && row.hopper_after_kg !== null
-                ? row.hopper_before_kg + (row.hopper_added_kg ?? 0) - row.hopper_after_kg
-                : null;
-            return (
-              <div
-                key={base.id}
-                className="row grid-cols-[80px_minmax(0,1fr)_130px_26px] items-center max-[700px]:grid-cols-[64px_minmax(0,1fr)_26px]"
-              >
-                <b>Coat {row.coat_no}</b>
-                <span>
-                  {row.layer}, {lotName.get(row.lot_id)}, {row.booth}
-                  {row.situation && `, ${situationName[row.situation as CoatSituation]}`}
-                  {row.system && row.system !== "single" && `, ${systemName[row.system as keyof typeof systemName]}`}
-                  {row.kv !== null && (
-                    <>
-                      , <b className="fig">{row.kv} kV</b>
-                    </>
-                  )}
-                  {row.gun_air_kpa !== null && (
-                    <>
-                      , air <b className="fig">{withUnit(row.gun_air_kpa, "pressure", units)}</b>
-                    </>
-                  )}
-                  {row.booth_air_m_per_s !== null && (
-                    <>
-                      , draught <b className="fig">{withUnit(Number(row.booth_air_m_per_s), "airSpeed", units)}</b>
-                    </>
-                  )}
-                  {row.sprayed_hot && (
-                    <b className="text-watch">
-                      , hot-applied{row.metal_c === null ? "" : ` at ${withUnit(row.metal_c, "temperature", units)}`}
-                    </b>
-                  )}
-                  {row.reclaim_percent !== null && `, reclaim ${row.reclaim_percent} %`}
-                  {usedKg !== null && (
-                    <>
-                      , <b className="fig">{withUnit(usedKg, "mass", units, 1)}</b> out of the hopper
-                    </>
-                  )}
-                  <span className="faint small block">
-                    {when(base.happened_at, line.at, line.timeZone)}, {by}
-                  </span>
-                </span>
-                <span className="max-[700px]:hidden">
-                  <Verdict result={row.earth_mohm === null ? "unknown" : out ? "out" : "in"}>
-                    {row.earth_mohm === null ? "earth not read" : `earth ${row.earth_mohm} MΩ`}
-                  </Verdict>
-                </span>
-                <Grade grade={base.grade} />
-              </div>
-            );
-          })}
+          <CoatsOnRecord
+            coats={coats}
+            lotName={lotName}
+            earthLimitMohm={sheet?.data.earthLimitMohm ?? null}
+            now={line.at}
+            timeZone={line.timeZone}
+            units={units}
+          />
         </section>
         {mine.length > 0 && (
           <section className="ruled mt-5" aria-label="Loose powder under the lamp">
             <h2>Loose powder under the lamp, before the oven</h2>
-            {lamps.map((r) => {
-              const row = r.details.lamp_check?.[0];
-              const spots = r.details.light_spot ?? [];
-              const left = spots.filter((s) => s.what === "light-left").length;
-              return (
-                row && (
-                  <p key={r.base.id} className="m-0">
-                    <Verdict result={row.bumped ? "out" : left > 0 ? "watch" : "in"}>
-                      {row.bumped
-                        ? "bumped: look at it before the oven"
-                        : left > 0
-                          ? `${left} light ${left === 1 ? "place" : "places"} left`
-                          : spots.length > 0
-                            ? `${spots.length} ${spots.length === 1 ? "place" : "places"}: ${[...new Set(spots.map((s) => lampWhatName[s.what as keyof typeof lampWhatName]))].join(", ")}`
-                            : "nothing shines through"}
-                    </Verdict>{" "}
-                    <span className="small soft">
-                      {row.wiped && "fits wiped, "}
-                      {row.plugs_in !== null && `${row.plugs_in} plugs in, `}
-                      {row.note && `${row.note}, `}
-                      {when(r.base.happened_at, line.at, line.timeZone)}, {r.by}
-                    </span>
-                  </p>
-                )
-              );
-            })}
+            <LampsOnRecord lamps={lamps} now={line.at} timeZone={line.timeZone} />
             {mayLog && (
               <>
                 <Fold
@@ -317,66 +245,7 @@ export default async function CoatPage({
           quantities={["compressed-air-dew-point", "booth-air-speed", "air-temperature", "humidity"]}
           place="booth 1"
         />
-        <MarginBlock title={sheet ? `Set-up sheet, ${sheet.code}` : "Set-up sheet"}>
-          {sheet ? (
-            <div className="grid gap-0.5">
-              <p className="m-0">
-                Voltage <b className="fig">{sheet.data.kv.join("–")} kV</b>, recesses{" "}
-                <b className="fig">{sheet.data.recessKv} kV</b>
-                {sheet.data.recoatKv && (
-                  <>
-                    , recoat <b className="fig">{sheet.data.recoatKv.join("–")} kV</b>
-                  </>
-                )}
-              </p>
-              <p className="m-0">
-                Gun air{" "}
-                <b className="fig">
-                  {withUnit(sheet.data.gunAirKPa[0], "pressure", units)} to{" "}
-                  {withUnit(sheet.data.gunAirKPa[1], "pressure", units)}
-                </b>
-                , {sheet.data.airReadAt === "flowing" ? "flowing" : "at rest"}
-              </p>
-              <p className="m-0">
-                Earth under <b className="fig">{sheet.data.earthLimitMohm} MΩ</b>; hooks stripped by{" "}
-                <b className="fig">{sheet.data.hookCyclesLimit}</b> uses
-              </p>
-              {(sheet.data.gun || sheet.data.tip) && (
-                <p className="m-0">
-                  {[sheet.data.gun, sheet.data.tip && `tip ${sheet.data.tip}`].filter(Boolean).join(", ")}
-                </p>
-              )}
-              {shown.fitting.length > 1 && (
-                <p className="m-0 mt-1">
-                  <span className="small soft block">with another gun or tip</span>
-                  {shown.fitting
-                    .filter((s) => s.id !== sheet.id)
-                    .map((s) => (
-                      <Link
-                        key={s.id}
-                        className="link block min-h-11 content-center"
-                        href={`/racks/${rack.number}/coat?sheet=${encodeURIComponent(s.code)}`}
-                      >
-                        {[s.data.gun ?? "any gun", s.data.tip && `tip ${s.data.tip}`].filter(Boolean).join(", ")}:{" "}
-                        {s.code}
-                      </Link>
-                    ))}
-                </p>
-              )}
-            </div>
-          ) : (
-            <p className="soft">No set-up sheet for this powder: nothing to hold the settings against.</p>
-          )}
-          <p className="m-0 mt-1">
-            <Link className="link" href="/coat/sheets">
-              Set-up sheets
-            </Link>{" "}
-            ·{" "}
-            <Link className="link" href="/coat/powders">
-              Powders and lots
-            </Link>
-          </p>
-        </MarginBlock>
+        <SheetBlock rack={rack.number} sheet={sheet} fitting={shown.fitting} units={units} />
         {left && (
           <MarginBlock title="Left to build">
             <p>
