@@ -52,6 +52,9 @@ export interface RackStandingTable {
   bare_since: Date | null;
   unsealed_since: Date | null;
   wiped_at: Date | null;
+  /** Tests that a plan asks of it and that are open, and those for which it waits for another rack of its unit. */
+  tests_due: string[];
+  sample_due: string[];
   /** The load it is in an oven with. */
   bake_id: string | null;
   gone_at: Date | null;
@@ -66,6 +69,8 @@ interface Tables {
     changed: unknown;
     closed_on: string | null;
   };
+  /** How the tests that plans called for came out, null while that is not known; derived, by the record of the call. */
+  test_outcome: { record_id: string; test: string; plan_id: string; good: boolean | null; at: Date };
   /** How far a job is: pieces ordered and hung, racks on the line; derived, as that of racks. */
   job_standing: {
     job_id: string;

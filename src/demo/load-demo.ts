@@ -21,6 +21,7 @@ import { rackId, rackRecords } from "./rack-records";
 import { recoatRecords } from "./recoat-records";
 import { demoPassword, people, shop } from "./shop";
 import { chemicals, type Seed } from "./shop-wash";
+import { loadTestCalls } from "./test-calls";
 import { upkeepRecords, upkeepSeeds } from "./upkeep-records";
 
 /** Loads the demo into an empty database, anchored so that the line stands as it would at `anchor`. One transaction: all or nothing. */
@@ -51,8 +52,10 @@ export async function loadDemo(
     });
     const recoated = recoatedRack(line, anchor);
     const rough = roughRacks(line, anchor);
+    let boxes: string | undefined;
     for (const part of [old, line]) {
       const jobs = await loadJobs(trx, made, part.racks, part === old);
+      boxes = jobs.get("CHARGER-BOX");
       await loadRacks(trx, part.racks, jobs);
       records.push(
         ...bathRecords(made, part),
@@ -71,10 +74,11 @@ export async function loadDemo(
     await insertRecords(trx, records);
     const field = (await loadField(trx, made, first, anchor)) + (await loadPlans(trx, made, anchor));
     await completeStanding(trx);
+    const called = await loadTestCalls(trx, records, boxes);
     const decided = await decideOldRacks(trx, anchor);
     return {
       racks: line.racks.length + old.racks.length,
-      records: records.length + field + decided,
+      records: records.length + field + called + decided,
       readings: records.reduce((n, r) => n + (r.details.thickness_reading?.length ?? 0), 0),
     };
   });

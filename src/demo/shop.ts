@@ -57,6 +57,19 @@ export const shop: readonly Seed[] = [
     (name, i) => ({ kind: "customer", code: `C${i + 1}`, data: { name } }),
   ) as Seed[]),
   { kind: "customer", code: "C9", data: { name: "Own panels" } },
+  {
+    kind: "test-plan",
+    code: "T1",
+    data: {
+      name: "Charger boxes",
+      scope: { customer: null, part: "CHARGER-BOX", job: null, exposure: [] },
+      lines: [
+        { test: "adhesion", every: "nth", n: 4, first: false },
+        { test: "rub", every: "lot", n: null, first: false },
+      ],
+      switching: { backAfter: 5, easeAfter: 10 },
+    },
+  },
   ...parts,
   ...powders,
   ...wash,

@@ -19,6 +19,8 @@ const hung: StandingFacts = {
   iso: null,
   worstIso: 1,
   rubbed: false,
+  covered: [],
+  testsDue: 0,
   defect: null,
 };
 const at = (over: Partial<StandingFacts>) => standingOf({ ...hung, ...over });
@@ -65,6 +67,24 @@ describe("where a rack stands, step by step along its way", () => {
     ["film read", read, "test", "tests", "running", "unknown", 5],
     ["cut, not rubbed", { ...read, iso: 0 }, "test", "tests", "running", "unknown", 5],
     ["rubbed, not cut", { ...read, rubbed: true }, "test", "tests", "running", "unknown", 5],
+    [
+      "rubbed, cut by sample",
+      { ...read, rubbed: true, covered: ["adhesion"] },
+      "release",
+      "release",
+      "to-release",
+      "in",
+      5,
+    ],
+    [
+      "cut and rubbed, the plan asks for more",
+      { ...read, iso: 0, rubbed: true, testsDue: 1 },
+      "test",
+      "tests",
+      "running",
+      "unknown",
+      5,
+    ],
     ["all of it", tested, "release", "release", "to-release", "in", 5],
   ] as const)("%s", (_, over, stage, next, state, result, sinceH) => {
     expect(at(over as Partial<StandingFacts>)).toMatchObject({

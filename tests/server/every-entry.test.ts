@@ -8,6 +8,7 @@ import { newId, now } from "@/server/now";
 import { readDetails } from "@/server/record/read-details";
 import { storeRecord } from "@/server/record/store-record";
 import { may, roles } from "@/server/sign-in/roles";
+import { saveTestPlan } from "@/server/test-plan/save-test-plan";
 import { failureText } from "@/ui/words/failures";
 import { asBefore } from "../support/as-before";
 import { person, type TestDatabase, testDatabase } from "../support/database";
@@ -151,6 +152,7 @@ const good = (): Record<Kind, object> => ({
     places: [{ what: "hang mark, S", defect: null, face: "S", x: 50, y: 2, done: true }],
   },
   "fit-check": { rack: "E100", tries: [{ fit: "M8 threads", gauge: "M8 6H plug", goes: true }] },
+  "test-skip": { rack: "E100", test: "bend", reason: "the mandrel is away for its yearly check" },
   panel: {
     rack: "E100",
     alsoFor: ["E110"],
@@ -275,6 +277,24 @@ beforeAll(async () => {
   t = await testDatabase();
   for (const number of ["E100", "E101", "E102", "E110", "E111", "E112", "E113"])
     await freshRack(t, number, { at: ago(400) });
+  const planned = await saveTestPlan(
+    t.app,
+    lead,
+    {
+      code: null,
+      seen: null,
+      reason: "so that one may be left out",
+      data: {
+        name: "Of one job",
+        scope: { customer: null, part: null, job: "J-E100", exposure: [] },
+        lines: [{ test: "bend", every: "rack", n: null, first: false }],
+        switching: { backAfter: 5, easeAfter: null },
+        retired: false,
+      },
+    },
+    () => ago(380),
+  );
+  if (!planned.ok) throw new Error(JSON.stringify(planned.failure));
   // Oil comes off before the blast that one of the entries is.
   const oilOff = { kind: "prep-step", rack: "E100", step: "degrease", done: true, value: null, note: "" };
   await stored(t, inspector, ago(390), oilOff);

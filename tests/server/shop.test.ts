@@ -23,6 +23,7 @@ import {
   saveSite,
   versionsOfKind,
 } from "@/server/shop/save-shop";
+import { saveTestPlan } from "@/server/test-plan/save-test-plan";
 import { saveUpkeep } from "@/server/upkeep/save-upkeep";
 import { emptyDatabase, person, type TestDatabase, testDatabase } from "../support/database";
 
@@ -338,6 +339,7 @@ describe("what a shop sets up", () => {
       data,
     });
     await passes("customer", (c) => saveCustomer(t.app, lead, of(c), at));
+    await passes("test-plan", (c) => saveTestPlan(t.app, lead, of(c), at));
     await passes("instrument", (c) => saveInstrument(t.app, lead, of(c), at));
     await passes("equipment", (c) => saveEquipment(t.app, lead, of(c), at));
     await passes("oven", (c) => saveOven(t.app, lead, of(c), at));

@@ -10,6 +10,7 @@ export async function provenRack(
   rack: string,
   ago: (minutes: number) => Date,
   asked: object = {},
+  { cut = true } = {},
 ): Promise<void> {
   const step = (name: string, minutes: number, value: number | null) =>
     stored(t, operator, ago(minutes), { kind: "prep-step", rack, step: name, done: true, value, note: "" });
@@ -44,15 +45,10 @@ export async function provenRack(
     sure: true,
     readings: seatFilm(76),
   });
-  await stored(t, inspector, ago(190), {
-    kind: "cross-cut",
-    rack,
-    squaresLost: 0,
-    squares: 25,
-    spacingMm: 2,
-    onPanel: true,
-  });
+  if (cut) await stored(t, inspector, ago(190), { ...goodCut, rack });
 }
+/** A cross-cut of which nothing came off. */
+export const goodCut = { kind: "cross-cut", squaresLost: 0, squares: 25, spacingMm: 2, onPanel: true };
 
 /** A customer's word for a concession, with nothing unusual about it. */
 export const theirWord = {

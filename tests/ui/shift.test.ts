@@ -31,6 +31,8 @@ const rack = (number: string, what: RackState, over: Partial<RackOnLine> = {}): 
   asked: 30,
   defect: null,
   iso: null,
+  testsDue: [],
+  sampleDue: [],
   heldBy: null,
   bareSinceMs: null,
   unsealedSinceMs: null,

@@ -1,4 +1,7 @@
-"use server";
+import { saveTestPlan } from "@/server/test-plan/save-test-plan";
+
+("use server");
+
 import { decideAndCertify } from "@/app/certificate";
 import { action } from "@/server/action";
 import { receiveChemical } from "@/server/baths/chemical-stock";
@@ -74,6 +77,7 @@ export const keepBackupInterval = action("administer", "backup", saveBackupInter
 export const keepRates = action("release", "rates", saveRates);
 export const keepSchools = action("release", "schools", saveSchools);
 export const keepCustomer = action("release", "customer", saveCustomer);
+export const keepTestPlan = action("release", "test plan", saveTestPlan);
 export const keepInstrument = action("release", "instrument", saveInstrument);
 export const keepEquipment = action("release", "equipment", saveEquipment);
 /** Who is of the shop: the administrator alone makes people, locks them out and gives codes; one's own password is one's own. */

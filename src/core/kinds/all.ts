@@ -43,6 +43,8 @@ import { pullOff } from "./pull-off";
 import { roundSkip } from "./round-skip";
 import { sludge } from "./sludge";
 import { solventRub } from "./solvent-rub";
+import { testCall } from "./test-call";
+import { testSkip } from "./test-skip";
 import { thickness } from "./thickness";
 import { touchUp } from "./touch-up";
 import { upkeep } from "./upkeep";
@@ -87,6 +89,8 @@ export const allKinds = [
   touchUp,
   panel,
   panelReading,
+  testCall,
+  testSkip,
   itemClosed,
   defect,
   complaint,

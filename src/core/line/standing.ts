@@ -81,6 +81,9 @@ export type StandingFacts = {
   readonly iso: number | null;
   readonly worstIso: number;
   readonly rubbed: boolean;
+  /** Tests that a plan lets it stand by another rack for, or that were left out with a reason; and how many it still asks. */
+  readonly covered: readonly string[];
+  readonly testsDue: number;
   readonly defect: string | null;
 };
 
@@ -202,7 +205,9 @@ function nextOf(facts: StandingFacts, sentBack: boolean): { readonly step: NextS
     if (coat?.layer === "primer" && facts.readings === 0) return { step: "coat", sinceMs: outMs };
     if (baked && !baked.traced) return { step: "trace", sinceMs: outMs };
     if (facts.readings < facts.asked) return { step: "film", sinceMs: outMs };
-    if (facts.iso === null || !facts.rubbed) return { step: "tests", sinceMs: outMs };
+    const open = (test: string, done: boolean) => !done && !facts.covered.includes(test);
+    if (open("adhesion", facts.iso !== null) || open("rub", facts.rubbed) || facts.testsDue > 0)
+      return { step: "tests", sinceMs: outMs };
     return { step: "release", sinceMs: outMs };
   }
   const left = passage?.leftMs ?? passage?.enteredMs ?? facts.hungMs;

@@ -27,6 +27,7 @@ import * as certificateNumber from "./2026-11-29T170000-certificate-number";
 import * as lookAndPanels from "./2026-11-29T190000-look-and-panels";
 import * as decisionsByPiece from "./2026-11-29T210000-decisions-by-piece";
 import * as crossCutPhoto from "./2026-11-29T220000-cross-cut-photo";
+import * as testPlan from "./2026-11-29T230000-test-plan";
 
 const migrations: Record<string, Migration> = {
   "2026-11-23T140000-record": record,
@@ -56,6 +57,7 @@ const migrations: Record<string, Migration> = {
   "2026-11-29T190000-look-and-panels": lookAndPanels,
   "2026-11-29T210000-decisions-by-piece": decisionsByPiece,
   "2026-11-29T220000-cross-cut-photo": crossCutPhoto,
+  "2026-11-29T230000-test-plan": testPlan,
 };
 /** A fixed list rather than a folder scan, so that it loads alike under tsx, Vitest and Next. */
 export const migrationProvider: MigrationProvider = { getMigrations: async () => migrations };

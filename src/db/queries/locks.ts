@@ -19,6 +19,8 @@ export const lock = {
   setUp: (kind: string) => `set-up ${kind}`,
   /** Numbers that are given in turn: jobs of a delivery, cases, certificates. */
   numbers: (of: "jobs" | "cases" | "certificates") => `numbers ${of}`,
+  /** The calls of the test plans: who comes next in a run is told one by one. */
+  testPlans: "test plans",
   /** What is derived of a rack or a job while it is worked out anew: taken last. */
   standing: (id: string) => `standing ${id}`,
   /** Who is of the shop: that one administrator is always left is looked at with all of them held. */

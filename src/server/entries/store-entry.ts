@@ -8,10 +8,12 @@ import { makerOf } from "../kinds";
 import type { Part } from "../kinds/made";
 import { type EntryOutcome, refuse } from "../outcome";
 import { derivedId } from "../record/derived-id";
-import { storeOne } from "../record/store-record";
+import { type NewRecord, storeOne } from "../record/store-record";
 import { storeTogether } from "../record/store-together";
 import { noteLookAgain } from "../release/look-again";
 import { may, type Person } from "../sign-in/roles";
+import { callTests } from "../test-plan/call-tests";
+import { noteOutcomes } from "../test-plan/outcomes";
 import { type Clock, write } from "../write";
 
 /** An entry may lie this far ahead of the server's clock before it is taken for a slip. */
@@ -52,7 +54,7 @@ export async function storeEntry(
         idempotencyKey: `${base.idempotencyKey}:${name}`,
       }));
       const stored = await storeTogether(trx, several, at);
-      if (stored.ok && !stored.already) await noteLookAgain(trx, several, at);
+      if (stored.ok && !stored.already) await noteWhatFollows(trx, several, at);
       return stored;
     }
     const record = {
@@ -65,10 +67,16 @@ export async function storeEntry(
       details: made.details,
     };
     const stored = await storeOne(trx, record, at);
-    // What is signed stays; what came may ask for another look at it.
-    if (stored.ok && !stored.already) await noteLookAgain(trx, [record], at);
+    if (stored.ok && !stored.already) await noteWhatFollows(trx, [record], at);
     return stored;
   });
+}
+
+/** What the test plans ask of what came, how their tests came out, and what is signed that wants another look. */
+async function noteWhatFollows(trx: Kysely<Database>, records: readonly NewRecord[], at: Date): Promise<void> {
+  await callTests(trx, records, at);
+  await noteOutcomes(trx, records);
+  await noteLookAgain(trx, records, at);
 }
 
 function timeOf(entry: Entry, at: Date): Failure | null {

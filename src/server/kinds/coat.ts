@@ -13,6 +13,7 @@ import { unlessSetAside } from "../rack/set-aside";
 import { preFlightLimits } from "../setup/pre-flight-limits";
 import { type SetupData, setupAt, siteAt } from "../setup/setup-data";
 import type { Person } from "../sign-in/roles";
+import { firstPieceHold } from "../test-plan/first-piece";
 import type { Made, Makes, Of } from "./made";
 
 export const makes: Makes<"coat"> = {
@@ -68,6 +69,9 @@ async function coat(db: Kysely<Database>, person: Person, entry: Of<"coat">): Pr
       });
   const film = recoat && unlessSetAside(recoat, person, entry.leftOut);
   if (film) return refuse(film);
+  const first = entry.supersedes ? null : await firstPieceHold(db, rack, { lotId: lot.id, at: entry.happenedAt });
+  const waits = first && unlessSetAside(first, person, entry.leftOut);
+  if (waits) return refuse(waits);
   const stops = entry.supersedes ? [] : stopsBefore(rack, entry.happenedAt, sheet?.data ?? null, site);
   if (stops.length > 0) return refuse({ kind: "stop-first", number: rack.number, items: stops });
   if (entry.hopperBeforeKg !== null && entry.hopperAfterKg !== null) {

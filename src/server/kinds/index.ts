@@ -38,6 +38,7 @@ import { makes as pullOff } from "./pull-off";
 import { makes as roundSkip } from "./round-skip";
 import { makes as sludge } from "./sludge";
 import { makes as solventRub } from "./solvent-rub";
+import { makes as testSkip } from "./test-skip";
 import { makes as thickness } from "./thickness";
 import { makes as touchUp } from "./touch-up";
 import { makes as upkeep } from "./upkeep";
@@ -84,6 +85,7 @@ const known: Makes<EntryKind> = {
   ...look,
   ...pullOff,
   ...solventRub,
+  ...testSkip,
   ...thickness,
   ...upkeep,
   ...visit,

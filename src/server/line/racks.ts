@@ -25,6 +25,9 @@ export type RackOnLine = {
   readonly asked: number;
   readonly defect: string | null;
   readonly iso: number | null;
+  /** Tests that a plan asks of it and that are open, and those for which it waits for another rack. */
+  readonly testsDue: readonly string[];
+  readonly sampleDue: readonly string[];
   readonly bareSinceMs: number | null;
   /** Out of the conversion bath and not coated: an unsealed coat protects for a day or so. */
   readonly unsealedSinceMs: number | null;
@@ -44,6 +47,8 @@ type Row = Pick<
   | "asked"
   | "defect"
   | "iso"
+  | "tests_due"
+  | "sample_due"
   | "bare_since"
   | "unsealed_since"
   | "wiped_at"
@@ -60,7 +65,7 @@ type Names = {
   readonly customers: ReadonlyMap<string, SetupItem<"customer">>;
 };
 const columns = sql.raw(
-  "s.number, j.number as job, s.customer_id, s.part_id, s.stage, s.passage, s.since, s.open, s.state, s.result, s.next, s.next_since, s.held_by, s.readings, s.asked, s.defect, s.iso, s.bare_since, s.unsealed_since, s.wiped_at",
+  "s.number, j.number as job, s.customer_id, s.part_id, s.stage, s.passage, s.since, s.open, s.state, s.result, s.next, s.next_since, s.held_by, s.readings, s.asked, s.defect, s.iso, s.tests_due, s.sample_due, s.bare_since, s.unsealed_since, s.wiped_at",
 );
 /** What is out or held first, then what has waited longest. */
 const urgency = sql.raw(
@@ -85,6 +90,8 @@ const rackOf = (row: Row, { parts, customers }: Names): RackOnLine => ({
   asked: row.asked,
   defect: row.defect,
   iso: row.iso,
+  testsDue: row.tests_due,
+  sampleDue: row.sample_due,
   bareSinceMs: row.bare_since?.getTime() ?? null,
   unsealedSinceMs: row.unsealed_since?.getTime() ?? null,
   wipedAtMs: row.wiped_at?.getTime() ?? null,

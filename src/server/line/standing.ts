@@ -34,6 +34,9 @@ type FactRow = {
   rubbed: boolean;
   touched_up_at: Date | null;
   defect: string | null;
+  covered: string[];
+  tests_due: string[];
+  sample_due: string[];
 };
 /** Readings asked for on each spot of the part, where no plan of reading says otherwise. */
 const READINGS_PER_SPOT = 3;
@@ -47,6 +50,16 @@ const stillThere = sql`not exists (select 1 from touch_up t where t.defect_id = 
   and (f.pieces is null or exists (select 1 from jsonb_array_elements_text(f.pieces) s join piece x on x.serial = s.value
     where x.rack_id = k.id and not exists (select 1 from disposition_piece g where g.piece_id = x.id)))`;
 
+/** Of the newest call for each test: those that are done with here or by the unit's sample, those asked and open, those that wait for the sample. */
+const calledFor = sql`select coalesce(array_agg(c.test order by c.test) filter (where c.skipped or (not c.asked and c.sampled)), '{}') as covered,
+    coalesce(array_agg(c.test order by c.test) filter (where c.asked and not c.skipped and not c.done), '{}') as tests_due,
+    coalesce(array_agg(c.test order by c.test) filter (where not c.asked and not c.skipped and not c.sampled and not c.done), '{}') as sample_due
+  from (select distinct on (c.test) c.test, c.asked,
+      exists (select 1 from record y join test_skip z on z.record_id = y.id where y.rack_id = k.id and y.kind = 'test-skip' and z.test = c.test and y.happened_at >= r.happened_at and ${stands("y.id")}) as skipped,
+      exists (select 1 from test_outcome e where e.record_id = c.record_id and e.test = c.test and e.good is not null) as done,
+      coalesce((select bool_and(e.good) from test_call m join test_outcome e on e.record_id = m.record_id and e.test = m.test where m.plan_id = c.plan_id and m.test = c.test and m.unit = c.unit), false) as sampled
+    from record r join test_call c on c.record_id = r.id where r.rack_id = k.id and r.kind = 'test-call' order by c.test, r.happened_at desc, r.id desc) c`;
+
 /** What is on record of some racks, a few index probes each. O(racks). */
 async function factsOf(db: Kysely<Database>, rackIds: readonly string[]): Promise<FactRow[]> {
   const { rows } = await sql<FactRow>`
@@ -54,7 +67,7 @@ async function factsOf(db: Kysely<Database>, rackIds: readonly string[]): Promis
       coalesce((j.requirement->>'adhesionWorstIso')::int, 1) as worst_iso,
       coalesce((select sum(jsonb_array_length(face->'spots')) from jsonb_array_elements(v.data->'faces') as face), 0)::int as spots,
       d.decision, d.at as decided_at, w.at as reworked_at, p.stage, p.entered_at, p.left_at, b.blasted_at, b.converted_at, u.wiped_at, c.layer, c.at as coated_at,
-      o.record_id as bake_id, o.door_closed_at as closed_at, o.pulled_at, coalesce(o.traced, false) as traced, t.readings, x.iso, u.rubbed, u.touched_up_at, f.defect
+      o.record_id as bake_id, o.door_closed_at as closed_at, o.pulled_at, coalesce(o.traced, false) as traced, t.readings, x.iso, u.rubbed, u.touched_up_at, f.defect, a.covered, a.tests_due, a.sample_due
     from rack k join job j on j.id = k.job_id
     left join lateral (select data from setup_version where entity_id = j.part_id order by valid_from <= k.hung_at desc, case when valid_from <= k.hung_at then valid_from end desc, valid_from, recorded_at desc limit 1) v on true
     left join lateral (select (select array_agg(s.value) from jsonb_array_elements_text(q.document->'stages') s) as route from record r join job_plan q on q.record_id = r.id where r.job_id = j.id and r.kind = 'plan' and (r.happened_at <= k.hung_at or q.document->'moved' ? k.id::text) order by r.happened_at desc, r.id desc limit 1) pl on true
@@ -68,6 +81,7 @@ async function factsOf(db: Kysely<Database>, rackIds: readonly string[]): Promis
     left join lateral (select coalesce(sum(s.readings), 0)::int as readings from record r join film_face s on s.record_id = r.id where r.rack_id = k.id and r.kind = 'thickness' and r.happened_at > w.since and (c.at is null or r.happened_at >= c.at) and ${stands("r.id")}) t on true
     left join lateral (select coalesce(bool_or(r.kind = 'solvent-rub'), false) as rubbed, max(r.happened_at) filter (where r.kind = 'touch-up') as touched_up_at, max(r.happened_at) filter (where q.step = 'solvent-wipe' and q.done) as wiped_at from ${speaksFor} r left join prep_step q on q.record_id = r.id where r.kind in ('solvent-rub', 'prep-step', 'touch-up') and r.happened_at > w.since and ${stands("r.id")}) u on true
     left join lateral (select q.record_id, q.door_closed_at, q.pulled_at, (q.sections is not null or exists (select 1 from bake_channel h where h.record_id = q.record_id and h.medium = 'metal')) as traced from bake_place m join bake q on q.record_id = m.record_id where m.rack_id = k.id and q.door_closed_at > w.since and ${stands("q.record_id")} order by q.door_closed_at desc, q.record_id desc limit 1) o on true
+    left join lateral (${calledFor}) a on true
     where k.id = any(${rackIds}::uuid[])`.execute(db);
   return rows;
 }
@@ -94,6 +108,8 @@ const asFacts = (row: FactRow): StandingFacts => ({
   iso: row.iso,
   worstIso: row.worst_iso,
   rubbed: row.rubbed,
+  covered: row.covered,
+  testsDue: row.tests_due.length + row.sample_due.length,
   defect: row.defect,
 });
 const asRow = (row: FactRow, s: Standing): RackStandingTable => ({
@@ -119,6 +135,8 @@ const asRow = (row: FactRow, s: Standing): RackStandingTable => ({
   bare_since: date(s.bareSinceMs),
   unsealed_since: date(s.unsealedSinceMs),
   wiped_at: date(s.wipedMs),
+  tests_due: row.tests_due,
+  sample_due: row.sample_due,
   bake_id: row.bake_id && row.pulled_at === null && s.next === "pull" ? row.bake_id : null,
   gone_at: date(s.goneMs),
 });
@@ -148,6 +166,8 @@ const columns = [
   "bare_since",
   "unsealed_since",
   "wiped_at",
+  "tests_due",
+  "sample_due",
   "bake_id",
   "gone_at",
 ] as const;

@@ -18,6 +18,7 @@ import { findRack } from "./find-rack";
 import { infraredOf } from "./infrared-of";
 import { evidenceFor, passesOf } from "./passes";
 import { preFlightOnRecord } from "./pre-flight-on-record";
+import { callsOf } from "./test-calls";
 import type { ThreadRecord } from "./thread";
 
 export type { ThreadRecord } from "./thread";
@@ -60,6 +61,7 @@ export async function loadRack(db: Kysely<Database>, person: Person, number: str
     db,
     current.filter((r) => r.base.kind === "thickness" && r.base.instrument_id !== null).map((r) => r.base.id),
   );
+  const calls = await callsOf(db, rack, current);
   return {
     id: rack.id,
     number: rack.number,
@@ -76,6 +78,7 @@ export async function loadRack(db: Kysely<Database>, person: Person, number: str
       plan,
     },
     customer: customers.get(job.customer_id)?.data.name ?? "",
+    customerCode: customers.get(job.customer_id)?.code ?? "",
     /** How its customer has each zone looked at; null where they say nothing. */
     acceptance: customers.get(job.customer_id)?.data.acceptance ?? null,
     part,
@@ -83,6 +86,8 @@ export async function loadRack(db: Kysely<Database>, person: Person, number: str
     thread,
     /** Serials of the pieces that the verdict is of: those that no decision took off the rack. */
     judged: new Set(piecesLeft(pieces, current).map((p) => p.serial)) as ReadonlySet<string>,
+    /** What the test plans ask of it, by test. */
+    calls,
     /** Everything that stands, corrections applied. */
     current,
     passes,

@@ -26,21 +26,38 @@ type Came = {
 /** One item that is not as it was signed. */
 export type LookAgain = { readonly item: string; readonly was: string | null; readonly is: string };
 
+/** Kinds whose records speak for racks that stand by this one's test. */
+const tests: ReadonlySet<string> = new Set([
+  "cross-cut",
+  "solvent-rub",
+  "cure-test",
+  "pull-off",
+  "look",
+  "defect",
+  "fit-check",
+]);
 /** A check reaches racks that passed the bath so long around it at the most. */
 const REACH_DAYS = 14;
 /** Who judges is the shop itself: what a record comes to does not hang on who wrote it. */
 const theShop: Person = { id: "", username: "", name: "", role: "lead", customerId: null };
 
 /**
- * Released racks that some records may touch: their own and those their panel stands for, those that met a bath between its checks, those read with a gauge.
+ * Released racks that some records may touch: their own, those their panel stands for and those that stand by their test, those that met a bath between its checks, those read with a gauge.
  * A probe of an index for each. In one order, so that two who keep at once never wait for one another in a ring.
  */
 async function touched(trx: Kysely<Database>, records: readonly Came[]): Promise<readonly string[]> {
   const found = new Set<string>();
   for (const record of records) {
+    const racks = [
+      ...(record.rackId ? [record.rackId] : []),
+      ...(record.details?.stands_for ?? []).map((r) => r.rack_id),
+    ];
     const { rows } = await sql<{ id: string }>`
       select s.rack_id as id from rack_standing s where s.gone_at is not null and (
-        s.rack_id = any(${[...(record.rackId ? [record.rackId] : []), ...(record.details?.stands_for ?? []).map((r) => r.rack_id)]}::uuid[])
+        s.rack_id = any(${racks}::uuid[])
+        or (${tests.has(record.kind)} and s.rack_id in (
+          select y.rack_id from record x join test_call c on c.record_id = x.id join test_call d on d.plan_id = c.plan_id and d.test = c.test and d.unit = c.unit
+            join record y on y.id = d.record_id where x.rack_id = any(${racks}::uuid[]) and x.kind = 'test-call'))
         or (${record.kind} in ('bath-check', 'bath-event') and s.rack_id in (
           select r.rack_id from record r join passage p on p.record_id = r.id
           where r.kind = 'passage' and p.stage = (select v.data->>'stage' from setup_version v where v.entity_id = ${record.bathId ?? null}::uuid and v.valid_from <= ${record.happenedAt} order by v.valid_from desc, v.recorded_at desc limit 1)

@@ -3,7 +3,7 @@ import { instrument, traceLayout } from "./schemas/instrument";
 import { equipment, line, oven, upkeep } from "./schemas/line";
 import { part } from "./schemas/part";
 import { lot, powder, setupSheet } from "./schemas/powder";
-import { customer, site } from "./schemas/site";
+import { customer, site, testPlan } from "./schemas/site";
 
 /** What each kind of set-up data holds. Versioned by validity: a judgement of last year finds the limits of last year. */
 export const setupSchemas = {
@@ -20,5 +20,6 @@ export const setupSchemas = {
   "trace-layout": traceLayout,
   instrument,
   "setup-sheet": setupSheet,
+  "test-plan": testPlan,
   site,
 } as const;

@@ -19,6 +19,7 @@ export const ORDER_OF_WORK: ReadonlySet<string> = new Set([
   "open-before-oven",
   "metal-not-ready",
   "recoat-not-ready",
+  "first-piece-first",
 ]);
 
 /**

@@ -45,6 +45,8 @@ import { say as roundSkip } from "./round-skip";
 import { type SaidDetails, type Say, type Saying, words } from "./said";
 import { say as sludge } from "./sludge";
 import { say as solventRub } from "./solvent-rub";
+import { say as testCall } from "./test-call";
+import { say as testSkip } from "./test-skip";
 import { say as thickness } from "./thickness";
 import { say as touchUp } from "./touch-up";
 import { say as upkeep } from "./upkeep";
@@ -82,6 +84,8 @@ const known: Record<RecordKind, Say> = {
   "prep-step": prepStep,
   condition,
   "cross-cut": crossCut,
+  "test-call": testCall,
+  "test-skip": testSkip,
   "item-closed": itemClosed,
   look,
   "fit-check": fitCheck,

@@ -11,6 +11,7 @@ import { nextHref, nextName, rackStateName, whatIsWrong } from "../words/next";
 import { verificationSaid } from "../words/people";
 import { passageName } from "../words/preparation";
 import { stageNames } from "../words/reasons";
+import { plannedTestName } from "../words/test-plan";
 import { upkeepWord } from "../words/upkeep";
 import { keyName, resultName } from "../words/verdict";
 
@@ -44,6 +45,16 @@ function byUrgency(now: number) {
     return weight(b) - weight(a) || severity[a.result] - severity[b.result] || time(a) - time(b);
   };
 }
+
+const testNames = (tests: readonly string[]): string => tests.map((t) => plannedTestName(t).toLowerCase()).join(", ");
+/** What is still to be tested: as its test plan has it, else the cut and the rub that every rack has. */
+const testsToCome = ({ testsDue, sampleDue, iso }: RackOnLine): string =>
+  testsDue.length + sampleDue.length > 0
+    ? [
+        ...(testsDue.length > 0 ? [`its test plan asks for ${testNames(testsDue)}`] : []),
+        ...(sampleDue.length > 0 ? [`waits for the sample of its run: ${testNames(sampleDue)}`] : []),
+      ].join("; ")
+    : `${iso === null ? "cross-cut and rub are" : "the rub is"} to come`;
 
 const DAY_MS = 86_400_000;
 /** An unsealed coat is said when a quarter of its time is left. */
@@ -194,7 +205,7 @@ export function dueList(line: Line, units: UnitSystem): DueItem[] {
       add({
         atMs: now,
         what: `Rack ${rack.number}, tests`,
-        why: `${rack.part}: film is read; ${rack.iso === null ? "cross-cut and rub are" : "the rub is"} to come`,
+        why: `${rack.part}: film is read; ${testsToCome(rack)}`,
         result: "unknown",
         word: "To test",
         href: nextHref(rack.number, "tests"),

@@ -5,6 +5,7 @@ const tabs = [
   ["rates", "Rates"],
   ["schools", "Schools"],
   ["customers", "Customers"],
+  ["test-plans", "Test plans"],
   ["instruments", "Instruments"],
   ["equipment", "Equipment"],
   ["backup", "Backup"],

@@ -9,6 +9,7 @@ import { preFlightOff } from "./coating";
 import { decisionWords } from "./decisions";
 import { openName, openRemedy, orderSaid } from "./open";
 import { metalHoldSaid, prepStepName } from "./preparation";
+import { plannedTestName } from "./test-plan";
 import { washSentences } from "./wash-failures";
 
 /** Names in a row; nothing where there are none. */
@@ -374,6 +375,10 @@ const sentences: Record<string, (f: Failure, units: UnitSystem) => string> = {
     `Stop: ${(Array.isArray(f.items) ? (f.items as PreFlightItem[]) : []).map((i) => preFlightOff[i]).join("; ")}. Put it right, look again, then spray rack ${s(f.number)}.`,
   "recoat-not-ready": (f) =>
     `Rack ${s(f.number)} goes over an old film, which still asks for: ${(Array.isArray(f.asks) ? (f.asks as RecoatAsk[]) : []).map((a) => (a === "voltage-reduced" ? lowerKv(f) : recoatAskSaid[a])).join("; ")}.`,
+  "first-piece-first": (f) =>
+    `Rack ${s(f.number)} waits for the first of its ${s(f.every)}: rack ${s(f.first)} ${f.out ? "was out" : "is not tested yet"} (${plannedTestName(s(f.test)).toLowerCase()}). Test that one${f.out ? ", or see what went wrong," : ""} before the rest is coated.`,
+  "test-not-called": (f) =>
+    `No test plan asks rack ${s(f.rack)} for ${plannedTestName(s(f.test)).toLowerCase()}: there is nothing to leave out.`,
   "open-before-oven": (f) =>
     `Rack ${s(f.number)} waits before the oven: ${(Array.isArray(f.open) ? (f.open as OpenKind[]) : []).map((k) => `${openName[k].toLowerCase()} (${openRemedy[k]})`).join("; ")}.`,
   "not-open": (f) => `Nothing of that is open on rack ${s(f.number)}. Look at the page again.`,

@@ -9,6 +9,7 @@ import { failureText } from "./failures";
 import { openSaid } from "./open";
 import { dryOffReason, prepStepName } from "./preparation";
 import { bakeInShort, baseTaken, filmReason } from "./reasons";
+import { callSaid } from "./test-plan";
 
 const itemNames: Record<Exclude<VerdictItem["item"], "test" | "contact">, string> = {
   film: "Film",
@@ -81,8 +82,44 @@ const overSaid = (over: OverSheet | null, units: UnitSystem): string =>
     ? ""
     : `; ${withUnit(over.um, "thickness", units)} at ${over.spot} is over the ${withUnit(over.limitUm, "thickness", units)} its sheet bears ${over.kind === "one-coat" ? "in one coat" : "in all"}`;
 
-/** One item of a rack's verdict in a line a coater would say, with its word. */
+/** Racks by number; those of other customers are told by how many. */
+const racksSaid = (racks: readonly (string | null)[]): string => {
+  const named = racks.filter((r) => r !== null);
+  const others = racks.length - named.length;
+  return [
+    ...(named.length > 0 ? [`${named.length === 1 ? "rack" : "racks"} ${named.join(", ")}`] : []),
+    ...(others > 0 ? [countOf(others, "other rack")] : []),
+  ].join(" and ");
+};
+
+/** One item of a rack's verdict in a line a coater would say, with its word, and how a test plan had it. */
 export function itemSentence(item: VerdictItem, units: UnitSystem): { word: string; text: string } {
+  const own = itemOwn(item, units);
+  const { plan } = item;
+  if (!plan) return own;
+  switch (plan.by) {
+    case "itself":
+      return plan.level === "tightened" ? { ...own, text: `${own.text}; ${callSaid(plan)}` } : own;
+    case "sample":
+      return {
+        word: `${own.word}, by sample`,
+        text: `${own.text}; read on ${racksSaid(plan.racks)}: ${callSaid(plan)}`,
+      };
+    case "skipped":
+      return { word: "Left out", text: `Left out by ${plan.skipped?.by ?? ""}: ${plan.skipped?.reason ?? ""}` };
+    case "sample-out":
+      return { word: "Test it", text: `The sample, ${racksSaid(plan.racks)}, was out: this one is tested itself` };
+    case "open":
+      return plan.asked
+        ? { ...own, text: `${own.text}; ${callSaid(plan)}` }
+        : {
+            word: "Waits for its sample",
+            text: `Waits for ${racksSaid(plan.racks) || "its sample"}: ${callSaid(plan)}`,
+          };
+  }
+}
+
+function itemOwn(item: VerdictItem, units: UnitSystem): { word: string; text: string } {
   switch (item.item) {
     case "film": {
       if (item.failure) return { word: "Open", text: failureText(item.failure) };

@@ -15,7 +15,15 @@ export function sentenceForCustomer({ items, out, missing }: RackVerdict): strin
     return `${first(names(out))} ${out.length === 1 ? "is" : "are"} not as you asked${missing.length > 0 ? `, and ${names(missing)} ${missing.length === 1 ? "is" : "are"} not known yet` : `; the other ${countOf(asked.length - out.length, "point")} ${asked.length - out.length === 1 ? "is" : "are"}`}.`;
   if (missing.length > 0)
     return `Nothing is against it so far, but ${names(missing)} ${missing.length === 1 ? "was" : "were"} not looked at or not read yet.`;
-  const noted = items.filter((i) => i.result === "watch");
+  const leftOut = items.filter((i) => i.plan?.by === "skipped");
+  const sampled = items.filter((i) => i.plan?.by === "sample");
+  const noted = items.filter((i) => i.result === "watch" && i.plan?.by !== "skipped");
+  const also = [
+    ...(sampled.length > 0 ? [`${names(sampled)} by a sample of the same run, not on this rack`] : []),
+    ...(leftOut.length > 0 ? [`${names(leftOut)} left out, with the reason below`] : []),
+  ];
+  if (also.length > 0)
+    return `Everything that was looked at is as you asked${noted.length > 0 ? ` (${names(noted)} with a note)` : ""}; ${also.join("; ")}.`;
   return noted.length > 0
     ? `Everything you asked for is met; ${names(noted)} ${noted.length === 1 ? "is" : "are"} near the limit or met with a note.`
     : "Everything you asked for was looked at and is as you asked.";
@@ -43,11 +51,16 @@ const remedy: Record<VerdictItem["item"], readonly [unknown: string, out: string
   open: ["Look at what is open, and say how it stands", "Look at what is open, and say how it stands"],
 };
 
+const missingHow = (item: VerdictItem): string =>
+  item.plan?.by === "open" && !item.plan.asked
+    ? `Test ${item.plan.racks.filter((r) => r !== null).join(", ") || "the sample of its run"}, or this one itself`
+    : remedy[item.item][0];
+
 /** What would change the verdict: for each thing that keeps it back, what would settle it. */
 export const whatWouldChange = ({
   out,
   missing,
 }: RackVerdict): readonly { readonly item: VerdictItem; readonly how: string }[] => [
-  ...missing.map((item) => ({ item, how: remedy[item.item][0] })),
+  ...missing.map((item) => ({ item, how: missingHow(item) })),
   ...out.map((item) => ({ item, how: remedy[item.item][1] })),
 ];

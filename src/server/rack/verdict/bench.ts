@@ -12,7 +12,8 @@ import { within } from "@/core/limits";
 import { usualAcceptance } from "@/core/site";
 import { type VerdictResult, worstResult } from "@/core/verdict";
 import type { RackFile, ThreadRecord } from "../load-rack";
-import type { Judged } from "./common";
+import type { TestCall } from "../test-calls";
+import type { Judged, PlanSaid } from "./common";
 
 export type BenchItem =
   | (Judged & {
@@ -59,11 +60,22 @@ export type BenchItem =
       readonly asked: boolean;
     })
   | (Judged & { readonly item: "fits"; readonly tried: number; readonly stuck: readonly string[] });
+type Item<N extends BenchItem["item"]> = Extract<BenchItem, { item: N }>;
 export type NotAsked = BenchTest | "rub" | "appearance";
 
 /** Asked for by few: not named among what nobody asked for. */
 const seldom: ReadonlySet<CureTest> = new Set(["gloss-20", "gloss-85", "smoothness", "holidays"]);
 const none = { result: "unknown", grade: "unknown", sources: [] } as const;
+const notLooked: Item<"appearance"> = {
+  item: "appearance",
+  ...none,
+  defect: null,
+  affected: null,
+  seen: null,
+  look: null,
+  asked: true,
+};
+const notTried: Item<"fits"> = { item: "fits", ...none, tried: 0, stuck: [] };
 const ids = (records: readonly ThreadRecord[]) => records.map((r) => r.base.id);
 /** Of repeats the worst stands, until it is superseded with a reason. */
 const severity: Record<VerdictResult, number> = { in: 0, unknown: 1, watch: 2, out: 3 };
@@ -77,30 +89,80 @@ const worstOf = <T extends { readonly result: VerdictResult }>(all: readonly T[]
 export function benchItems(rack: RackFile): { readonly items: BenchItem[]; readonly notAsked: NotAsked[] } {
   const { requirement } = rack.job;
   const of = (kind: string) => rack.latest.filter((r) => r.base.kind === kind);
-  const items: BenchItem[] = [adhesion(of("cross-cut"), requirement.adhesionWorstIso)];
+  const { calls } = rack;
+  const adheres = (records: readonly ThreadRecord[]) => adhesion(records, requirement.adhesionWorstIso);
+  const items: BenchItem[] = [byPlan(calls.get("adhesion"), adheres(of("cross-cut")), adheres)];
   const notAsked: NotAsked[] = [];
   const rubs = of("solvent-rub");
-  if (rubs.length > 0 || requirement.rub) items.push(rub(rubs, requirement.rub?.leastGrade ?? null));
+  const rubbed = (records: readonly ThreadRecord[]) => rub(records, requirement.rub?.leastGrade ?? null);
+  if (rubs.length > 0 || requirement.rub || calls.has("rub"))
+    items.push(byPlan(calls.get("rub"), rubbed(rubs), rubbed));
   else notAsked.push("rub");
   for (const test of cureTests) {
     const asked = requirement.tests.find((t) => t.test === test);
     const done = of("cure-test").filter((r) => r.details.cure_test?.[0]?.test === test);
-    if (done.length > 0 || asked) items.push(cureTest(test, done, asked ?? null));
+    const judge = (records: readonly ThreadRecord[]) => cureTest(test, records, asked ?? null);
+    if (done.length > 0 || asked || calls.has(test)) items.push(byPlan(calls.get(test), judge(done), judge));
     else if (!seldom.has(test)) notAsked.push(test);
   }
   const asked = requirement.tests.find((t) => t.test === "pull-off");
   const pulls = of("pull-off");
-  if (pulls.length > 0 || asked) items.push(pullOff(pulls, asked?.lower ?? null));
+  const pulled = (records: readonly ThreadRecord[]) => pullOff(records, asked?.lower ?? null);
+  if (pulls.length > 0 || asked || calls.has("pull-off"))
+    items.push(byPlan(calls.get("pull-off"), pulled(pulls), pulled));
   else notAsked.push("pull-off");
-  const looked = appearance(rack);
-  if (looked) items.push(looked);
+  const looks = (records: readonly ThreadRecord[]) => appearance(onlyOf(rack, records), true) ?? notLooked;
+  const seen = appearance(rack, calls.has("appearance"));
+  if (seen) items.push(byPlan(calls.get("appearance"), seen, looks));
   else notAsked.push("appearance");
-  const tried = fits(rack);
-  if (tried) items.push(tried);
+  const tries = (records: readonly ThreadRecord[]) => fits(onlyOf(rack, records), true) ?? notTried;
+  const tried = fits(rack, calls.has("fits"));
+  if (tried) items.push(byPlan(calls.get("fits"), tried, tries));
   return { items, notAsked };
 }
 
-function adhesion(tests: readonly ThreadRecord[], worstIso: number): BenchItem {
+/** The rack as if it had what another rack of its unit has on record. */
+const onlyOf = (rack: RackFile, records: readonly ThreadRecord[]): RackFile => ({
+  ...rack,
+  latest: records,
+  judged: new Set(records.flatMap((r) => (r.details.defect?.[0]?.pieces as string[] | null | undefined) ?? [])),
+});
+
+/**
+ * An item as a test plan has it: what was done on the rack itself stands; else a reason for leaving it out is told and
+ * watched; where the rack is not asked it stands by its unit's sample, by procedure and no better; a sample that is out says
+ * nothing of this one but that it is to be tested itself.
+ */
+function byPlan<I extends BenchItem>(
+  call: TestCall | undefined,
+  own: I,
+  judge: (records: readonly ThreadRecord[]) => I,
+): I {
+  if (!call) return own;
+  const { asked, every, n, level, why, skipped } = call;
+  const plan = (by: PlanSaid["by"], racks: PlanSaid["racks"]): PlanSaid => ({
+    asked,
+    every,
+    n,
+    level,
+    why,
+    by,
+    racks,
+    skipped: skipped && { reason: skipped.reason, by: skipped.by },
+  });
+  if (own.sources.length > 0) return { ...own, plan: plan("itself", []) };
+  if (skipped)
+    return { ...own, result: "watch", grade: "unknown", sources: [skipped.recordId], plan: plan("skipped", []) };
+  if (asked) return { ...own, plan: plan("open", []) };
+  const tested = call.samples.map((s) => s.rack);
+  const sample = call.samples.length > 0 ? judge(call.samples.flatMap((s) => s.records)) : null;
+  if (!sample || sample.sources.length === 0) return { ...own, plan: plan("open", call.askedOf) };
+  return sample.result === "out"
+    ? { ...own, plan: plan("sample-out", tested) }
+    : { ...sample, grade: "by-procedure", plan: plan("sample", tested) };
+}
+
+function adhesion(tests: readonly ThreadRecord[], worstIso: number): Item<"adhesion"> {
   const rows = tests.flatMap((r) => r.details.cross_cut?.[0] ?? []);
   const row = rows.reduce<(typeof rows)[number] | undefined>((w, x) => (!w || x.iso >= w.iso ? x : w), undefined);
   if (!row) return { item: "adhesion", ...none, iso: null, astm: null, worstIso };
@@ -115,7 +177,7 @@ function adhesion(tests: readonly ThreadRecord[], worstIso: number): BenchItem {
   };
 }
 
-function rub(tests: readonly ThreadRecord[], leastGrade: number | null): BenchItem {
+function rub(tests: readonly ThreadRecord[], leastGrade: number | null): Item<"rub"> {
   const judged = tests.flatMap((r) => {
     const row = r.details.solvent_rub?.[0];
     if (!row) return [];
@@ -144,7 +206,7 @@ function rub(tests: readonly ThreadRecord[], leastGrade: number | null): BenchIt
 type Asked = { readonly lower: number | null; readonly upper: number | null } | null;
 
 /** Held against what the job asks; where it asks nothing, against what was asked as it was tested. */
-function cureTest(test: CureTest, tests: readonly ThreadRecord[], asked: Asked): BenchItem {
+function cureTest(test: CureTest, tests: readonly ThreadRecord[], asked: Asked): Item<"test"> {
   const judged = tests.flatMap((r) => {
     const row = r.details.cure_test?.[0];
     if (!row) return [];
@@ -179,7 +241,7 @@ function cureTest(test: CureTest, tests: readonly ThreadRecord[], asked: Asked):
   return { item: "test", test, grade: "measured", sources: ids(tests), ...worst, noResult: false };
 }
 
-function pullOff(tests: readonly ThreadRecord[], leastMPa: number | null): BenchItem {
+function pullOff(tests: readonly ThreadRecord[], leastMPa: number | null): Item<"test"> {
   const judged = tests.flatMap((r) => {
     const row = r.details.pull_off?.[0];
     if (!row) return [];
@@ -224,7 +286,7 @@ const touchedUp = (rack: RackFile): ReadonlyMap<string, Date> =>
  * The look: faults on record are held against the class of their zone, beyond it is out; every face looked at as asked and
  * nothing found is in, and with faults that the class lets pass to be watched; no look where one is asked is unknown.
  */
-function appearance(rack: RackFile): BenchItem | null {
+function appearance(rack: RackFile, called = false): Item<"appearance"> | null {
   const asked = rack.job.requirement.appearance;
   const all = rack.latest.filter((r) => isFault(r, rack));
   const mended = touchedUp(rack);
@@ -253,11 +315,12 @@ function appearance(rack: RackFile): BenchItem | null {
     faults,
     touchedUp: all.length - found.length,
     look,
-    asked: asked !== null,
+    asked: asked !== null || called,
     sources: [...ids(all), ...ids(looks.all)],
   } as const;
   if (told && outAt.size > 0) return { ...item, result: "out", grade: told.base.grade };
-  if (!look) return told || asked ? { ...item, result: "unknown", grade: told?.base.grade ?? "unknown" } : null;
+  if (!look)
+    return told || asked || called ? { ...item, result: "unknown", grade: told?.base.grade ?? "unknown" } : null;
   // What was touched up is looked at once more before it is anything.
   const unseen = all.some((r) => {
     const at = mended.get(r.base.id);
@@ -312,9 +375,9 @@ function lookOf(rack: RackFile, { all, counted, faces }: ReturnType<typeof looks
 }
 
 /** Threads and fits as they were tried: of each the newest try stands; one that does not go is out. */
-function fits(rack: RackFile): BenchItem | null {
+function fits(rack: RackFile, called = false): Item<"fits"> | null {
   const tries = rack.latest.filter((r) => r.base.kind === "fit-check");
-  const asked = rack.job.requirement.fits;
+  const asked = rack.job.requirement.fits || called;
   if (tries.length === 0) return asked ? { item: "fits", ...none, tried: 0, stuck: [] } : null;
   const newest = new Map(
     tries.flatMap((r) => (r.details.fit_try ?? []).map((t): [string, boolean] => [t.fit, t.goes])),

@@ -1,8 +1,9 @@
 import * as v from "valibot";
 import { adhesionScales } from "@/core/bench";
 import { dateOrders } from "@/core/instrument-files";
-import { usualSchools } from "@/core/plan";
+import { exposures, usualSchools } from "@/core/plan";
 import { FILM_TO_PROFILE_LEAST } from "@/core/preparation";
+import { frequencies, plannedTests } from "@/core/test-plan";
 import { finite } from "./values";
 
 const money = v.pipe(finite, v.minValue(0));
@@ -44,6 +45,29 @@ export const customer = v.object({
   contact: v.optional(v.string(), ""),
   /** How each zone of their parts is looked at and what passes; null takes the usual. */
   acceptance: v.optional(v.nullable(v.object({ A: acceptanceClass, B: acceptanceClass, C: acceptanceClass })), null),
+});
+
+const count = v.pipe(v.number(), v.integer(), v.minValue(1));
+/** How often tests are done on whose work, and how that tightens and eases. */
+export const testPlan = v.object({
+  name: v.string(),
+  scope: v.object({
+    /** By their codes, the job by its number; null for any. */
+    customer: v.nullable(v.string()),
+    part: v.nullable(v.string()),
+    job: v.nullable(v.string()),
+    exposure: v.array(v.picklist(exposures)),
+  }),
+  lines: v.array(
+    v.object({
+      test: v.picklist(plannedTests),
+      every: v.picklist(frequencies),
+      n: v.nullable(count),
+      first: v.boolean(),
+    }),
+  ),
+  switching: v.object({ backAfter: count, easeAfter: v.nullable(count) }),
+  retired: v.optional(v.boolean(), false),
 });
 
 export const site = v.object({

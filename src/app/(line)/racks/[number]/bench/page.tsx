@@ -11,10 +11,12 @@ import { placesNoted } from "@/server/rack/places-noted";
 import { benchItems } from "@/server/rack/verdict/bench";
 import { personOnPage } from "@/server/sign-in/person";
 import { may } from "@/server/sign-in/roles";
+import { plannedOf } from "@/server/test-plan/outcomes";
 import { CrossCutForm, SolventRubForm, XCutForm } from "@/ui/bench/bench-forms";
 import { CureTestForm } from "@/ui/bench/cure-test-form";
 import { CutPhotoForm } from "@/ui/bench/cut-photo-form";
 import { FitForm } from "@/ui/bench/fit-form";
+import { LeaveOutForm } from "@/ui/bench/leave-out-form";
 import { LookForm } from "@/ui/bench/look-form";
 import { PanelForm } from "@/ui/bench/panel-form";
 import { PullOffForm } from "@/ui/bench/pull-off-form";
@@ -66,6 +68,7 @@ export default async function BenchPage({ params }: { params: Promise<{ number: 
     ? `for ${withUnit(chosen.byUm, "thickness", units)}${chosen.meanUm === null ? " as the powder’s sheet has it: no film is read yet" : " as read"}, on metal`
     : "";
   const fits = fitsOf(rack);
+  const leavable = items.flatMap((i) => (i.plan?.by === "open" || i.plan?.by === "sample-out" ? [plannedOf(i)] : []));
   const photos = rack.latest.filter((r) => r.base.kind === "photo" && r.base.file_id !== null);
   return (
     <>
@@ -165,6 +168,7 @@ export default async function BenchPage({ params }: { params: Promise<{ number: 
                 <FitForm rack={rack.number} fits={fits} gauges={gaugesOf(rack)} />
               </div>
             )}
+            {may(person.role, "release") && leavable.length > 0 && <LeaveOutForm rack={rack.number} tests={leavable} />}
             <PanelForm rack={rack.number} metal={rack.part.data.substrate} taken={panels} />
             <PhotoForm
               of={{ rack: rack.number }}

@@ -1,0 +1,3 @@
+export * from "./scope";
+export * from "./switching";
+export * from "./units";
