@@ -99,7 +99,7 @@ export async function certificateOf(
     {
       dispositionId: decided.base.id,
       number: content.number,
-      bytes: await certificatePdf(content),
+      bytes: await certificatePdf(content, await logoOf(db, signed.facts.logo ?? null)),
       document: JSON.parse(JSON.stringify(content)),
       by: decided.base.by_user,
       rackId: rack.id,
@@ -129,6 +129,12 @@ export async function decideAndCertify(
   }
   return outcome;
 }
+
+/** The customer's mark as it was when the decision was signed. */
+const logoOf = async (db: Kysely<Database>, id: string | null): Promise<Buffer | null> =>
+  id === null
+    ? null
+    : ((await db.selectFrom("file").select("bytes").where("id", "=", id).executeTakeFirst())?.bytes ?? null);
 
 /** By whom, on what word, and how far a concession goes. */
 const concessionSaid = (c: DetailRow<"concession"> | null): string[] =>
@@ -251,12 +257,16 @@ function contentOf(
         : [],
     notMeasured: [
       ...items.filter((i) => i.result === "unknown").map((i) => `${itemName(i)} (asked)`),
-      // Known, but not by measuring.
+      // Left out with a reason, or known, but not by measuring.
       ...items
         .filter((i) => i.result !== "unknown" && i.grade !== "measured")
-        .map((i) => `${itemName(i)} (asked; ${gradeWord[i.grade] ?? i.grade})`),
+        .map(
+          (i) =>
+            `${itemName(i)} (${i.plan?.by === "skipped" ? `left out: ${i.plan.skipped?.reason ?? ""}` : i.plan?.by === "sample" ? "by sample" : `asked; ${gradeWord[i.grade] ?? i.grade}`})`,
+        ),
       ...notAsked.map((n) => `${notAskedName(n)} (not asked)`),
     ],
+    ...(facts.wording ? { wording: facts.wording } : {}),
     seal: `${d.seal}${d.madeLate ? ". Made from the record as it stands: this decision is from before what was signed on was kept whole" : ""}`,
     units,
     recordId: d.recordId,

@@ -24,6 +24,7 @@ import { saveBath, startWash } from "@/server/setup/save-bath";
 import { saveLine } from "@/server/setup/save-line";
 import { saveBackupInterval } from "@/server/shop/backups";
 import { beginLine } from "@/server/shop/begin-line";
+import { saveCustomerLogo } from "@/server/shop/customer-logo";
 import { keepPerson, makeCode, ownPassword, savePerson } from "@/server/shop/people";
 import { saveCustomer, saveEquipment, saveInstrument, saveRates, saveSchools, saveSite } from "@/server/shop/save-shop";
 import { sessionToken } from "@/server/sign-in/person";
@@ -77,6 +78,7 @@ export const keepBackupInterval = action("administer", "backup", saveBackupInter
 export const keepRates = action("release", "rates", saveRates);
 export const keepSchools = action("release", "schools", saveSchools);
 export const keepCustomer = action("release", "customer", saveCustomer);
+export const keepCustomerLogo = action("release", "photo", saveCustomerLogo);
 export const keepTestPlan = action("release", "test plan", saveTestPlan);
 export const keepInstrument = action("release", "instrument", saveInstrument);
 export const keepEquipment = action("release", "equipment", saveEquipment);

@@ -33,6 +33,7 @@ export async function cleanPhoto(file: FormDataEntryValue | null): Promise<Outco
       return refuse({ kind: "wrong-kind-of-file", found: format });
     const bytes = await image
       .rotate()
+      .flatten({ background: "#ffffff" })
       .resize(LONGEST_SIDE, LONGEST_SIDE, { fit: "inside", withoutEnlargement: true })
       .jpeg({ quality: 84 })
       .toBuffer();

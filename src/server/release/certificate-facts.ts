@@ -10,6 +10,9 @@ export type CertificateFacts = {
   readonly shop: string;
   readonly timeZone: string;
   readonly customer: string;
+  /** The customer's own words, and the file of their mark; absent in decisions from before there were any. */
+  readonly wording?: string;
+  readonly logo?: string | null;
   readonly job: string;
   readonly customerOrder: string | null;
   readonly deliveryNote: string | null;
@@ -72,11 +75,14 @@ export async function certificateFacts(db: Kysely<Database>, rack: RackFile, at:
     setupAt(db, "oven", at),
     lastChecks(db, instruments, newest({ latest: sets }, "thickness")?.base.happened_at ?? at),
   ]);
+  const paper = [...(await setupAt(db, "customer", at)).values()].find((c) => c.code === rack.customerCode)?.data.paper;
   const coats = rack.evidence.flatMap((r) => (r.details.coat ?? []).map((row) => ({ base: r.base, row })));
   return {
     shop: site.name,
     timeZone: site.timeZone,
     customer: rack.customer,
+    wording: paper?.wording ?? "",
+    logo: paper?.logo ?? null,
     job: rack.job.number,
     customerOrder: job.customer_order,
     deliveryNote: job.delivery_note,

@@ -43,6 +43,9 @@ export const certificateSchema = v.object({
     v.array(words),
     v.description("What the customer takes as it is; empty where nothing was conceded."),
   ),
+  wording: v.optional(
+    v.pipe(words, v.description("The customer's own words, as agreed; absent where there are none.")),
+  ),
   seal: words,
   units: v.picklist(["metric", "us"]),
   recordId: words,

@@ -9,9 +9,11 @@ export type CertificateContent = v.InferOutput<typeof certificateSchema>;
 /** Side of the code, points: two centimetres. */
 const CODE = 57;
 const GRADE = 74;
+/** Room for the customer's mark, points. */
+const LOGO = [110, 44] as const;
 
 /** The certificate as a tagged PDF, A4, or Letter in US units; ink on white. What was not measured stands beside what was. */
-export async function certificatePdf(c: CertificateContent): Promise<Buffer> {
+export async function certificatePdf(c: CertificateContent, logo: Buffer | null = null): Promise<Buffer> {
   const code =
     c.check && (await QRCode.toBuffer(c.check.address, { errorCorrectionLevel: "M", margin: 0, width: 480 }));
   const sheet = new Sheet(`Certificate ${c.number}`, c.site, c.units === "us" ? "LETTER" : "A4", true);
@@ -38,6 +40,16 @@ export async function certificatePdf(c: CertificateContent): Promise<Buffer> {
     doc.x = left;
     doc.y = Math.max(after, 44 + CODE);
   });
+  if (logo) {
+    const y = doc.y;
+    sheet.as(
+      "Figure",
+      () => doc.image(logo, left + width - LOGO[0], y, { fit: [...LOGO], align: "right" }),
+      `Mark of ${c.customer}`,
+    );
+    doc.x = left;
+    doc.y = y;
+  }
   const facts: [string, string][] = [
     ["Customer", c.customer],
     ["Job", c.job],
@@ -51,7 +63,7 @@ export async function certificatePdf(c: CertificateContent): Promise<Buffer> {
   for (const [name, value] of facts)
     sheet.row([
       { text: name, from: 0, width: 90, soft: true, names: true },
-      { text: value, from: 96, width: width - 96, bold: name === "Decision" },
+      { text: value, from: 96, width: width - 96 - (logo ? LOGO[0] + 12 : 0), bold: name === "Decision" },
     ]);
   if (c.conceded.length > 0) {
     sheet.space(0.5).section("Taken by the customer as it is");
@@ -93,6 +105,11 @@ export async function certificatePdf(c: CertificateContent): Promise<Buffer> {
   sheet
     .line(c.notMeasured.length ? c.notMeasured.join("; ") : "Nothing: all that was asked for was measured.")
     .space(1);
+  if (c.wording) {
+    sheet.section(`As agreed with ${c.customer}`);
+    for (const words of c.wording.split(/\n+/)) sheet.line(words);
+    sheet.space(1);
+  }
   sheet.line(`Signed with password by ${c.signedBy}, ${c.signedAt}`).space(0.8);
   sheet.line(
     `Record ${c.recordId}. Newest seal of the record: ${c.seal}. Measured, by procedure, assumed and unknown are four different things; each line says which.`,

@@ -27,7 +27,7 @@ import type { Database } from "@/db/schema";
 import { badEntry, filled, number, said, text, whole } from "../input";
 import { refuse } from "../outcome";
 import { type SetupSaved, saveSetup } from "../setup/save-setup";
-import type { SetupKind } from "../setup/setup-data";
+import type { SetupData, SetupKind } from "../setup/setup-data";
 import { setupSchemas } from "../setup/setup-schemas";
 import type { Person } from "../sign-in/roles";
 import type { Clock } from "../write";
@@ -58,6 +58,7 @@ const customerSchema = v.object({
     address: text(300),
     deliverTo: text(300),
     contact: text(200),
+    wording: v.optional(text(1200), ""),
     acceptance: v.nullable(
       v.pipe(
         v.strictObject({ A: classSchema, B: classSchema, C: classSchema }),
@@ -78,7 +79,14 @@ export async function saveCustomer(
 ): Promise<SetupSaved> {
   const parsed = v.safeParse(customerSchema, input);
   if (!parsed.success) return refuse(badEntry(parsed.issues));
-  return saveSetup(db, person, "customer", parsed.output, clock, {
+  const { wording, ...said } = parsed.output.data;
+  // Their mark is put on by its own form, and stays.
+  const data = (now: SetupData<"customer"> | null) => ({
+    ...said,
+    paper: { wording, logo: now?.paper.logo ?? null },
+  });
+  const made = { ...parsed.output, data: parsed.output.code === null ? data(null) : data };
+  return saveSetup(db, person, "customer", made, clock, {
     nextCode: async (trx) => {
       const { rows } = await sql<{ n: number }>`
         select coalesce(max(substr(code, 2)::int), 0)::int as n from setup_entity where kind = 'customer' and code ~ '^C[0-9]+$'`.execute(

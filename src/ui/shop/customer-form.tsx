@@ -35,6 +35,7 @@ export function CustomerForm({
         readonly deliverTo: string;
         readonly contact: string;
         readonly acceptance: Acceptance | null;
+        readonly paper: { readonly wording: string };
       })
     | null;
   save: Save;
@@ -45,6 +46,7 @@ export function CustomerForm({
     address: known?.address ?? "",
     deliverTo: known?.deliverTo ?? "",
     contact: known?.contact ?? "",
+    wording: known?.paper.wording ?? "",
     own: (known?.acceptance ?? null) !== null,
     ...(Object.fromEntries(zones.flatMap((z) => parts.map((p) => [`${z}${p}`, String(classes[z][p])]))) as Record<
       `${(typeof zones)[number]}${keyof AcceptanceClass}`,
@@ -64,7 +66,7 @@ export function CustomerForm({
       className="grid max-w-[760px] gap-3 pb-3"
       begin={known ? ["reason"] : ["name", "address", "deliverTo", "contact", "reason"]}
       send={({ number }) => {
-        const { name, address, deliverTo, contact, own, reason } = held.values;
+        const { name, address, deliverTo, contact, wording, own, reason } = held.values;
         const acceptance = own
           ? Object.fromEntries(zones.map((z) => [z, Object.fromEntries(parts.map((p) => [p, number(`${z}${p}`)]))]))
           : null;
@@ -72,7 +74,7 @@ export function CustomerForm({
           code: known?.code ?? null,
           seen: known?.seen ?? null,
           reason,
-          data: { name, address, deliverTo, contact, acceptance },
+          data: { name, address, deliverTo, contact, wording, acceptance },
         });
       }}
     >
@@ -82,6 +84,7 @@ export function CustomerForm({
         <F.Lines name="address" label="Address, as on papers" />
         <F.Lines name="deliverTo" label="Delivered to, where elsewhere" />
       </div>
+      <F.Words name="wording" label="What stands on their certificates, in their words" most={1200} rows={3} />
       <F.Yes name="own">How closely their parts are looked at is their own</F.Yes>
       {!held.values.own && <p className="small soft m-0">Else the usual goes: {usualAcceptanceSource}.</p>}
       {held.values.own &&

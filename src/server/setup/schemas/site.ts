@@ -45,6 +45,8 @@ export const customer = v.object({
   contact: v.optional(v.string(), ""),
   /** How each zone of their parts is looked at and what passes; null takes the usual. */
   acceptance: v.optional(v.nullable(v.object({ A: acceptanceClass, B: acceptanceClass, C: acceptanceClass })), null),
+  /** What stands on their papers: words of their own, and the file of their mark. */
+  paper: v.optional(v.object({ wording: v.string(), logo: v.nullable(v.string()) }), { wording: "", logo: null }),
 });
 
 const count = v.pipe(v.number(), v.integer(), v.minValue(1));

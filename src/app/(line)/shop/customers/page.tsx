@@ -6,8 +6,9 @@ import { versionsOfKind } from "@/server/shop/save-shop";
 import { personOnPage } from "@/server/sign-in/person";
 import { may } from "@/server/sign-in/roles";
 import { CustomerForm } from "@/ui/shop/customer-form";
+import { CustomerLogo } from "@/ui/shop/customer-logo";
 import { SetupList } from "@/ui/shop/setup-list";
-import { keepCustomer } from "../../actions";
+import { keepCustomer, keepCustomerLogo } from "../../actions";
 
 export const metadata: Metadata = { title: "Customers" };
 
@@ -39,11 +40,14 @@ export default async function CustomersPage() {
         </span>
       )}
       open={(item) => (
-        <CustomerForm
-          key={item.versionId}
-          known={{ code: item.code, seen: item.versionId, ...item.data }}
-          save={keepCustomer}
-        />
+        <>
+          <CustomerForm
+            key={item.versionId}
+            known={{ code: item.code, seen: item.versionId, ...item.data }}
+            save={keepCustomer}
+          />
+          <CustomerLogo code={item.code} logo={item.data.paper.logo} attach={keepCustomerLogo} />
+        </>
       )}
       more={<CustomerForm known={null} save={keepCustomer} />}
       changed={{ versions, timeZone }}

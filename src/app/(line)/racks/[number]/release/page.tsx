@@ -253,6 +253,15 @@ export default async function ReleasePage({ params }: { params: Promise<{ number
             {rack.job.requirement.adhesionWorstIso} or better; cure by {rack.job.requirement.cureDecidedBy}.
           </p>
         </MarginBlock>
+        <MarginBlock title="On paper">
+          <p className="m-0">
+            <a className="link" href={`/api/racks/${rack.number}/report.pdf`}>
+              Inspection report, PDF
+            </a>
+            <br />
+            <span className="small soft">Sketch, film, faults, trace, tests and photos as they stand now.</span>
+          </p>
+        </MarginBlock>
         <MarginBlock title="Decisions">
           {may(person.role, "inspect") && rack.thread.some((r) => r.base.kind === "disposition") && (
             <p className="no-print m-0">

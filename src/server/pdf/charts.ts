@@ -1,0 +1,132 @@
+import { scaleLinear } from "d3";
+import { INK, type Sheet, SOFT } from "./sheet";
+
+const AXIS = 30;
+const GRID = "#d8cfc0";
+/** Lines told apart without colour. */
+const dashes: readonly (readonly [number, number] | null)[] = [null, [5, 3], [2, 2], [8, 2], [1, 3]];
+/** A line of more points is thinned to so many: no printer shows more. */
+const MOST_POINTS = 500;
+
+export type PdfLine = {
+  readonly name: string;
+  readonly points: readonly (readonly [x: number, y: number])[];
+};
+type Limit = { readonly at: number; readonly label: string };
+
+/** Lines over an x, each with its own dash and its name at its end; limits as thin lines across. Heights in points. Read as one figure by `alt`. */
+export function lineChart(
+  sheet: Sheet,
+  chart: {
+    readonly lines: readonly PdfLine[];
+    readonly limits: readonly Limit[];
+    readonly xName: string;
+    readonly yName: string;
+    readonly alt: string;
+    readonly height?: number;
+  },
+): void {
+  const height = chart.height ?? 150;
+  sheet.room(height + 40);
+  const { doc, left, width } = sheet;
+  const top = doc.y + 12;
+  const all = chart.lines.flatMap((l) => l.points);
+  const ys = [...all.map(([, y]) => y), ...chart.limits.map((l) => l.at)];
+  const x = scaleLinear([0, Math.max(1, ...all.map(([px]) => px))], [left + AXIS, left + width - 90]);
+  const y = scaleLinear([Math.min(0, ...ys), Math.max(1, ...ys)], [top + height, top]).nice();
+  sheet.as(
+    "Figure",
+    () => {
+      doc.font("regular").fontSize(7.5).fillColor(SOFT);
+      doc.text(chart.yName, left, top - 12, { lineBreak: false });
+      for (const tick of y.ticks(5)) {
+        doc
+          .moveTo(left + AXIS, y(tick))
+          .lineTo(left + width - 90, y(tick))
+          .lineWidth(0.4)
+          .strokeColor(GRID)
+          .stroke();
+        doc.text(String(tick), left, y(tick) - 4, { width: AXIS - 5, align: "right", lineBreak: false });
+      }
+      for (const tick of x.ticks(8))
+        doc.text(String(tick), x(tick) - 15, top + height + 4, { width: 30, align: "center", lineBreak: false });
+      doc.text(chart.xName, left + width - 74, top + height + 4, { width: 74, lineBreak: false });
+      for (const { at, label } of chart.limits) {
+        doc
+          .moveTo(left + AXIS, y(at))
+          .lineTo(left + width - 90, y(at))
+          .lineWidth(0.8)
+          .strokeColor(INK)
+          .stroke();
+        doc.fillColor(INK).text(label, left + AXIS + 3, y(at) - 10, { lineBreak: false });
+      }
+      chart.lines.forEach((line, i) => {
+        const step = Math.max(1, Math.ceil(line.points.length / MOST_POINTS));
+        const shown = line.points.filter((_, k) => k % step === 0 || k === line.points.length - 1);
+        const dash = dashes[i % dashes.length];
+        doc.save().lineWidth(1.1).strokeColor(INK);
+        if (dash) doc.dash(dash[0], { space: dash[1] });
+        shown.forEach(([px, py], k) => {
+          if (k === 0) doc.moveTo(x(px), y(py));
+          else doc.lineTo(x(px), y(py));
+        });
+        doc.stroke().restore();
+        const last = shown.at(-1);
+        if (last)
+          doc.fillColor(INK).text(line.name, left + width - 86, Math.max(top, y(last[1]) - 4 + (i % 3) * 1), {
+            width: 86,
+            lineBreak: false,
+            ellipsis: true,
+          });
+      });
+    },
+    chart.alt,
+  );
+  doc.x = left;
+  doc.y = top + height + 20;
+}
+
+/** Bars of counts between edges, with limits as upright lines. */
+export function barChart(
+  sheet: Sheet,
+  chart: {
+    readonly bars: readonly { readonly from: number; readonly to: number; readonly count: number }[];
+    readonly limits: readonly Limit[];
+    readonly xName: string;
+    readonly alt: string;
+  },
+): void {
+  const height = 90;
+  sheet.room(height + 44);
+  const { doc, left, width } = sheet;
+  const top = doc.y + 14;
+  const edges = [...chart.bars.flatMap((b) => [b.from, b.to]), ...chart.limits.map((l) => l.at)];
+  const x = scaleLinear([Math.min(...edges), Math.max(...edges)], [left + AXIS, left + width - 90]).nice();
+  const y = scaleLinear([0, Math.max(1, ...chart.bars.map((b) => b.count))], [top + height, top]);
+  sheet.as(
+    "Figure",
+    () => {
+      for (const b of chart.bars)
+        doc
+          .rect(x(b.from) + 0.5, y(b.count), Math.max(1, x(b.to) - x(b.from) - 1), top + height - y(b.count))
+          .fillColor(SOFT)
+          .fill();
+      doc.font("regular").fontSize(7.5).fillColor(SOFT);
+      for (const tick of x.ticks(8))
+        doc.text(String(tick), x(tick) - 15, top + height + 4, { width: 30, align: "center", lineBreak: false });
+      doc.text(chart.xName, left + width - 74, top + height + 4, { lineBreak: false });
+      for (const { at, label } of chart.limits) {
+        doc
+          .moveTo(x(at), top - 2)
+          .lineTo(x(at), top + height)
+          .lineWidth(1)
+          .strokeColor(INK)
+          .stroke();
+        doc.fillColor(INK).text(label, x(at) - 30, top - 12, { width: 60, align: "center", lineBreak: false });
+      }
+    },
+    chart.alt,
+  );
+  doc.x = left;
+  doc.y = top + height + 20;
+}
