@@ -95,6 +95,8 @@ describe("where a rack stands after it", () => {
     iso: null,
     worstIso: 1,
     rubbed: false,
+    covered: [],
+    testsDue: 0,
     defect: null,
   };
   test("wiped off: at the coat, to be coated again, its metal bare since the blast", () => {

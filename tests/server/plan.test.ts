@@ -775,6 +775,7 @@ describe("sheets to print", () => {
         hold: i % 3 === 0,
       })),
       marks: [],
+      reworks: [],
       cautions: ["careful"],
     });
     expect(card.subarray(0, 5).toString()).toBe("%PDF-");

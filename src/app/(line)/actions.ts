@@ -1,6 +1,4 @@
-import { saveTestPlan } from "@/server/test-plan/save-test-plan";
-
-("use server");
+"use server";
 
 import { decideAndCertify } from "@/app/certificate";
 import { action } from "@/server/action";
@@ -29,6 +27,7 @@ import { keepPerson, makeCode, ownPassword, savePerson } from "@/server/shop/peo
 import { saveCustomer, saveEquipment, saveInstrument, saveRates, saveSchools, saveSite } from "@/server/shop/save-shop";
 import { sessionToken } from "@/server/sign-in/person";
 import { signed } from "@/server/sign-in/signed";
+import { saveTestPlan } from "@/server/test-plan/save-test-plan";
 import { beginUpkeep, saveUpkeep } from "@/server/upkeep/save-upkeep";
 
 /** A lead's decision on a rack, signed with their password. */

@@ -5,6 +5,7 @@ export * from "./facts";
 export * from "./fit";
 export * from "./intake-lines";
 export * from "./part";
+export * from "./rework-route";
 export * from "./risks";
 export * from "./route";
 export * from "./schedule";

@@ -48,7 +48,9 @@ export type RouteCode =
   | "rub"
   | "hand-finish"
   | "lacquer"
-  | "release";
+  | "release"
+  | "wipe-off"
+  | "touch-up";
 export type RouteParameter = {
   readonly name: string;
   readonly lower: number | null;
@@ -75,7 +77,8 @@ export type RouteCheck =
   | "pitting-told"
   | "lead-and-chromate"
   | "non-ferrous-media"
-  | "makers-word-on-heat";
+  | "makers-word-on-heat"
+  | "less-voltage";
 
 const range = (
   name: string,

@@ -1,2 +1,3 @@
 export * from "./first-pass";
 export * from "./pareto";
+export * from "./place-map";

@@ -95,6 +95,8 @@ export type RouteCardSheet = {
     readonly checks: string;
     readonly hold: boolean;
   }[];
+  /** What decisions to do it again added to a rack's card, in order of time. */
+  readonly reworks: readonly { readonly title: string; readonly steps: RouteCardSheet["steps"] }[];
   readonly marks: readonly string[];
   readonly cautions: readonly string[];
 };
@@ -124,17 +126,26 @@ export async function routeCardPdf(c: RouteCardSheet): Promise<Buffer> {
       { text: name, from: 0, width: 70, soft: true },
       { text: value, from: 76, width: sheet.width - 170 },
     ]);
+  let number = 0;
+  const stages = (steps: RouteCardSheet["steps"]) => {
+    for (const s of steps) {
+      number += 1;
+      sheet.room(34).row([
+        { text: String(number), from: 0, width: 18, soft: true },
+        { text: s.name, from: 20, width: 130, bold: true },
+        { text: s.parameters, from: 156, width: 130 },
+        { text: s.checks, from: 292, width: 110, soft: true },
+        { text: s.hold ? "HOLD, sign:" : "done:", from: 408, width: sheet.width - 408, bold: s.hold },
+      ]);
+      sheet.thin();
+    }
+  };
   sheet.space(1).section("Stages in order");
-  c.steps.forEach((s, i) => {
-    sheet.room(34).row([
-      { text: String(i + 1), from: 0, width: 18, soft: true },
-      { text: s.name, from: 20, width: 130, bold: true },
-      { text: s.parameters, from: 156, width: 130 },
-      { text: s.checks, from: 292, width: 110, soft: true },
-      { text: s.hold ? "HOLD, sign:" : "done:", from: 408, width: sheet.width - 408, bold: s.hold },
-    ]);
-    sheet.thin();
-  });
+  stages(c.steps);
+  for (const rework of c.reworks) {
+    sheet.space(0.4).section(rework.title);
+    stages(rework.steps);
+  }
   if (c.marks.length > 0) {
     sheet.space(0.4).section("Hang, mask, rest, drain");
     for (const mark of c.marks) sheet.line(`·  ${mark}`);

@@ -8,10 +8,11 @@ export async function rackOfJob(
   db: Kysely<Database>,
   jobId: string,
   number: string,
-): Promise<{ readonly number: string; readonly pieces: number } | null> {
+): Promise<{ readonly id: string; readonly number: string; readonly pieces: number } | null> {
   const rack = await db
     .selectFrom("rack")
     .select((eb) => [
+      "id",
       "number",
       eb
         .selectFrom("piece")
@@ -22,7 +23,7 @@ export async function rackOfJob(
     .where("job_id", "=", jobId)
     .where("number", "=", number)
     .executeTakeFirst();
-  return rack ? { number: rack.number, pieces: Number(rack.pieces ?? 0) } : null;
+  return rack ? { id: rack.id, number: rack.number, pieces: Number(rack.pieces ?? 0) } : null;
 }
 
 /**

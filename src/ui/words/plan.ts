@@ -243,6 +243,8 @@ export const routeName: Record<RouteCode, string> = {
   "hand-finish": "Hand finishing",
   lacquer: "Lacquer",
   release: "Release",
+  "wipe-off": "Wipe the powder off",
+  "touch-up": "Touch up the places on the list",
 };
 export const checkName: Record<RouteCheck, string> = {
   profile: "profile by tape or probe",
@@ -264,6 +266,7 @@ export const checkName: Record<RouteCheck, string> = {
   "pitting-told": "customer told of pits before going on",
   "lead-and-chromate": "for lead and chromate, or held and treated as such, before it is blasted or burnt",
   "non-ferrous-media": "non-ferrous media, or a sweep: never steel grit or shot",
+  "less-voltage": "less voltage: the old film insulates",
   "makers-word-on-heat": "its maker’s word on heat first: heat-treated metal loses strength",
 };
 export const money = (amount: number, currency: string): string =>

@@ -174,12 +174,20 @@ export default async function TravellerPage({ params }: { params: Promise<{ numb
         <MarginBlock title="Take it with you">
           <p className="flex flex-wrap gap-x-4">
             {rack.job.plan.system && (
-              <a
-                className="link inline-flex min-h-11 items-center"
-                href={`/api/jobs/${rack.job.number}/route-card.pdf?rack=${rack.number}`}
-              >
-                Route card, PDF
-              </a>
+              <>
+                <Link
+                  className="link inline-flex min-h-11 items-center"
+                  href={`/jobs/${encodeURIComponent(rack.job.number)}/route-card?rack=${encodeURIComponent(rack.number)}`}
+                >
+                  Its route card
+                </Link>
+                <a
+                  className="link inline-flex min-h-11 items-center"
+                  href={`/api/jobs/${rack.job.number}/route-card.pdf?rack=${rack.number}`}
+                >
+                  Route card, PDF
+                </a>
+              </>
             )}
             <a className="link inline-flex min-h-11 items-center" href={`/api/jobs/${rack.job.number}/export.json`}>
               Whole job, JSON

@@ -180,6 +180,11 @@ export default async function YieldPage({
                 </div>
               </section>
             )}
+            <p className="no-print mt-3">
+              <Link className="btn" href={`/release/yield/map?days=${days}`}>
+                Where on the part: map over racks
+              </Link>
+            </p>
             {all.escapes.length > 0 && (
               <section className="mt-6">
                 <h2>Where faults were made, and where they were found</h2>

@@ -3,29 +3,40 @@ import { notFound } from "next/navigation";
 import { database } from "@/server/database";
 import { now } from "@/server/now";
 import { loadPlanFile } from "@/server/plan/load-plan";
+import { reworksOfRack } from "@/server/plan/reworks-of-rack";
 import { preferences } from "@/server/preferences";
+import { rackOfJob } from "@/server/rack/racks-of-job";
 import { personOnPage } from "@/server/sign-in/person";
 import { may, seesCost } from "@/server/sign-in/roles";
-import { countOf } from "@/ui/format";
+import { countOf, dateAndTime } from "@/ui/format";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
 import { Verdict } from "@/ui/marks/verdict";
 import { ReleasePlan } from "@/ui/plan/change-plan-form";
 import { JobTabs } from "@/ui/plan/job-tabs";
 import { PlanVersions } from "@/ui/plan/plan-versions";
-import { checkName, parameterText, routeName } from "@/ui/words/plan";
-import { stageNames } from "@/ui/words/reasons";
+import { RouteSteps } from "@/ui/plan/route-steps";
+import { decisionWords } from "@/ui/words/decisions";
 import { planChange } from "../../../actions";
 
 export const metadata: Metadata = { title: "Route card" };
 
-export default async function RouteCardPage({ params }: { params: Promise<{ number: string }> }) {
+export default async function RouteCardPage({
+  params,
+  searchParams,
+}: {
+  params: Promise<{ number: string }>;
+  searchParams: Promise<{ rack?: string }>;
+}) {
   const person = await personOnPage();
   const file = await loadPlanFile(database(), person, (await params).number, now());
   if (!file) notFound();
   const { units } = await preferences();
   const { route, plan } = file;
-  const numbered = route.map((step, i) => ({ ...step, no: i + 1 }));
+  const asked = (await searchParams).rack;
+  const rack = typeof asked === "string" && asked !== "" ? await rackOfJob(database(), file.jobId, asked) : null;
+  if (asked && !rack) notFound();
+  const reworks = rack ? await reworksOfRack(database(), rack.id, route, file.powder.data.mostInAllUm) : [];
   const released = plan.released && plan.version > 0;
   return (
     <>
@@ -38,13 +49,16 @@ export default async function RouteCardPage({ params }: { params: Promise<{ numb
               {file.powder.data.name}
             </>
           }
-          title={`Job ${file.number}: route card`}
+          title={rack ? `Rack ${rack.number}: route card` : `Job ${file.number}: route card`}
         >
           <Verdict result={released ? "in" : "unknown"}>
             {released ? `Released, version ${plan.version}` : "Not released"}
           </Verdict>
           <div className="small">
-            <a className="link" href={`/api/jobs/${file.number}/route-card.pdf`}>
+            <a
+              className="link"
+              href={`/api/jobs/${file.number}/route-card.pdf${rack ? `?rack=${encodeURIComponent(rack.number)}` : ""}`}
+            >
               Print, PDF
             </a>
           </div>
@@ -58,25 +72,22 @@ export default async function RouteCardPage({ params }: { params: Promise<{ numb
             {!plan.system && plan.stages.join(" → ")}
           </p>
         ) : (
-          <ol className="ruled mt-4 list-none p-0">
-            {numbered.map((s) => (
-              <li
-                key={s.no}
-                className="row grid-cols-[26px_86px_minmax(0,1fr)_minmax(0,240px)_90px] items-center max-[700px]:grid-cols-[26px_minmax(0,1fr)_90px]"
-              >
-                <span className="fig faint">{s.no}</span>
-                <span className="soft max-[700px]:hidden">{stageNames[s.stage]}</span>
-                <span>
-                  <b>{routeName[s.code]}</b>
-                  {s.parameters.length > 0 && (
-                    <span className="soft">: {s.parameters.map((p) => parameterText(p, units)).join(", ")}</span>
-                  )}
-                </span>
-                <span className="small soft max-[700px]:hidden">{s.checks.map((c) => checkName[c]).join("; ")}</span>
-                <span>{s.hold && <Verdict result="watch">Hold point</Verdict>}</span>
-              </li>
+          <>
+            <RouteSteps steps={route} first={1} units={units} />
+            {reworks.map((r, i) => (
+              <section key={r.at.getTime()} className="mt-5">
+                <h2>
+                  {decisionWords[r.decision] ?? r.decision}, {r.by}, {dateAndTime(r.at, file.site.timeZone)}
+                </h2>
+                <p className="small soft m-0">{r.note}</p>
+                <RouteSteps
+                  steps={r.steps}
+                  first={1 + route.length + reworks.slice(0, i).reduce((n, x) => n + x.steps.length, 0)}
+                  units={units}
+                />
+              </section>
             ))}
-          </ol>
+          </>
         )}
         {may(person.role, "release") && route.length > 0 && !released && (
           <div className="mt-5">

@@ -1,12 +1,15 @@
+import type { RouteStep } from "@/core/plan";
 import { database } from "@/server/database";
 import { now } from "@/server/now";
 import { loadPlanFile } from "@/server/plan/load-plan";
 import { routeCardPdf } from "@/server/plan/plan-pdf";
+import { reworksOfRack } from "@/server/plan/reworks-of-rack";
 import { preferences } from "@/server/preferences";
 import { rackOfJob } from "@/server/rack/racks-of-job";
 import { personWith } from "@/server/sign-in/person";
-import { countOf } from "@/ui/format";
+import { countOf, dateAndTime } from "@/ui/format";
 import { cautions } from "@/ui/words/cautions";
+import { decisionWords } from "@/ui/words/decisions";
 import { checkName, parameterText, routeName } from "@/ui/words/plan";
 import { stageNames } from "@/ui/words/reasons";
 
@@ -29,6 +32,14 @@ export async function GET(request: Request, { params }: { params: Promise<{ numb
   if (asked && !rack) return Response.json({ kind: "unknown-rack", number: asked.slice(0, 20) }, { status: 404 });
   const { units } = await preferences();
   const base = process.env.BASE_URL ?? new URL(request.url).origin;
+  const reworks = rack ? await reworksOfRack(database(), rack.id, file.route, file.powder.data.mostInAllUm) : [];
+  const said = (s: RouteStep) => ({
+    stage: stageNames[s.stage] ?? s.stage,
+    name: routeName[s.code],
+    parameters: s.parameters.map((p) => parameterText(p, units)).join(", "),
+    checks: s.checks.map((c) => checkName[c]).join("; "),
+    hold: s.hold,
+  });
   const pdf = await routeCardPdf({
     site: file.site.name,
     customer: file.customer,
@@ -45,12 +56,10 @@ export async function GET(request: Request, { params }: { params: Promise<{ numb
     version: file.plan.released && file.plan.version > 0 ? `version ${file.plan.version}, released` : "not released",
     address: rack ? `${base}/racks/${rack.number}` : `${base}/jobs/${file.number}/traveller`,
     rack: rack?.number ?? null,
-    steps: file.route.map((s) => ({
-      stage: stageNames[s.stage] ?? s.stage,
-      name: routeName[s.code],
-      parameters: s.parameters.map((p) => parameterText(p, units)).join(", "),
-      checks: s.checks.map((c) => checkName[c]).join("; "),
-      hold: s.hold,
+    steps: file.route.map(said),
+    reworks: reworks.map((r) => ({
+      title: `${decisionWords[r.decision] ?? r.decision}, ${r.by}, ${dateAndTime(r.at, file.site.timeZone)}: ${r.note}`,
+      steps: r.steps.map(said),
     })),
     marks: file.partItem.data.marks.map((m) => `${m.kind} on ${m.face}${m.note ? `: ${m.note}` : ""}`),
     cautions: [...new Set(file.route.map((s) => s.stage))].flatMap((stage) => cautions[stage] ?? []),
