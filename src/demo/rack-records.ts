@@ -35,6 +35,26 @@ function hopperOf(rack: SimulatedRack): Partial<NewDetail<"coat">> {
   return { hopper_before_kg: 14, hopper_after_kg: Math.round((14 - usedKg + 10) * 100) / 100, hopper_added_kg: 10 };
 }
 
+/** Shelter posts are looked at under the lamp before the oven: the programme leaves their foot light, on every other rack or so. */
+function lampLook(rack: SimulatedRack, base: Pick<NewRecord, "jobId" | "rackId">): NewRecord | null {
+  if (rack.product !== "SHELTER-POST" || !rack.coat || !rack.bake) return null;
+  const number = Number(rack.number);
+  const spot = (face: string, x: number, y: number) => ({ face, x, y, what: "light-resprayed" });
+  const spots = [
+    ...(number % 5 < 2 ? [spot("A", 26 + (number % 9), 88 + (number % 7))] : []),
+    ...(number % 11 === 3 ? [spot("B", 60 + (number % 8), 15 + (number % 9))] : []),
+  ];
+  return record("lamp-check", rack.coat.atMs + 4 * MINUTE, rack.number, {
+    ...base,
+    by: "maren",
+    grade: "measured",
+    details: {
+      lamp_check: [{ coat_no: 1, faces: ["A", "B"], wiped: true, plugs_in: null, bumped: false, note: null }],
+      light_spot: spots.map((s, i) => ({ ordinal: i + 1, ...s })),
+    },
+  });
+}
+
 /** Steps done by hand on every rack, that the line itself does not show: edges broken, looked over bare, blown off, wiped, masked. */
 function handSteps(rack: SimulatedRack): { readonly step: PrepStep; readonly atMs: number }[] {
   const part = shop.find((s) => s.kind === "part" && s.code === productOf(rack).key)?.data as SetupInput<"part">;
@@ -172,6 +192,8 @@ export function rackRecords(made: Made, rack: SimulatedRack, jobId: string, anch
         },
       }),
     );
+  const lamp = lampLook(rack, base);
+  if (lamp) out.push(lamp);
   if (rack.bake) {
     const powder = everyProduct.find((p) => p.key === rack.product)?.powder as string;
     const pulled = rack.bake.pulledMs <= anchorMs;

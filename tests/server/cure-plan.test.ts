@@ -8,6 +8,8 @@ import { saveOven } from "@/server/cure/save-oven";
 import { entryFromShorthand } from "@/server/entries/from-shorthand";
 import { storeEntry } from "@/server/entries/store-entry";
 import { newId, now } from "@/server/now";
+import { loadRack } from "@/server/rack/load-rack";
+import { placesNoted } from "@/server/rack/places-noted";
 import { setupAt, siteAt } from "@/server/setup/setup-data";
 import { person, type TestDatabase, testDatabase } from "../support/database";
 import { coatedRack, entityId, entryAt, stored } from "../support/entries";
@@ -69,6 +71,28 @@ describe("a load as it was put in", () => {
     // With the heat on a door that opens is a door, no cooling.
     await event("P-1", "door-opened", 10);
     expect((await loadLoad(t.app, operator, "oven-1", "P-1", at))?.program).toHaveLength(4);
+  });
+  test("where powder was added at the melt stands on the rack's thread, to be read and looked at; of several racks it says which", async () => {
+    for (const rack of ["P110", "P111"]) await coatedRack(t, rack, { at: ago(300) });
+    await stored(t, operator, ago(40), {
+      ...load("P-9", "P110"),
+      places: ["P110", "P111"].map((rack) => ({ rack, place: "" })),
+    });
+    const places = [{ face: "S", x: 30, y: 70 }];
+    const refused = await event("P-9", "touched-up", 30, { places });
+    expect(refused).toMatchObject({ failure: { kind: "touch-up-needs-rack" } });
+    expect(await event("P-9", "touched-up", 30, { rack: "P110", places: [{ face: "Q", x: 1, y: 1 }] })).toMatchObject({
+      failure: { kind: "unknown-spot", face: "Q" },
+    });
+    expect(await event("P-9", "melted", 30, { rack: "P110", places })).toMatchObject({
+      failure: { kind: "bad-entry", field: "places" },
+    });
+    expect(await event("P-9", "touched-up", 30, { rack: "P110", places })).toMatchObject({ ok: true });
+    const rack = await loadRack(t.app, operator, "P110");
+    if (!rack) throw new Error("no rack");
+    expect(placesNoted(rack)).toEqual([{ ...places[0], what: "touched-up" }]);
+    const other = await loadRack(t.app, operator, "P111");
+    expect(other && placesNoted(other)).toEqual([]);
   });
   test.each([
     ["set over what the oven bears", { setPointC: 390 }],

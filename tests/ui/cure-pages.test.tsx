@@ -209,6 +209,7 @@ describe("a load on its page", () => {
   const rack: BakedRack = {
     rack: "0729",
     part: "Pier gate",
+    faces: [],
     place: "A1",
     placeOffC: 0,
     channel: null,

@@ -24,6 +24,7 @@ export const bakeEvent = defineKind({
       method: "text?",
     },
   },
+  also: ["light_spot"],
   change: false,
   superseded: "by-correction",
   entries: {
@@ -49,6 +50,14 @@ export const bakeEvent = defineKind({
         /** Of cooling: how. */
         method: v.optional(v.nullable(v.picklist(coolingMethods)), null),
         note: text(400),
+        /** Of a touch-up: where on the part, on a 0–100 sketch. */
+        places: v.optional(
+          v.pipe(
+            v.array(v.object({ face: filled(20), x: number(0, 100), y: number(0, 100) })),
+            v.maxLength(40, "are more than 40 on one rack"),
+          ),
+          [],
+        ),
       }),
     },
   },

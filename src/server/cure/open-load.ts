@@ -15,6 +15,7 @@ import {
   sectionClassOf,
   USUAL_ROOM_C,
 } from "@/core/cure";
+import type { Face } from "@/core/plan";
 import { mean, sampleSd } from "@/core/statistics";
 import { forPerson } from "@/db/queries/for-person";
 import { personName } from "@/db/queries/person-name";
@@ -53,6 +54,7 @@ export type BakedRack = {
   readonly lumpedHolds: boolean;
   /** Plugs and masks that went in, by the lamp's look; null where nobody counted. */
   readonly plugsIn: number | null;
+  readonly faces: readonly Face[];
 };
 export type LoadEvent = BakeEvent & {
   readonly recordId: string;
@@ -166,6 +168,7 @@ export function bakedRack(
     biot: middle.value.biot,
     lumpedHolds: middle.value.lumpedHolds,
     plugsIn: row.plugs,
+    faces: part.faces,
   };
 }
 

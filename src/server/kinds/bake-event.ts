@@ -1,5 +1,7 @@
 import { type Kysely, sql } from "kysely";
 import { infraredDoubt } from "@/core/cure";
+import type { Failure } from "@/core/result";
+import type { NewDetail } from "@/db/detail-tables";
 import { forPerson } from "@/db/queries/for-person";
 import { stands } from "@/db/queries/stands";
 import type { Database } from "@/db/schema";
@@ -7,6 +9,7 @@ import { sectionsOf } from "../bake/section-readings";
 import { ovenNamed } from "../cure/oven-named";
 import { refuse } from "../outcome";
 import { findRack } from "../rack/find-rack";
+import { loadRack } from "../rack/load-rack";
 import type { Person } from "../sign-in/roles";
 import { DOOR_AND_RECORDER_S } from "./bake";
 import type { Made, Makes, Of } from "./made";
@@ -29,8 +32,9 @@ async function bakeEvent(db: Kysely<Database>, person: Person, entry: Of<"bake-e
     job_id: string | null;
     rack_id: string | null;
     n: number;
+    number: string | null;
   }>`
-    select b.door_closed_at, b.sections, min(j.id::text)::uuid as job_id, min(k.id::text)::uuid as rack_id, count(distinct k.id)::int as n
+    select b.door_closed_at, b.sections, min(j.id::text)::uuid as job_id, min(k.id::text)::uuid as rack_id, count(distinct k.id)::int as n, case when count(distinct k.id) = 1 then min(k.number) end as number
     from bake b join bake_place p on p.record_id = b.record_id join rack k on k.id = p.rack_id join job j on j.id = k.job_id
     where b.oven_id = ${oven.id} and b.load_no = ${entry.loadNo} and ${forPerson(person, "j.customer_id")}
       and ${stands("b.record_id")}
@@ -66,6 +70,8 @@ async function bakeEvent(db: Kysely<Database>, person: Person, entry: Of<"bake-e
     if (!doubt.ok) return refuse(doubt.error);
     grade = doubt.value === null ? "measured" : "assumed";
   }
+  const touched = await placesOf(db, person, entry, named?.number ?? load.number);
+  if (!touched.ok) return touched;
   if (entry.event === "set-point" && entry.valueC === null) return refuse({ kind: "reading-needs-value" });
   if (entry.event === "set-point" && entry.valueC !== null && entry.valueC > oven.data.mostSetPointC)
     return refuse({ kind: "over-the-oven", setC: entry.valueC, mostC: oven.data.mostSetPointC, oven: oven.code });
@@ -97,8 +103,27 @@ async function bakeEvent(db: Kysely<Database>, person: Person, entry: Of<"bake-e
           method: entry.event === "cooling" ? entry.method : null,
         },
       ],
+      ...(touched.places.length > 0 ? { light_spot: touched.places } : {}),
     },
   };
+}
+
+/** Where a rack was touched up, as it is kept. Failures: `touch-up-needs-rack` (several are in the load), `unknown-spot`. */
+async function placesOf(
+  db: Kysely<Database>,
+  person: Person,
+  entry: Of<"bake-event">,
+  number: string | null,
+): Promise<{ ok: true; places: NewDetail<"light_spot">[] } | { ok: false; failure: Failure }> {
+  if (entry.places.length === 0) return { ok: true, places: [] };
+  if (entry.event !== "touched-up")
+    return refuse({ kind: "bad-entry", field: "places", value: entry.event, why: "go with a touch-up alone" });
+  const rack = number === null ? null : await loadRack(db, person, number);
+  if (!rack) return refuse({ kind: "touch-up-needs-rack", load: entry.loadNo });
+  const faces = new Set(rack.part.data.faces.map((f) => f.id));
+  const stray = entry.places.find((p) => !faces.has(p.face));
+  if (stray) return refuse({ kind: "unknown-spot", face: stray.face, spot: "touch-up", of: rack.part.data.name });
+  return { ok: true, places: entry.places.map((p, i) => ({ ordinal: i + 1, ...p, what: "touched-up" })) };
 }
 
 async function ridesIn(db: Kysely<Database>, ovenId: string, loadNo: string, closedAt: Date, rackId: string) {

@@ -20,6 +20,8 @@ export type PartMap = {
   readonly notPlaced: number;
 };
 
+const spotsOf = (what: Mapped): readonly string[] =>
+  what === "light" ? ["light-resprayed", "light-left"] : ["bumped"];
 type Row = { rack: string; face: string | null; x: number | null; y: number | null; now: boolean };
 
 /**
@@ -33,13 +35,12 @@ export async function partMap(
   const from = new Date(ask.at.getTime() - ask.days * 86_400_000);
   const before = new Date(from.getTime() - ask.days * 86_400_000);
   const ofPart = sql`r.happened_at > ${before} and r.happened_at <= ${ask.at} and j.part_id = ${ask.partId} and ${stands("r.id")}`;
-  const whats = ask.what === "light" ? ["light-resprayed", "light-left"] : ["bumped"];
   const [places, looked] = await Promise.all([
     ask.what === "fault"
       ? sql<Row>`select k.number as rack, f.face, f.x, f.y, r.happened_at > ${from} as now from record r join defect f on f.record_id = r.id join rack k on k.id = r.rack_id join job j on j.id = k.job_id
           where r.kind = 'defect' and f.pieces_affected is distinct from 0 and ${ofPart}`.execute(db)
       : sql<Row>`select k.number as rack, s.face, s.x, s.y, r.happened_at > ${from} as now from record r join light_spot s on s.record_id = r.id join rack k on k.id = r.rack_id join job j on j.id = k.job_id
-          where r.kind = 'lamp-check' and s.what = any(${whats}::text[]) and ${ofPart}
+          where r.kind = 'lamp-check' and s.what = any(${spotsOf(ask.what)}::text[]) and ${ofPart}
           ${
             ask.what === "bump"
               ? sql`union all select k.number, null, null, null, r.happened_at > ${from} from record r join lamp_check l on l.record_id = r.id join rack k on k.id = r.rack_id join job j on j.id = k.job_id
@@ -74,4 +75,21 @@ export async function partMap(
     })),
     notPlaced: new Set(places.rows.filter((r) => r.now && (r.face === null || r.x === null)).map((r) => r.rack)).size,
   };
+}
+
+/** The part on which the most racks of a span had something of the kind; null where none had. */
+export async function mostNoted(
+  db: Kysely<Database>,
+  ask: { readonly what: Mapped; readonly days: number; readonly at: Date },
+): Promise<string | null> {
+  const from = new Date(ask.at.getTime() - ask.days * 86_400_000);
+  const has =
+    ask.what === "fault"
+      ? sql`r.kind = 'defect' and exists (select 1 from defect f where f.record_id = r.id and f.face is not null and f.pieces_affected is distinct from 0)`
+      : sql`r.kind = 'lamp-check' and exists (select 1 from light_spot s where s.record_id = r.id and s.what = any(${spotsOf(ask.what)}::text[]))`;
+  const { rows } = await sql<{ part_id: string }>`
+    select j.part_id from record r join rack k on k.id = r.rack_id join job j on j.id = k.job_id
+    where ${has} and r.happened_at > ${from} and r.happened_at <= ${ask.at} and ${stands("r.id")}
+    group by 1 order by count(distinct k.id) desc, 1 limit 1`.execute(db);
+  return rows[0]?.part_id ?? null;
 }

@@ -33,7 +33,7 @@ export function NotedPlaces({
             <b>
               {face?.name ?? place.face}, {placeWords(place.x, place.y)}
             </b>{" "}
-            ({lampWhatName[place.what as LampWhat] ?? place.what}
+            ({lampWhatName[place.what as LampWhat] ?? place.what.replaceAll("-", " ")}
             {near ? `, by spot ${near.id}` : ""})
           </span>
         );

@@ -377,6 +377,7 @@ const sentences: Record<string, (f: Failure, units: UnitSystem) => string> = {
     `Rack ${s(f.number)} goes over an old film, which still asks for: ${(Array.isArray(f.asks) ? (f.asks as RecoatAsk[]) : []).map((a) => (a === "voltage-reduced" ? lowerKv(f) : recoatAskSaid[a])).join("; ")}.`,
   "first-piece-first": (f) =>
     `Rack ${s(f.number)} waits for the first of its ${s(f.every)}: rack ${s(f.first)} ${f.out ? "was out" : "is not tested yet"} (${plannedTestName(s(f.test)).toLowerCase()}). Test that one${f.out ? ", or see what went wrong," : ""} before the rest is coated.`,
+  "touch-up-needs-rack": (f) => `Several racks are in load ${s(f.load)}: say which one was touched up.`,
   "test-not-called": (f) =>
     `No test plan asks rack ${s(f.rack)} for ${plannedTestName(s(f.test)).toLowerCase()}: there is nothing to leave out.`,
   "open-before-oven": (f) =>

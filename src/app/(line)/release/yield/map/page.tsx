@@ -5,7 +5,7 @@ import { now } from "@/server/now";
 import { setupAt } from "@/server/setup/setup-data";
 import { personOnPage } from "@/server/sign-in/person";
 import { ofTheShop } from "@/server/sign-in/roles";
-import { type Mapped, mapped, partMap } from "@/server/yield/part-map";
+import { type Mapped, mapped, mostNoted, partMap } from "@/server/yield/part-map";
 import { Choice } from "@/ui/fields/choice";
 import { countOf, percent } from "@/ui/format";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
@@ -42,7 +42,9 @@ export default async function PartMapPage({
   );
   const days = spans.find((s) => String(s) === asked.days) ?? 90;
   const what = mapped.find((w) => w === asked.what) ?? "light";
-  const part = parts.find((p) => p.code === asked.part) ?? parts[0];
+  const named = parts.find((p) => p.code === asked.part);
+  const most = named ? null : await mostNoted(database(), { what, days, at });
+  const part = named ?? parts.find((p) => p.id === most) ?? parts[0];
   const map = part && (await partMap(database(), { partId: part.id, what, days, at }));
   const address = (over: Record<string, string>) =>
     `/release/yield/map?${new URLSearchParams({ part: part?.code ?? "", what, days: String(days), ...over })}`;

@@ -13,6 +13,7 @@ import { LiveLoad } from "@/ui/cure/live-load";
 import { LoadNoted } from "@/ui/cure/load-noted";
 import { OvenDrawing } from "@/ui/cure/oven-drawing";
 import { PulledLoad } from "@/ui/cure/pulled-load";
+import { TouchedWhere } from "@/ui/cure/touched-where";
 import { clock, minutesSeconds, when, withUnit } from "@/ui/format";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
@@ -129,6 +130,15 @@ export default async function LoadPage({
           />
         ) : (
           <PulledLoad file={file} units={units} />
+        )}
+        {mayLog && file.pulledAt === null && !file.sections && (
+          <div className="no-print mt-4">
+            <TouchedWhere
+              oven={file.oven.code}
+              load={file.loadNo}
+              racks={file.racks.map((r) => ({ rack: r.rack, faces: r.faces }))}
+            />
+          </div>
         )}
         {mayLog && file.pulledAt !== null && (
           <div className="ruled no-print mt-6">
