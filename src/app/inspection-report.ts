@@ -53,6 +53,12 @@ export async function inspectionReport(
   const [site, conditions] = await Promise.all([siteAt(db, at), conditionsWhenPassed(db, [rack.id], rack.hungAt)]);
   const verdict = judgeRack(rack, conditions, at);
   const when = (moment: Date) => dateAndTime(moment, site.timeZone);
+  const said = (r: RackFile["current"][number]) =>
+    recordSentence(r.base.kind, r.details, {
+      units,
+      name: () => "",
+      count: (table) => r.details[table as keyof typeof r.details]?.length ?? 0,
+    });
   const faults = rack.latest.filter((r) => r.base.kind === "defect" && r.details.defect?.[0]?.pieces_affected !== 0);
   const photos = rack.current.filter((r) => r.base.kind === "photo" && r.base.file_id !== null).reverse();
   return inspectionReportPdf({
@@ -86,14 +92,13 @@ export async function inspectionReport(
       .filter((r) => testing.has(r.base.kind))
       .map((r) => ({
         when: when(r.base.happened_at),
-        text: recordSentence(r.base.kind, r.details, {
-          units,
-          name: () => "",
-          count: (table) => r.details[table as keyof typeof r.details]?.length ?? 0,
-        }),
+        text: said(r),
         by: r.by,
       })),
-    photos: await printed(db, photos.slice(0, MOST_PHOTOS), when),
+    photos: await printed(db, photos.slice(0, MOST_PHOTOS), (p) => {
+      const of = rack.current.find((r) => r.base.id === p.details.photo?.[0]?.of_record);
+      return `${p.details.photo?.[0]?.caption || "Photo"}${of ? ` (${said(of)})` : ""}; ${when(p.base.happened_at)}, ${p.by}`;
+    }),
     morePhotos: Math.max(0, photos.length - MOST_PHOTOS),
     letter: units === "us",
     at: when(at),
@@ -193,7 +198,7 @@ function tracesOf(rack: RackFile, units: UnitSystem, when: (at: Date) => string)
 async function printed(
   db: Kysely<Database>,
   photos: RackFile["current"],
-  when: (at: Date) => string,
+  caption: (photo: RackFile["current"][number]) => string,
 ): Promise<{ readonly bytes: Buffer; readonly caption: string }[]> {
   if (photos.length === 0) return [];
   const files = await db
@@ -209,13 +214,12 @@ async function printed(
     photos.flatMap((p) => {
       const file = files.find((f) => f.id === p.base.file_id);
       if (!file) return [];
-      const caption = `${p.details.photo?.[0]?.caption || "Photo"}; ${when(p.base.happened_at)}, ${p.by}`;
       return [
         sharp(file.bytes)
           .resize(PHOTO_SIDE, PHOTO_SIDE, { fit: "inside", withoutEnlargement: true })
           .jpeg({ quality: 80 })
           .toBuffer()
-          .then((bytes) => ({ bytes, caption })),
+          .then((bytes) => ({ bytes, caption: caption(p) })),
       ];
     }),
   );

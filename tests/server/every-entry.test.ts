@@ -152,6 +152,7 @@ const good = (): Record<Kind, object> => ({
     places: [{ what: "hang mark, S", defect: null, face: "S", x: 50, y: 2, done: true }],
   },
   "fit-check": { rack: "E100", tries: [{ fit: "M8 threads", gauge: "M8 6H plug", goes: true }] },
+  "panel-film": { panel: "E100-P0", layer: "primer", valuesUm: [55, 58, 61], note: "" },
   "test-skip": { rack: "E100", test: "bend", reason: "the mandrel is away for its yearly check" },
   panel: {
     rack: "E100",

@@ -6,13 +6,16 @@ import sharp from "sharp";
 import { afterAll, beforeAll, expect, test } from "vitest";
 import { certificateOf } from "@/app/certificate";
 import { inspectionReport } from "@/app/inspection-report";
+import { addPhoto } from "@/server/field/add-photo";
 import { newId, now } from "@/server/now";
+import { filmLayers } from "@/server/rack/film-layers";
+import { loadRack } from "@/server/rack/load-rack";
 import { dispose } from "@/server/release/dispose";
 import { setupAt } from "@/server/setup/setup-data";
 import { saveCustomerLogo } from "@/server/shop/customer-logo";
 import { saveCustomer } from "@/server/shop/save-shop";
 import { person, type TestDatabase, testDatabase } from "../support/database";
-import { entityId, stored } from "../support/entries";
+import { aCoat, entityId, freshRack, seatFilm, stored } from "../support/entries";
 import { provenRack } from "../support/proven";
 
 const directory = mkdtempSync(path.join(tmpdir(), "papers-"));
@@ -210,4 +213,81 @@ test("one of which nothing is on record yet is a report all the same", async () 
   const pdf = await inspectionReport(t.app, lead, rack.number, "metric", at);
   if (!pdf) throw new Error("no report");
   expect(read(pdf).text).toContain("No film reading is on record");
+});
+
+test("a photo may show a test of its rack, and of no other", async () => {
+  await provenRack(t, "PP5", ago);
+  await provenRack(t, "PP6", ago);
+  const cutOf = async (rack: string) =>
+    (
+      await t.app
+        .selectFrom("record")
+        .innerJoin("rack", "rack.id", "record.rack_id")
+        .select("record.id")
+        .where("rack.number", "=", rack)
+        .where("record.kind", "=", "cross-cut")
+        .executeTakeFirstOrThrow()
+    ).id;
+  const attach = async (shows: string) => {
+    const jpeg = await sharp({ create: { width: 60, height: 40, channels: 3, background: "#445566" } })
+      .jpeg()
+      .toBuffer();
+    const form = new FormData();
+    form.set("id", newId());
+    form.set("rack", "PP5");
+    form.set("caption", "the tape");
+    form.set("shows", shows);
+    form.set("photo", new File([new Uint8Array(jpeg)], "t.jpg", { type: "image/jpeg" }));
+    return addPhoto(t.app, inspector, form, now);
+  };
+  expect(await attach(await cutOf("PP6"))).toMatchObject({ ok: false, failure: { kind: "not-of-this-rack" } });
+  expect(await attach("nothing")).toMatchObject({ ok: false, failure: { kind: "not-of-this-rack" } });
+  expect(await attach(await cutOf("PP5"))).toMatchObject({ ok: true });
+  const pdf = await inspectionReport(t.app, lead, "PP5", "metric", now());
+  expect(pdf && read(pdf).text).toContain("the tape (cross-cut grade 0)");
+});
+
+test("a top coat over a primer that only a panel shows is total less the panel's primer, by procedure", async () => {
+  await freshRack(t, "PP7", { powder: "GR-505", stages: ["booth", "oven"], primer: true, at: ago(300) });
+  const primer = [...(await setupAt(t.app, "powder", now())).values()].find((p) => p.data.traits.includes("primer"));
+  const lot = [...(await setupAt(t.app, "lot", now())).values()].find((l) => l.data.powderCode === primer?.code);
+  if (!lot) throw new Error("no lot of a primer");
+  await stored(t, lead, ago(290), { ...aCoat(), rack: "PP7", lot: lot.code, layer: "primer", system: "dry-on-dry" });
+  await stored(t, lead, ago(280), { ...aCoat(), rack: "PP7", coatNo: 2 });
+  await stored(t, inspector, ago(270), {
+    kind: "panel",
+    rack: "PP7",
+    alsoFor: [],
+    number: "PP7-P",
+    metal: "hot-rolled-steel",
+    madeFrom: "",
+    hungAt: "",
+    note: "",
+  });
+  await stored(t, inspector, ago(200), {
+    kind: "thickness",
+    rack: "PP7",
+    source: "typed",
+    typedUnit: "um",
+    coatNo: 2,
+    sure: true,
+    readings: seatFilm(120),
+  });
+  const layers = async () => {
+    const rack = await loadRack(t.app, lead, "PP7");
+    if (!rack) throw new Error("no rack");
+    return filmLayers(rack);
+  };
+  expect(await layers()).toBeNull();
+  await stored(t, inspector, ago(190), {
+    kind: "panel-film",
+    panel: "PP7-P",
+    layer: "primer",
+    valuesUm: [48, 50, 52],
+    note: "",
+  });
+  const told = await layers();
+  expect(told).toMatchObject({ panel: "PP7-P", underUm: 50, underSpots: 3 });
+  expect(told?.top?.ok && told.top.value.topUm).toBeCloseTo(70, 6);
+  expect(told?.top?.ok && told.top.value.by).toBe("means");
 });

@@ -31,6 +31,7 @@ import { offerAnswer } from "./offer-answer";
 import { outgas } from "./outgas";
 import { ovenSurvey } from "./oven-survey";
 import { panel } from "./panel";
+import { panelFilm } from "./panel-film";
 import { panelReading } from "./panel-reading";
 import { panelTest } from "./panel-test";
 import { passage } from "./passage";
@@ -89,6 +90,7 @@ export const allKinds = [
   touchUp,
   panel,
   panelReading,
+  panelFilm,
   testCall,
   testSkip,
   itemClosed,

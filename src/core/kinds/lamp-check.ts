@@ -38,7 +38,7 @@ export const lampCheck = defineKind({
                 face: filled(20),
                 x: number(0, 100),
                 y: number(0, 100),
-                what: v.picklist(["light-resprayed", "light-left", "bumped", "wiped"]),
+                what: v.picklist(["light-resprayed", "light-left", "heavy-left", "bumped", "wiped"]),
               }),
             ),
             v.maxLength(60),

@@ -4,7 +4,12 @@ import { defineKind } from "./kind";
 export const photo = defineKind({
   kind: "photo",
   tables: {
-    photo: { caption: "text", zone: "text?" },
+    photo: {
+      caption: "text",
+      zone: "text?",
+      /** The record it shows: a test with its cloth or tape, a fault. */
+      of_record: "uuid?",
+    },
   },
   change: false,
   superseded: "by-correction",

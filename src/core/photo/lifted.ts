@@ -56,7 +56,7 @@ export function liftedShare(
   const n = found.cuts - 1;
   let seen = found.seen;
   let rect = squaredUp(planes, seen, n);
-  let told = toldApart(rect, n);
+  let told = toldApart(rect, n, 1);
   if (!told.ok) return told;
   let kerf = 0.06;
   for (let round = 0; round < MOST_ROUNDS; round++) {
@@ -66,11 +66,13 @@ export function liftedShare(
     seen = right.seen;
     kerf = right.kerf;
     rect = squaredUp(planes, seen, n);
-    const again = toldApart(rect, n);
+    const again = toldApart(rect, n, 1);
     if (!again.ok) return again;
     told = again;
     if (moved < SETTLED) break;
   }
+  told = toldApart(rect, n);
+  if (!told.ok) return told;
   const { t, beside, metal, film, far, toCut, within } = told.value;
   const places = cutsSeen(t, rect.width, n).seen;
   const onCuts = places.filter((c) => Math.abs((c.family === 0 ? c.u : c.v) - c.cut) < 0.025).length;

@@ -32,42 +32,45 @@ export function lineEvidence(colours: readonly Plane[]): Evidence {
   const [{ width, height }] = planes as readonly [Plane, Plane];
   const strength = new Float32Array(width * height);
   const across = new Float32Array(width * height);
-  const take = (at: number, value: number, direction: number) => {
-    if (value <= (strength[at] as number)) return;
-    strength[at] = value;
-    across[at] = direction;
-  };
   for (const channel of planes)
     for (const sigma of RIDGE_SCALES) {
       const { values: v } = smoothed(channel, sigma);
       const scale = sigma * sigma;
+      const edges = sigma === RIDGE_SCALES[0];
       for (let y = 2; y < height - 2; y++)
         for (let x = 2; x < width - 2; x++) {
           const at = y * width + x;
           const c = v[at] as number;
-          const [l, r, u, d] = [
-            v[at - 1] as number,
-            v[at + 1] as number,
-            v[at - width] as number,
-            v[at + width] as number,
-          ];
-          const [xx, yy] = [l + r - 2 * c, u + d - 2 * c];
+          const l = v[at - 1] as number;
+          const r = v[at + 1] as number;
+          const u = v[at - width] as number;
+          const d = v[at + width] as number;
+          const xx = l + r - 2 * c;
+          const yy = u + d - 2 * c;
           const xy =
             ((v[at + width + 1] as number) -
               (v[at + width - 1] as number) -
               (v[at - width + 1] as number) +
               (v[at - width - 1] as number)) /
             4;
-          const spread = Math.hypot(xx - yy, 2 * xy);
+          const spread = Math.sqrt((xx - yy) * (xx - yy) + 4 * xy * xy);
           const sum = xx + yy;
+          const first = Math.abs(sum + spread);
+          const second = Math.abs(sum - spread);
           // The larger curvature less the smaller: a line bends across and not along.
-          const ridge = scale * (Math.abs(Math.abs(sum + spread) - Math.abs(sum - spread)) / 2);
-          const strongFirst = Math.abs(sum + spread) >= Math.abs(sum - spread);
-          const axis = 0.5 * Math.atan2(2 * xy, xx - yy);
-          take(at, ridge, strongFirst ? axis : axis + Math.PI / 2);
-          if (sigma === RIDGE_SCALES[0]) {
-            const [gx, gy] = [(r - l) / 2, (d - u) / 2];
-            take(at, EDGE_SHARE * sigma * Math.hypot(gx, gy), Math.atan2(gy, gx));
+          const ridge = scale * (Math.abs(first - second) / 2);
+          // Its direction is only worked out where it is the strongest so far: most pixels lie on nothing.
+          if (ridge > (strength[at] as number)) {
+            strength[at] = ridge;
+            across[at] = 0.5 * Math.atan2(2 * xy, xx - yy) + (first >= second ? 0 : Math.PI / 2);
+          }
+          if (!edges) continue;
+          const gx = (r - l) / 2;
+          const gy = (d - u) / 2;
+          const edge = EDGE_SHARE * sigma * Math.sqrt(gx * gx + gy * gy);
+          if (edge > (strength[at] as number)) {
+            strength[at] = edge;
+            across[at] = Math.atan2(gy, gx);
           }
         }
     }

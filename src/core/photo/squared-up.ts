@@ -15,7 +15,8 @@ export function squaredUp(planes: readonly Plane[], seen: Homography, n: number)
   const [{ width: w, height: h }] = planes as readonly [Plane];
   for (let y = 0; y < width; y++)
     for (let x = 0; x < width; x++) {
-      const [u, v] = [(x + 0.5) / SQUARE_PX - AROUND, (y + 0.5) / SQUARE_PX - AROUND];
+      const u = (x + 0.5) / SQUARE_PX - AROUND;
+      const v = (y + 0.5) / SQUARE_PX - AROUND;
       const by = 1 / (seen[6] * u + seen[7] * v + 1);
       const px = (seen[0] * u + seen[1] * v + seen[2]) * by;
       const py = (seen[3] * u + seen[4] * v + seen[5]) * by;
@@ -23,7 +24,8 @@ export function squaredUp(planes: readonly Plane[], seen: Homography, n: number)
       if (px < 0 || py < 0 || px >= w - 1 || py >= h - 1) continue;
       inside[at] = 1;
       const from = Math.floor(py) * w + Math.floor(px);
-      const [fx, fy] = [px - Math.floor(px), py - Math.floor(py)];
+      const fx = px - Math.floor(px);
+      const fy = py - Math.floor(py);
       for (let c = 0; c < 3; c++) {
         const from4 = (planes[c] as Plane).values;
         const top = (from4[from] as number) * (1 - fx) + (from4[from + 1] as number) * fx;
@@ -34,8 +36,10 @@ export function squaredUp(planes: readonly Plane[], seen: Homography, n: number)
   return { width, colours, inside };
 }
 
-/** Squares from the nearest cut, and whether a pixel lies in the lattice; by place. */
-export function placesOf(width: number, n: number) {
+/** Squares from the nearest cut, and whether a pixel lies in the lattice; by place. Worked out once for a lattice of n: read only. */
+export function placesOf(width: number, n: number): Places {
+  const known = places.get(n);
+  if (known?.toCut.length === width * width) return known;
   const toCut = new Float32Array(width * width);
   const within = new Uint8Array(width * width);
   for (let y = 0; y < width; y++)
@@ -47,8 +51,12 @@ export function placesOf(width: number, n: number) {
       // Outside, cuts that run on past the lattice lie where the lattice's own would.
       toCut[at] = Math.min(near(u), near(v));
     }
-  return { toCut, within };
+  const made = { toCut, within };
+  places.set(n, made);
+  return made;
 }
+type Places = { readonly toCut: Float32Array; readonly within: Uint8Array };
+const places = new Map<number, Places>();
 
 /** A place in squares as a pixel of what was squared up. */
 export const pixel = (w: number): number => Math.round((w + AROUND) * SQUARE_PX - 0.5);

@@ -1,4 +1,5 @@
 export * from "./base-metal";
+export * from "./face-difference";
 export * from "./film-decision";
 export * from "./gauge-check";
 export * from "./gauge-line";

@@ -28,6 +28,8 @@ import * as lookAndPanels from "./2026-11-29T190000-look-and-panels";
 import * as decisionsByPiece from "./2026-11-29T210000-decisions-by-piece";
 import * as crossCutPhoto from "./2026-11-29T220000-cross-cut-photo";
 import * as testPlan from "./2026-11-29T230000-test-plan";
+import * as photoShows from "./2026-11-30T000000-photo-shows";
+import * as panelFilm from "./2026-11-30T010000-panel-film";
 
 const migrations: Record<string, Migration> = {
   "2026-11-23T140000-record": record,
@@ -58,6 +60,8 @@ const migrations: Record<string, Migration> = {
   "2026-11-29T210000-decisions-by-piece": decisionsByPiece,
   "2026-11-29T220000-cross-cut-photo": crossCutPhoto,
   "2026-11-29T230000-test-plan": testPlan,
+  "2026-11-30T000000-photo-shows": photoShows,
+  "2026-11-30T010000-panel-film": panelFilm,
 };
 /** A fixed list rather than a folder scan, so that it loads alike under tsx, Vitest and Next. */
 export const migrationProvider: MigrationProvider = { getMigrations: async () => migrations };

@@ -90,7 +90,8 @@ export async function panelRegister(
         union all select 1 from solvent_rub q where q.record_id = x.id and lower(q.panel_no) = lower(p.number)
         union all select 1 from cure_test q where q.record_id = x.id and lower(q.panel_no) = lower(p.number)
         union all select 1 from pull_off q where q.record_id = x.id and lower(q.panel_no) = lower(p.number)
-        union all select 1 from panel_reading q where q.record_id = x.id and lower(q.panel_no) = lower(p.number))) t
+        union all select 1 from panel_reading q where q.record_id = x.id and lower(q.panel_no) = lower(p.number)
+        union all select 1 from panel_film q where q.record_id = x.id and lower(q.panel_no) = lower(p.number))) t
     where r.kind = 'panel' and ${stands("r.id")} and ${forPerson(person, "j.customer_id")}
       and (${find} = '' or lower(p.number) like ${like} or exists (select 1 from unnest(n.racks) x where lower(x) like ${like}))
     order by r.happened_at desc, r.id desc limit ${PANELS_A_PAGE + 1} offset ${page * PANELS_A_PAGE}`.execute(db);
@@ -157,7 +158,7 @@ export async function loadPanel(db: Kysely<Database>, person: Person, number: st
   const tests = records
     .map(({ by, ...base }) => ({ base, by, details: details.get(base.id) ?? {}, supersededBy: null }))
     .filter(({ details: d }) =>
-      [d.cross_cut, d.solvent_rub, d.cure_test, d.pull_off, d.panel_reading].some(
+      [d.cross_cut, d.solvent_rub, d.cure_test, d.pull_off, d.panel_reading, d.panel_film].some(
         (t) => t?.[0]?.panel_no?.toLowerCase() === found.number.toLowerCase(),
       ),
     );

@@ -1,4 +1,4 @@
-import type { Kysely } from "kysely";
+import { type Kysely, sql } from "kysely";
 import { cutTo, wellFormed } from "@/core/text";
 import { forPerson } from "@/db/queries/for-person";
 import { lock } from "@/db/queries/locks";
@@ -51,6 +51,21 @@ async function subjectOf(db: Kysely<Database>, person: Person, form: FormData, a
     : { ok: false as const, failure: { kind: "unknown-structure", name } };
 }
 
+/** The record of the rack that it shows; null where none is named, undefined where that is none of this rack's. */
+async function shownBy(
+  db: Kysely<Database>,
+  form: FormData,
+  where: { readonly rackId?: string },
+): Promise<string | null | undefined> {
+  const named = String(form.get("shows") ?? "");
+  if (named === "") return null;
+  if (!where.rackId || !/^[0-9a-f-]{36}$/.test(named)) return undefined;
+  const { rows } = await sql<{ id: string }>`
+    select r.id from record r where r.id = ${named} and (r.rack_id = ${where.rackId}
+      or exists (select 1 from stands_for s where s.record_id = r.id and s.rack_id = ${where.rackId}))`.execute(db);
+  return rows[0]?.id;
+}
+
 /** Attaches a photo to what it is of: size and true type checked, decoded and written anew without its metadata (place, camera). */
 export async function addPhoto(
   db: Kysely<Database>,
@@ -71,6 +86,8 @@ export async function addPhoto(
     if (!on.ok) return on;
     const there = await trx.selectFrom("record").select("id").where("idempotency_key", "=", key).executeTakeFirst();
     if (there) return { ok: true, recordId: there.id, already: true };
+    const shows = await shownBy(trx, form, on.where);
+    if (shows === undefined) return refuse({ kind: "not-of-this-rack", number: String(form.get("rack") ?? "") });
     const fileId = await keepPhoto(trx, person, photo, at);
     return storeOne(
       trx,
@@ -83,7 +100,7 @@ export async function addPhoto(
         idempotencyKey: key,
         ...on.where,
         fileId,
-        details: { photo: [{ caption: caption || "photo", zone: null }] },
+        details: { photo: [{ caption: caption || "photo", zone: null, of_record: shows }] },
       },
       at,
     );

@@ -28,6 +28,7 @@ import { makes as metalMark } from "./metal-mark";
 import { makes as outgas } from "./outgas";
 import { makes as ovenSurvey } from "./oven-survey";
 import { makes as panel } from "./panel";
+import { makes as panelFilm } from "./panel-film";
 import { makes as panelReading } from "./panel-reading";
 import { makes as panelTest } from "./panel-test";
 import { makes as passage } from "./passage";
@@ -73,6 +74,7 @@ const known: Makes<EntryKind> = {
   ...touchUp,
   ...fitCheck,
   ...panel,
+  ...panelFilm,
   ...panelReading,
   ...panelTest,
   ...passage,

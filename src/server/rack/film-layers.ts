@@ -38,26 +38,43 @@ function meansBySpot(sets: readonly ThreadRecord[], rack: WithLayers): Map<strin
 
 export type FilmLayers = {
   readonly underUm: number;
+  /** Spots read on the part, or readings on the panel. */
   readonly underSpots: number;
+  /** The panel that the primer was read on, where it could not be read on the part; by procedure, since it is another piece. */
+  readonly panel: string | null;
   /** The newest coat alone; null while the film in all is not read. */
   readonly top: { readonly ok: true; readonly value: TopCoat } | { readonly ok: false; readonly error: Failure } | null;
 };
 
 /**
  * The newest coat apart from what is under it: by pairs where both were read at the same spots, else by means. Null where
- * nothing under it was read. O(readings).
+ * nothing under it was read; a primer that only a panel shows is taken from that. O(readings).
  */
 export function filmLayers(rack: WithLayers): FilmLayers | null {
   const under = meansBySpot(setsUnder(rack), rack);
-  if (under.size === 0) return null;
   const total = meansBySpot(filmSets(rack), rack);
+  if (under.size === 0) return byPanel(rack, total);
   const both = [...total.keys()].filter((spot) => under.has(spot));
   const paired = both.length >= 2;
   const um = (of: Map<string, number>) => (paired ? both.map((spot) => of.get(spot) as number) : [...of.values()]);
   return {
+    panel: null,
     underUm: mean([...under.values()]),
     underSpots: under.size,
     top: total.size === 0 ? null : topCoat(um(total), um(under), paired),
+  };
+}
+
+/** The top coat by a panel that has the primer alone: two or more layers are on the part, and it was not read between them. */
+function byPanel(rack: WithLayers, total: ReadonlyMap<string, number>): FilmLayers | null {
+  if (!rack.latest.some((r) => r.details.coat?.[0]?.layer === "primer")) return null;
+  const row = rack.latest.findLast((r) => r.details.panel_film?.[0]?.layer === "primer")?.details.panel_film?.[0];
+  if (!row) return null;
+  return {
+    panel: row.panel_no,
+    underUm: row.mean_um,
+    underSpots: row.values_um.length,
+    top: total.size === 0 ? null : topCoat([...total.values()], row.values_um as number[], false),
   };
 }
 

@@ -3,8 +3,8 @@ import { type MapCell, placeMap } from "@/core/yield";
 import { stands } from "@/db/queries/stands";
 import type { Database } from "@/db/schema";
 
-/** What is added up: thin places under the lamp, bumps, faults of the finished film. */
-export const mapped = ["light", "bump", "fault"] as const;
+/** What is added up: thin and heavy places under the lamp, bumps, faults of the finished film. */
+export const mapped = ["light", "heavy", "bump", "fault"] as const;
 export type Mapped = (typeof mapped)[number];
 export type FaceCount = {
   readonly face: string;
@@ -21,7 +21,7 @@ export type PartMap = {
 };
 
 const spotsOf = (what: Mapped): readonly string[] =>
-  what === "light" ? ["light-resprayed", "light-left"] : ["bumped"];
+  what === "light" ? ["light-resprayed", "light-left"] : what === "heavy" ? ["heavy-left"] : ["bumped"];
 type Row = { rack: string; face: string | null; x: number | null; y: number | null; now: boolean };
 
 /**

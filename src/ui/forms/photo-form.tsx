@@ -2,6 +2,7 @@
 import { useRouter } from "next/navigation";
 import { type FormEvent, useState } from "react";
 import { v7 as uuidv7 } from "uuid";
+import { Choice } from "../fields/choice";
 import { useEntryForm } from "../forms/use-entry-form";
 import { failureText } from "../words/failures";
 
@@ -15,10 +16,13 @@ export function PhotoForm({
   of,
   attach,
   title = "Attach a photo",
+  shows = [],
 }: {
   of: { readonly structure: string } | { readonly job: string } | { readonly rack: string } | { readonly bath: string };
   attach: Attach;
   title?: string;
+  /** Records that it may show. */
+  shows?: readonly { readonly id: string; readonly label: string }[];
 }) {
   const router = useRouter();
   const [state, setState] = useState<{ busy: boolean; text: string; good: boolean }>({
@@ -70,6 +74,19 @@ export function PhotoForm({
           <input id="caption" {...held.register("caption")} className="input" maxLength={200} />
         </div>
       </div>
+      {shows.length > 0 && (
+        <div className="field">
+          <label htmlFor="shows">What it shows</label>
+          <Choice id="shows" name="shows" className="input" defaultValue="">
+            <option value="">the piece, or what the caption says</option>
+            {shows.map((s) => (
+              <option key={s.id} value={s.id}>
+                {s.label}
+              </option>
+            ))}
+          </Choice>
+        </div>
+      )}
       <p className="flex items-center gap-3">
         <button type="submit" className="btn" disabled={state.busy}>
           Attach photo

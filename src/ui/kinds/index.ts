@@ -32,6 +32,7 @@ import { say as offerAnswer } from "./offer-answer";
 import { say as outgas } from "./outgas";
 import { say as ovenSurvey } from "./oven-survey";
 import { say as panel } from "./panel";
+import { say as panelFilm } from "./panel-film";
 import { say as panelReading } from "./panel-reading";
 import { say as panelTest } from "./panel-test";
 import { say as passage } from "./passage";
@@ -91,6 +92,7 @@ const known: Record<RecordKind, Say> = {
   "fit-check": fitCheck,
   "touch-up": touchUp,
   panel,
+  "panel-film": panelFilm,
   "panel-reading": panelReading,
   "pull-off": pullOff,
   "solvent-rub": solventRub,

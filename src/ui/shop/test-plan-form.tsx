@@ -1,5 +1,4 @@
 "use client";
-import { useState } from "react";
 import { exposures } from "@/core/plan";
 import {
   type Frequency,
@@ -60,15 +59,16 @@ export function TestPlanForm({
     eases: rule.easeAfter !== null,
     easeAfter: String(rule.easeAfter ?? usualSwitching.easeAfter),
     retired: known?.retired ?? false,
+    rows: (known?.lines ?? [{ test: "adhesion", every: "lot", n: null, first: false } as TestPlanLine]).map(
+      (l, key) => ({
+        ...l,
+        key,
+        n: l.n === null ? "" : String(l.n),
+      }),
+    ) as readonly Row[],
     reason: "",
   });
-  const [rows, setRows] = useState<readonly Row[]>(() =>
-    (known?.lines ?? [{ test: "adhesion", every: "lot", n: null, first: false } as TestPlanLine]).map((l, key) => ({
-      ...l,
-      key,
-      n: l.n === null ? "" : String(l.n),
-    })),
-  );
+  const [rows, setRows] = held.field("rows");
   const saving = useSave(save, held, { said: saidOf(known) });
   const F = fieldsOf(held);
   const id = `test-plan-${known?.code ?? "new"}`;

@@ -37,6 +37,8 @@ export function faceFilms(faces: readonly Face[], meanBySpot: ReadonlyMap<string
       lowestUm: own.length > 0 ? Math.min(...own) : null,
       highestUm: own.length > 0 ? Math.max(...own) : null,
       spots: own.length,
+      means: own,
+      whole: faces.some((w) => w.id === f.id),
     };
   });
 }

@@ -172,11 +172,12 @@ export function coachMove(move: CoachMove, units: UnitSystem): string {
   return `${name[0]?.toUpperCase()}${name.slice(1)} ${move.way}${to}; nothing else at the same time`;
 }
 
-export const lampWhats = ["light-resprayed", "light-left", "bumped", "wiped"] as const;
+export const lampWhats = ["light-resprayed", "light-left", "heavy-left", "bumped", "wiped"] as const;
 export type LampWhat = (typeof lampWhats)[number];
 export const lampWhatName: Record<LampWhat, string> = {
   "light-resprayed": "light, sprayed again",
   "light-left": "light, left",
+  "heavy-left": "heavy, left",
   bumped: "bumped",
   wiped: "wiped clean",
 };

@@ -51,13 +51,15 @@ export default async function BenchPage({ params }: { params: Promise<{ number: 
   const tests = rack.latest.filter((r) =>
     ["look", "cross-cut", "solvent-rub", "cure-test", "pull-off", "fit-check"].includes(r.base.kind),
   );
+  const said = (r: (typeof tests)[number]) =>
+    `${recordSentence(r.base.kind, r.details, { units, name: () => "", count: () => 0 })}, ${clock(r.base.happened_at, line.timeZone)}`;
   const earlier = (kind: string) =>
     tests
       .filter((r) => r.base.kind === kind)
       .map((r) => ({
         id: r.base.id,
         test: r.details.cure_test?.[0]?.test ?? "",
-        label: `${recordSentence(kind, r.details, { units, name: () => "", count: () => 0 })}, ${clock(r.base.happened_at, line.timeZone)}`,
+        label: said(r),
       }));
   const panels = panelsOf(rack);
   const of = { rack: rack.number, panels };
@@ -69,6 +71,11 @@ export default async function BenchPage({ params }: { params: Promise<{ number: 
     : "";
   const fits = fitsOf(rack);
   const leavable = items.flatMap((i) => (i.plan?.by === "open" || i.plan?.by === "sample-out" ? [plannedOf(i)] : []));
+  const photoSaid = (r: (typeof tests)[number]) => {
+    const of = rack.current.find((x) => x.base.id === r.details.photo?.[0]?.of_record);
+    const caption = r.details.photo?.[0]?.caption ?? "photo";
+    return of ? `${caption}: ${said(of)}` : caption;
+  };
   const photos = rack.latest.filter((r) => r.base.kind === "photo" && r.base.file_id !== null);
   return (
     <>
@@ -174,6 +181,10 @@ export default async function BenchPage({ params }: { params: Promise<{ number: 
               of={{ rack: rack.number }}
               attach={attachPhoto}
               title="A photo: tape, cloth, fault, chip beside the piece"
+              shows={[...tests, ...rack.latest.filter((r) => r.base.kind === "defect")].map((r) => ({
+                id: r.base.id,
+                label: said(r),
+              }))}
             />
           </div>
         ) : (
@@ -183,7 +194,7 @@ export default async function BenchPage({ params }: { params: Promise<{ number: 
           <Photos
             photos={photos.map((r) => ({
               id: r.base.file_id ?? "",
-              caption: r.details.photo?.[0]?.caption ?? "photo",
+              caption: photoSaid(r),
               when: dateAndTime(r.base.happened_at, line.timeZone),
             }))}
           />

@@ -19,7 +19,7 @@ import { FocusOnArrival } from "@/ui/frame/focus-on-arrival";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
 import Link from "@/ui/link";
-import { Verdict } from "@/ui/marks/verdict";
+import { Grade, Verdict } from "@/ui/marks/verdict";
 import { RackTabs } from "@/ui/rack/rack-tabs";
 import { BaseMetalForm } from "@/ui/thickness/base-metal-form";
 import { FilmPlanForm } from "@/ui/thickness/later";
@@ -171,8 +171,18 @@ export default async function ThicknessPage({ params }: { params: Promise<{ numb
         {layers && (
           <MarginBlock title="Layer by layer">
             <p>
-              Under it <b className="fig">{withUnit(layers.underUm, "thickness", chosen.units)}</b>, read at{" "}
-              {countOf(layers.underSpots, "spot")}.{" "}
+              Under it <b className="fig">{withUnit(layers.underUm, "thickness", chosen.units)}</b>,{" "}
+              {layers.panel === null ? (
+                <>read at {countOf(layers.underSpots, "spot")}. </>
+              ) : (
+                <>
+                  on{" "}
+                  <Link className="link" href={`/test/panels/${encodeURIComponent(layers.panel)}`}>
+                    panel {layers.panel}
+                  </Link>
+                  , {countOf(layers.underSpots, "reading")} <Grade grade="by-procedure" />.{" "}
+                </>
+              )}
               {layers.top === null ? (
                 <span className="soft">The film in all is not read since the newest coat.</span>
               ) : layers.top.ok ? (

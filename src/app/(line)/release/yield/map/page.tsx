@@ -17,11 +17,13 @@ export const metadata: Metadata = { title: "Map over racks" };
 const spans = [28, 90, 365] as const;
 const whatName: Record<Mapped, string> = {
   light: "Light places under the lamp",
+  heavy: "Heavy places left",
   bump: "Bumps",
   fault: "Faults of the film",
 };
 const none: Record<Mapped, string> = {
   light: "No light place was marked under the lamp on this part in this span.",
+  heavy: "No heavy place was marked under the lamp on this part in this span.",
   bump: "No bump was marked on this part in this span.",
   fault: "No fault was placed on this part in this span.",
 };

@@ -7,6 +7,7 @@ import { preferences } from "@/server/preferences";
 import { personOnPage } from "@/server/sign-in/person";
 import { may } from "@/server/sign-in/roles";
 import { PanelCreep } from "@/ui/bench/panel-creep";
+import { PanelFilmForm } from "@/ui/bench/panel-film-form";
 import { PanelReadingForm } from "@/ui/bench/panel-reading-form";
 import { dateAndTime } from "@/ui/format";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
@@ -82,6 +83,11 @@ export default async function PanelPage({ params }: { params: Promise<{ number: 
               />
             </div>
           ))}
+        {may(person.role, "inspect") && (
+          <div className="mt-6">
+            <PanelFilmForm panel={panel.number} />
+          </div>
+        )}
         <section className="ruled mt-6" aria-label="Done to it">
           <h2>Done to it</h2>
           {panel.tests.length === 0 && (
