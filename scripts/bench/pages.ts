@@ -12,6 +12,7 @@ for (const [name, path] of [
   ["Shift", "/"],
   ["Traveller", "/racks/0869"],
   ["Film", "/racks/0869/thickness"],
+  ["Release", "/racks/0869/release"],
   ["Bath", "/pretreat/tank-3"],
   ["Case", "/causes/29"],
 ] as const) {
@@ -25,6 +26,6 @@ for (const [name, path] of [
   }
   times.sort((a, b) => a - b);
   console.log(
-    `  ${name.padEnd(10)} median ${(times[times.length >> 1] as number).toFixed(0)} ms, 95 % under ${(times[Math.floor(times.length * 0.95)] as number).toFixed(0)} ms${name === "Shift" || name === "Traveller" ? "; asked: median under 80 ms" : ""}`,
+    `  ${name.padEnd(10)} median ${(times[times.length >> 1] as number).toFixed(0)} ms, 95 % under ${(times[Math.floor(times.length * 0.95)] as number).toFixed(0)} ms${name === "Shift" || name === "Traveller" ? "; asked: median under 80 ms" : name === "Release" ? "; asked: under 100 ms" : ""}`,
   );
 }

@@ -72,23 +72,21 @@ export default async function RouteCardPage({
             {!plan.system && plan.stages.join(" → ")}
           </p>
         ) : (
-          <>
-            <RouteSteps steps={route} first={1} units={units} />
-            {reworks.map((r, i) => (
-              <section key={r.at.getTime()} className="mt-5">
-                <h2>
-                  {decisionWords[r.decision] ?? r.decision}, {r.by}, {dateAndTime(r.at, file.site.timeZone)}
-                </h2>
-                <p className="small soft m-0">{r.note}</p>
-                <RouteSteps
-                  steps={r.steps}
-                  first={1 + route.length + reworks.slice(0, i).reduce((n, x) => n + x.steps.length, 0)}
-                  units={units}
-                />
-              </section>
-            ))}
-          </>
+          <RouteSteps steps={route} first={1} units={units} />
         )}
+        {reworks.map((r, i) => (
+          <section key={r.at.getTime()} className="mt-5">
+            <h2>
+              {decisionWords[r.decision] ?? r.decision}, {r.by}, {dateAndTime(r.at, file.site.timeZone)}
+            </h2>
+            <p className="small soft m-0">{r.note}</p>
+            <RouteSteps
+              steps={r.steps}
+              first={1 + route.length + reworks.slice(0, i).reduce((n, x) => n + x.steps.length, 0)}
+              units={units}
+            />
+          </section>
+        ))}
         {may(person.role, "release") && route.length > 0 && !released && (
           <div className="mt-5">
             <ReleasePlan job={file.number} seen={plan.version} change={planChange} />
