@@ -22,6 +22,7 @@ import { conditionsWhenPassed } from "@/server/trace/conditions";
 import type { Clock } from "@/server/write";
 import { dateAndTime, figure } from "@/ui/format";
 import { decisionWords } from "@/ui/words/decisions";
+import { gradeOnPaper } from "@/ui/words/grades";
 import { prepFigure, prepStepName } from "@/ui/words/preparation";
 import { filmRequired } from "@/ui/words/reasons";
 import { itemName, itemSentence, notAskedName } from "@/ui/words/verdict";
@@ -31,12 +32,6 @@ type Signed = {
   readonly notAsked: readonly NotAsked[];
   readonly facts: CertificateFacts;
   readonly result: string;
-};
-const gradeWord: Record<string, string> = {
-  measured: "measured",
-  "by-procedure": "by procedure",
-  assumed: "assumed",
-  unknown: "not known",
 };
 
 /**
@@ -208,7 +203,7 @@ function contentOf(
     signedBy: d.signedBy,
     signedAt: dateAndTime(d.signedAt, facts.timeZone),
     verdictWord: result,
-    items: items.map((i) => ({ name: itemName(i), ...said(i), grade: gradeWord[i.grade] ?? i.grade })),
+    items: items.map((i) => ({ name: itemName(i), ...said(i), grade: gradeOnPaper(i.grade) })),
     steps: [
       ...facts.steps.map((s) => ({
         name: prepStepName[s.step as PrepStep] ?? s.step,
@@ -217,7 +212,7 @@ function contentOf(
             ? "done"
             : prepFigure(s.step as PrepStep, s.value, units)
           : `left out: ${s.note ?? ""}`,
-        grade: gradeWord[s.grade] ?? s.grade,
+        grade: gradeOnPaper(s.grade),
       })),
       ...facts.coats.map((c) => ({
         name: `Coat ${c.no}, ${c.layer}`,
@@ -229,7 +224,7 @@ function contentOf(
         ]
           .filter(Boolean)
           .join(", "),
-        grade: gradeWord[c.grade] ?? c.grade,
+        grade: gradeOnPaper(c.grade),
       })),
     ],
     readings: [...new Set(facts.film.map((f) => f.face))].map((face) => ({
@@ -262,7 +257,7 @@ function contentOf(
         .filter((i) => i.result !== "unknown" && i.grade !== "measured")
         .map(
           (i) =>
-            `${itemName(i)} (${i.plan?.by === "skipped" ? `left out: ${i.plan.skipped?.reason ?? ""}` : i.plan?.by === "sample" ? "by sample" : `asked; ${gradeWord[i.grade] ?? i.grade}`})`,
+            `${itemName(i)} (${i.plan?.by === "skipped" ? `left out: ${i.plan.skipped?.reason ?? ""}` : i.plan?.by === "sample" ? "by sample" : `asked; ${gradeOnPaper(i.grade)}`})`,
         ),
       ...notAsked.map((n) => `${notAskedName(n)} (not asked)`),
     ],

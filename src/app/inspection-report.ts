@@ -13,16 +13,11 @@ import type { Person } from "@/server/sign-in/roles";
 import { conditionsWhenPassed } from "@/server/trace/conditions";
 import { countOf, dateAndTime, figure } from "@/ui/format";
 import { recordSentence } from "@/ui/kinds";
+import { gradeOnPaper } from "@/ui/words/grades";
 import { filmRequired } from "@/ui/words/reasons";
 import { faultName, itemName, itemSentence } from "@/ui/words/verdict";
 import { sentenceForCustomer } from "@/ui/words/whole";
 
-const gradeWord: Record<string, string> = {
-  measured: "measured",
-  "by-procedure": "by procedure",
-  assumed: "assumed",
-  unknown: "not known",
-};
 const testing: ReadonlySet<string> = new Set([
   "look",
   "cross-cut",
@@ -76,7 +71,7 @@ export async function inspectionReport(
     items: verdict.items.map((i) => ({
       name: itemName(i),
       ...itemSentence(i, units),
-      grade: gradeWord[i.grade] ?? i.grade,
+      grade: gradeOnPaper(i.grade),
       result: i.result,
     })),
     ...filmOnPaper(rack, units, faults),

@@ -22,7 +22,16 @@ describe("film face by face", () => {
       ["A2", 80],
     ]);
     const [a, b] = faceFilms([face("A", null, [10, 50, 90]), face("B", null, [10])], means);
-    expect(a).toEqual({ id: "A", name: "Face A", meanUm: 75, lowestUm: 70, highestUm: 80, spots: 2 });
+    expect(a).toEqual({
+      id: "A",
+      name: "Face A",
+      meanUm: 75,
+      lowestUm: 70,
+      highestUm: 80,
+      spots: 2,
+      means: [70, 80],
+      whole: true,
+    });
     expect(b).toMatchObject({ meanUm: null, lowestUm: null, highestUm: null, spots: 0 });
   });
   test("a recess is a group of its own beside its face: the whole mean hides what it lacks", () => {
@@ -34,7 +43,7 @@ describe("film face by face", () => {
     const groups = faceFilms([face("A", 85, [10, 50, 90])], means);
     expect(groups.map((g) => g.id)).toEqual(["A", "A-recess"]);
     expect(groups[0]?.meanUm).toBe(70);
-    expect(groups[1]).toMatchObject({ name: "Face A: at the recess", meanUm: 30, spots: 1 });
+    expect(groups[1]).toMatchObject({ name: "Face A: at the recess", meanUm: 30, spots: 1, whole: false });
   });
   test("a spot just above the line counts as in the recess, one well above does not", () => {
     const recess = (y: number) => faceFilms([face("A", 80, [10, y])], new Map()).map((g) => g.id);

@@ -5,7 +5,7 @@ import type { Database } from "@/db/schema";
 import { judgeRack } from "../rack/judge-rack";
 import { loadRack, wholeDecision } from "../rack/load-rack";
 import { sha256 } from "../record/canonical";
-import type { Person } from "../sign-in/roles";
+import { type Person, theShop } from "../sign-in/roles";
 import { conditionsWhenPassed } from "../trace/conditions";
 import { changedSinceDecision, itemKey } from "./changed-since";
 
@@ -38,8 +38,6 @@ const tests: ReadonlySet<string> = new Set([
 ]);
 /** A check reaches racks that passed the bath so long around it at the most. */
 const REACH_DAYS = 14;
-/** Who judges is the shop itself: what a record comes to does not hang on who wrote it. */
-const theShop: Person = { id: "", username: "", name: "", role: "lead", customerId: null };
 
 /**
  * Released racks that some records may touch: their own, those their panel stands for and those that stand by their test, those that met a bath between its checks, those read with a gauge.

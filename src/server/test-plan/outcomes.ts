@@ -5,10 +5,8 @@ import { refreshStanding } from "../line/standing";
 import { loadRack } from "../rack/load-rack";
 import { type BenchItem, benchItems } from "../rack/verdict/bench";
 import { type NewRecord, racksOf } from "../record/store-record";
-import type { Person } from "../sign-in/roles";
+import { theShop } from "../sign-in/roles";
 
-/** Who judges is the shop itself: what a test comes to does not hang on who wrote it. */
-const theShop: Person = { id: "", username: "", name: "", role: "lead", customerId: null };
 const testing: ReadonlySet<string> = new Set([
   "cross-cut",
   "solvent-rub",

@@ -2,7 +2,7 @@ import { READY_LIMIT } from "@/core/bath";
 import type { EvidenceGrade } from "@/core/verdict";
 import { Plot } from "../charts/plot/plot";
 import { clock } from "../format";
-import { gradeWords } from "../marks/verdict";
+import { gradeWords } from "../words/grades";
 
 const HOUR = 3_600_000;
 

@@ -1,5 +1,6 @@
 import type { ReactNode } from "react";
 import type { EvidenceGrade, VerdictResult } from "@/core/verdict";
+import { gradeWords } from "../words/grades";
 
 const colour: Record<VerdictResult, string> = {
   in: "text-in",
@@ -42,13 +43,6 @@ export function Verdict({ result, children }: { result: VerdictResult; children:
     </span>
   );
 }
-
-export const gradeWords: Record<EvidenceGrade, string> = {
-  measured: "measured",
-  "by-procedure": "by procedure",
-  assumed: "assumed",
-  unknown: "not known",
-};
 
 /** How a fact is known: full measured, half by procedure, empty dashed assumed, dotted unknown. */
 export function Grade({ grade }: { grade: EvidenceGrade }) {

@@ -16,10 +16,10 @@ import { Verdict } from "@/ui/marks/verdict";
 import { decisionWords } from "@/ui/words/decisions";
 import { money } from "@/ui/words/plan";
 import { stageNames } from "@/ui/words/reasons";
+import { Spans, spanOf } from "@/ui/yield/spans";
 import { YieldRows } from "@/ui/yield/yield-rows";
 
 export const metadata: Metadata = { title: "Yield" };
-const spans = [28, 90, 365] as const;
 const groupName: Record<YieldGroup, string> = {
   week: "By week of the decision",
   part: "By part",
@@ -41,7 +41,7 @@ export default async function YieldPage({
   // It goes over all customers' work.
   if (!ofTheShop(person)) notFound();
   const asked = await searchParams;
-  const days = spans.find((s) => String(s) === asked.days) ?? 90;
+  const days = spanOf(asked.days);
   const at = now();
   const [all, site] = await Promise.all([firstPassYield(database(), person, at, { days }), siteAt(database(), at)]);
   const address = (over: Record<string, string>) =>
@@ -69,18 +69,7 @@ export default async function YieldPage({
           }
           title="Yield"
         >
-          <nav aria-label="Span" className="no-print flex gap-2">
-            {spans.map((s) => (
-              <Link
-                key={s}
-                className={`btn ${s === days ? "pri" : ""}`}
-                aria-current={s === days ? "page" : undefined}
-                href={`/release/yield?days=${s}`}
-              >
-                {s} days
-              </Link>
-            ))}
-          </nav>
+          <Spans days={days} href={(s) => `/release/yield?days=${s}`} />
         </PageHead>
         {all.whole === null ? (
           <p className="ruled mt-3 py-3">

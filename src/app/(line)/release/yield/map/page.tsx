@@ -12,9 +12,9 @@ import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
 import Link from "@/ui/link";
 import { PartHeat } from "@/ui/yield/part-heat";
+import { Spans, spanOf } from "@/ui/yield/spans";
 
 export const metadata: Metadata = { title: "Map over racks" };
-const spans = [28, 90, 365] as const;
 const whatName: Record<Mapped, string> = {
   light: "Light places under the lamp",
   heavy: "Heavy places left",
@@ -42,7 +42,7 @@ export default async function PartMapPage({
   const parts = [...(await setupAt(database(), "part", at)).values()].sort((a, b) =>
     a.data.name.localeCompare(b.data.name, "en", { numeric: true }),
   );
-  const days = spans.find((s) => String(s) === asked.days) ?? 90;
+  const days = spanOf(asked.days);
   const what = mapped.find((w) => w === asked.what) ?? "light";
   const named = parts.find((p) => p.code === asked.part);
   const most = named ? null : await mostNoted(database(), { what, days, at });
@@ -62,18 +62,7 @@ export default async function PartMapPage({
           }
           title="Map over racks"
         >
-          <nav aria-label="Span" className="no-print flex gap-2">
-            {spans.map((s) => (
-              <Link
-                key={s}
-                className={`btn ${s === days ? "pri" : ""}`}
-                aria-current={s === days ? "page" : undefined}
-                href={address({ days: String(s) })}
-              >
-                {s} days
-              </Link>
-            ))}
-          </nav>
+          <Spans days={days} href={(s) => address({ days: String(s) })} />
         </PageHead>
         <form className="no-print mt-3 flex flex-wrap items-end gap-3" action="/release/yield/map">
           <input type="hidden" name="days" value={days} />
