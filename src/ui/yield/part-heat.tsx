@@ -3,11 +3,12 @@ import { MAP_CELLS, type MapCell } from "@/core/yield";
 import { percent } from "../format";
 import Link from "../link";
 
-const LONG = 340;
-const NARROWEST = 150;
+const LONG = 400;
+/** Cells are pressed with gloves on: no narrower than eight of these. */
+const NARROWEST = MAP_CELLS * 42;
 const sizeOf = ({ sizeMm }: Face): readonly [number, number] => {
   if (!sizeMm) return [NARROWEST, LONG];
-  const scale = Math.min(300 / sizeMm[0], LONG / sizeMm[1]);
+  const scale = Math.min(LONG / sizeMm[0], LONG / sizeMm[1]);
   return [Math.max(NARROWEST, sizeMm[0] * scale), Math.max(NARROWEST, sizeMm[1] * scale)];
 };
 
@@ -56,7 +57,7 @@ export function PartHeat({
                       key={key}
                       href={href(c)}
                       aria-label={`${face.name}, column ${c.column + 1}, row ${c.row + 1} of ${MAP_CELLS}: ${c.racks.length} racks${c.share === null ? "" : `, ${percent(c.share)} of those looked at`}`}
-                      className={`fig absolute flex items-center justify-center border no-underline ${key === chosen ? "border-[3px] border-ink" : "border-rule-strong"} ${weight > 0.6 ? "text-paper" : "text-ink"}`}
+                      className={`fig absolute flex items-center justify-center border no-underline ${key === chosen ? "border-[3px] border-ink" : "border-rule-strong"} ${weight > 0.6 ? "text-bench" : "text-ink"}`}
                       style={{
                         left: `${(c.column / MAP_CELLS) * 100}%`,
                         top: `${(c.row / MAP_CELLS) * 100}%`,
