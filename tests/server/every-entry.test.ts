@@ -153,6 +153,7 @@ const good = (): Record<Kind, object> => ({
   },
   "fit-check": { rack: "E100", tries: [{ fit: "M8 threads", gauge: "M8 6H plug", goes: true }] },
   "panel-film": { panel: "E100-P0", layer: "primer", valuesUm: [55, 58, 61], note: "" },
+  "extra-work": { rack: "E100", what: "weld repaired", minutes: 25, charged: false },
   "test-skip": { rack: "E100", test: "bend", reason: "the mandrel is away for its yearly check" },
   panel: {
     rack: "E100",

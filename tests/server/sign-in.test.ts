@@ -97,6 +97,7 @@ describe("roles", () => {
       "coat",
       "conditions",
       "dry-off",
+      "extra-work",
       "item-closed",
       "lamp-check",
       "line-run",

@@ -15,6 +15,7 @@ import { cureTrial } from "./cure-trial";
 import { defect } from "./defect";
 import { disposition } from "./disposition";
 import { dryOff } from "./dry-off";
+import { extraWork } from "./extra-work";
 import { filmPlan } from "./film-plan";
 import { finding } from "./finding";
 import { firstPanel } from "./first-panel";
@@ -82,6 +83,7 @@ export const allKinds = [
   coat,
   prepStep,
   condition,
+  extraWork,
   crossCut,
   solventRub,
   pullOff,

@@ -14,6 +14,7 @@ import { makes as cureTrial } from "./cure-trial";
 import { makes as defect } from "./defect";
 import { makes as disposition } from "./disposition";
 import { makes as dryOff } from "./dry-off";
+import { makes as extraWork } from "./extra-work";
 import { makes as filmPlan } from "./film-plan";
 import { makes as finding } from "./finding";
 import { makes as firstPanel } from "./first-panel";
@@ -56,6 +57,7 @@ const known: Makes<EntryKind> = {
   ...complaint,
   ...complaintAnswer,
   ...condition,
+  ...extraWork,
   ...crossCut,
   ...cureTest,
   ...cureTrial,

@@ -16,6 +16,7 @@ import { say as cureTrial } from "./cure-trial";
 import { say as defect } from "./defect";
 import { say as disposition } from "./disposition";
 import { say as dryOff } from "./dry-off";
+import { say as extraWork } from "./extra-work";
 import { say as filmPlan } from "./film-plan";
 import { say as finding } from "./finding";
 import { say as firstPanel } from "./first-panel";
@@ -84,6 +85,7 @@ const known: Record<RecordKind, Say> = {
   coat,
   "prep-step": prepStep,
   condition,
+  "extra-work": extraWork,
   "cross-cut": crossCut,
   "test-call": testCall,
   "test-skip": testSkip,

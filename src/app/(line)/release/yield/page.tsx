@@ -7,6 +7,7 @@ import { siteAt } from "@/server/setup/setup-data";
 import { personOnPage } from "@/server/sign-in/person";
 import { ofTheShop, seesCost, seesPainters } from "@/server/sign-in/roles";
 import { firstPassYield, racksBehind, YIELD_PAGE, type YieldGroup, yieldGroups } from "@/server/yield/first-pass-yield";
+import { extraWorkOf } from "@/server/yield/free-work";
 import { Fold } from "@/ui/fields/fold";
 import { countOf, dateAndTime, fullDate, percent } from "@/ui/format";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
@@ -43,7 +44,11 @@ export default async function YieldPage({
   const asked = await searchParams;
   const days = spanOf(asked.days);
   const at = now();
-  const [all, site] = await Promise.all([firstPassYield(database(), person, at, { days }), siteAt(database(), at)]);
+  const [all, site, extra] = await Promise.all([
+    firstPassYield(database(), person, at, { days }),
+    siteAt(database(), at),
+    extraWorkOf(database(), { at, days }),
+  ]);
   const address = (over: Record<string, string>) =>
     `/release/yield?${new URLSearchParams({ days: String(days), ...over })}`;
   const group = [...yieldGroups, "defect" as const].find((g) => g === asked.by);
@@ -193,6 +198,25 @@ export default async function YieldPage({
                         <b className="fig">{countOf(e.racks, "rack")}</b>
                         {e.cost !== null && seesCost(person) && (
                           <span className="soft small block">{money(e.cost, all.currency)}</span>
+                        )}
+                      </span>
+                    </div>
+                  ))}
+                </div>
+              </section>
+            )}
+            {extra.length > 0 && (
+              <section className="mt-6">
+                <h2>Work nobody ordered</h2>
+                <div className="ruled">
+                  {extra.map((w) => (
+                    <div key={w.what} className="row grid-cols-[minmax(0,1fr)_110px_minmax(0,200px)] items-center">
+                      <span>{w.what}</span>
+                      <span className="fig text-right">{countOf(w.racks, "rack")}</span>
+                      <span className="text-right">
+                        <b className="fig">{w.freeMinutes.toFixed(0)}</b> of {w.minutes.toFixed(0)} min free
+                        {w.freeCost !== null && seesCost(person) && (
+                          <span className="soft small block">{money(w.freeCost, all.currency)} that nobody pays</span>
                         )}
                       </span>
                     </div>

@@ -24,6 +24,7 @@ import { setupAt, siteAt } from "@/server/setup/setup-data";
 import { personOnPage } from "@/server/sign-in/person";
 import { may } from "@/server/sign-in/roles";
 import { conditionsWhenPassed } from "@/server/trace/conditions";
+import { usualExtraWork } from "@/server/yield/free-work";
 import { Fold } from "@/ui/fields/fold";
 import { span, when, withUnit } from "@/ui/format";
 import { FocusOnArrival } from "@/ui/frame/focus-on-arrival";
@@ -33,6 +34,7 @@ import { Verdict } from "@/ui/marks/verdict";
 import { Photos } from "@/ui/plan/photos";
 import { AirNow } from "@/ui/prepare/air-now";
 import { DryOffForm } from "@/ui/prepare/dry-off-form";
+import { ExtraWorkForm } from "@/ui/prepare/extra-work-form";
 import { OutgasForm } from "@/ui/prepare/later";
 import { MetalMarks } from "@/ui/prepare/metal-marks";
 import { PassageKeys, WasherRun } from "@/ui/prepare/passages";
@@ -158,6 +160,7 @@ export default async function PreparePage({ params }: { params: Promise<{ number
   const plannedUm = maxUm === null ? minUm : (minUm + maxUm) / 2;
   const cover = profileUm === null ? null : filmToProfile(plannedUm, profileUm, site.filmToProfileLeast);
   const left = asked.filter((s) => !seen.has(s)).length;
+  const extraUsual = mayLog ? await usualExtraWork(database()) : [];
   return (
     <>
       <section className="bench">
@@ -311,6 +314,11 @@ export default async function PreparePage({ params }: { params: Promise<{ number
           </div>
           {photos.length > 0 && <Photos photos={photos} />}
         </section>
+        {mayLog && (
+          <Fold className="mt-6" summary={<>Work nobody ordered</>} summaryClassName="min-h-11">
+            <ExtraWorkForm rack={rack.number} usual={extraUsual} />
+          </Fold>
+        )}
       </section>
       <Margin step="prepare">
         <AirNow

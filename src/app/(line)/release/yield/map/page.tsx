@@ -143,7 +143,7 @@ export default async function PartMapPage({
                 <h2>Face by face, beside the {days} days before</h2>
                 <div className="ruled">
                   {map.faces.map((f) => (
-                    <div key={f.face} className="row grid-cols-[minmax(0,1fr)_180px_180px] items-center">
+                    <div key={f.face} className="row grid-cols-[minmax(0,1fr)_150px_230px] items-center">
                       <span>{part.data.faces.find((x) => x.id === f.face)?.name ?? f.face}</span>
                       <span className="fig text-right">
                         <b>{f.racks}</b> of {countOf(f.looked, "rack")}
