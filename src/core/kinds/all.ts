@@ -45,6 +45,8 @@ import { pullOff } from "./pull-off";
 import { roundSkip } from "./round-skip";
 import { sludge } from "./sludge";
 import { solventRub } from "./solvent-rub";
+import { structureFact } from "./structure-fact";
+import { structureZone } from "./structure-zone";
 import { testCall } from "./test-call";
 import { testSkip } from "./test-skip";
 import { thickness } from "./thickness";
@@ -52,6 +54,7 @@ import { touchUp } from "./touch-up";
 import { upkeep } from "./upkeep";
 import { visit } from "./visit";
 import { washPanel } from "./wash-panel";
+import { zoneVisit } from "./zone-visit";
 
 /** Every kind of record there is, each told in its own file. */
 export const allKinds = [
@@ -102,6 +105,9 @@ export const allKinds = [
   disposition,
   certificate,
   visit,
+  structureZone,
+  structureFact,
+  zoneVisit,
   finding,
   confirmation,
   photo,

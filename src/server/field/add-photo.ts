@@ -100,7 +100,15 @@ export async function addPhoto(
         idempotencyKey: key,
         ...on.where,
         fileId,
-        details: { photo: [{ caption: caption || "photo", zone: null, of_record: shows }] },
+        details: {
+          photo: [
+            {
+              caption: caption || "photo",
+              zone: cutTo(wellFormed(String(form.get("zone") ?? "").trim()), 80) || null,
+              of_record: shows,
+            },
+          ],
+        },
       },
       at,
     );

@@ -23,8 +23,9 @@ export async function structuresOfRack(db: Kysely<Database>, rackId: string): Pr
   const { rows } = await sql<StructureOfRack>`
     select s.code, s.name, s.site, count(*)::int as pieces, v.at as "lastVisit", v.worst as "worstCreepMm", v.rating as "worstRating"
     from piece p join structure_piece sp on sp.piece_id = p.id join structure s on s.id = sp.structure_id
-    left join lateral (select r.happened_at as at, max(m.creep_mm) as worst, min(m.rating) as rating from record r left join creep_measure m on m.record_id = r.id where r.structure_id = s.id and r.kind = 'visit'
-      and ${stands("r.id")} group by r.id, r.happened_at order by r.happened_at desc limit 1) v on true
+    left join lateral (select max(r.happened_at) as at from record r where r.structure_id = s.id and r.kind in ('visit', 'zone-visit') and ${stands("r.id")}) l on true
+    left join lateral (select l.at, max(coalesce(m.creep_mm, z.creep_mm)) as worst, min(coalesce(m.rating, z.rating)) as rating from record r left join creep_measure m on m.record_id = r.id left join zone_visit z on z.record_id = r.id
+      where r.structure_id = s.id and r.kind in ('visit', 'zone-visit') and r.happened_at > l.at - interval '36 hours' and ${stands("r.id")}) v on true
     where p.rack_id = ${rackId} group by s.id, s.code, s.name, s.site, v.at, v.worst, v.rating`.execute(db);
   return rows;
 }

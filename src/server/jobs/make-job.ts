@@ -9,6 +9,8 @@ import { newId } from "../now";
 import { type Outcome, refuse } from "../outcome";
 import { planOf } from "../plan/plan-of";
 import { findRack } from "../rack/find-rack";
+import { byCode } from "../setup/by-code";
+import { setupAt } from "../setup/setup-data";
 import type { Person } from "../sign-in/roles";
 import { type Clock, write } from "../write";
 
@@ -30,7 +32,12 @@ const structureSchema = v.object({
   code: v.pipe(filled(24), v.regex(/^[A-Za-z0-9-]+$/, "may hold letters, digits and dashes only")),
   name: filled(80),
   site: filled(80),
-  rack: filled(20),
+  /** Whose pieces it is made of; null where its coating is not from here. */
+  rack: v.nullable(filled(20)),
+  /** Those of the rack alone, by serial; empty for all that stand nowhere yet. */
+  serials: v.optional(v.pipe(v.array(filled(40)), v.maxLength(500)), []),
+  /** Of a structure of unknown origin: whose it is. */
+  customer: v.optional(v.nullable(filled(20)), null),
   place: filled(60),
   putUpOn: v.nullable(v.pipe(v.string(), v.isoDate("is not a date"))),
   exposure: v.array(v.picklist(["weather", "sun", "salt", "standing-water", "knocks", "indoor"])),
@@ -73,14 +80,22 @@ export async function makeRack(db: Kysely<Database>, person: Person, input: unkn
   });
 }
 
-/** Puts a rack's pieces up as a structure in the field. Failures: `bad-entry`, `unknown-rack`, `number-taken`. */
+/**
+ * Puts a rack's pieces, or some of them, up as a structure in the field; without a rack one whose coating is not from here.
+ * Failures: `bad-entry`, `unknown-rack`, `unknown-set-up` (customer), `no-such-serial`, `number-taken`.
+ */
 export async function makeStructure(db: Kysely<Database>, person: Person, input: unknown, clock: Clock): Promise<Made> {
   const parsed = v.safeParse(structureSchema, input);
   if (!parsed.success) return refuse(badEntry(parsed.issues));
   const s = parsed.output;
-  return write<Made>(db, [lock.structure(s.code), lock.rack(s.rack)], clock, async (trx) => {
-    const rack = await findRack(trx, person, s.rack);
-    if (!rack) return refuse({ kind: "unknown-rack", number: s.rack });
+  return write<Made>(db, [lock.structure(s.code), ...(s.rack ? [lock.rack(s.rack)] : [])], clock, async (trx, at) => {
+    const rack = s.rack === null ? null : await findRack(trx, person, s.rack);
+    if (s.rack !== null && !rack) return refuse({ kind: "unknown-rack", number: s.rack });
+    const customer = rack ? null : byCode((await setupAt(trx, "customer", at)).values(), s.customer ?? "");
+    const customerId = rack?.customer_id ?? customer?.id;
+    if (!customerId) return refuse({ kind: "unknown-set-up", what: "customer", name: s.customer ?? "" });
+    const strange = rack ? await strangeSerial(trx, rack.id, s.serials) : s.serials[0];
+    if (strange) return refuse({ kind: "no-such-serial", serial: strange, rack: s.rack ?? "" });
     if (await findStructure(trx, { ...person, customerId: null }, s.code))
       return refuse({ kind: "number-taken", what: "structure", number: s.code });
     const id = newId();
@@ -89,7 +104,7 @@ export async function makeStructure(db: Kysely<Database>, person: Person, input:
       .values({
         id,
         code: s.code.toUpperCase(),
-        customer_id: rack.customer_id,
+        customer_id: customerId,
         site: s.site,
         name: s.name,
         put_up_on: s.putUpOn,
@@ -97,11 +112,25 @@ export async function makeStructure(db: Kysely<Database>, person: Person, input:
         created_by: person.username,
       })
       .execute();
-    await sql`insert into structure_piece (structure_id, piece_id, place) select ${id}::uuid, p.id, ${s.place} from piece p where p.rack_id = ${rack.id} and not exists (select 1 from structure_piece x where x.piece_id = p.id)`.execute(
-      trx,
-    );
+    if (rack)
+      await sql`insert into structure_piece (structure_id, piece_id, place) select ${id}::uuid, p.id, ${s.place} from piece p where p.rack_id = ${rack.id}
+        and (${s.serials.length === 0} or p.serial = any(${s.serials}::text[])) and not exists (select 1 from structure_piece x where x.piece_id = p.id)`.execute(
+        trx,
+      );
     return { ok: true, href: `/field/${s.code.toLowerCase()}` };
   });
+}
+
+/** The first of some serials that is none of this rack's; undefined where all are. */
+async function strangeSerial(
+  trx: Kysely<Database>,
+  rackId: string,
+  serials: readonly string[],
+): Promise<string | undefined> {
+  if (serials.length === 0) return undefined;
+  const rows = await trx.selectFrom("piece").select("serial").where("rack_id", "=", rackId).execute();
+  const known = new Set(rows.map((r) => r.serial));
+  return serials.find((serial) => !known.has(serial));
 }
 
 /** Pieces ordered by the plan as it stands, null where it does not say, and how many hang or hung under the job. */

@@ -40,12 +40,15 @@ import { makes as pullOff } from "./pull-off";
 import { makes as roundSkip } from "./round-skip";
 import { makes as sludge } from "./sludge";
 import { makes as solventRub } from "./solvent-rub";
+import { makes as structureFact } from "./structure-fact";
+import { makes as structureZone } from "./structure-zone";
 import { makes as testSkip } from "./test-skip";
 import { makes as thickness } from "./thickness";
 import { makes as touchUp } from "./touch-up";
 import { makes as upkeep } from "./upkeep";
 import { makes as visit } from "./visit";
 import { makes as washPanel } from "./wash-panel";
+import { makes as zoneVisit } from "./zone-visit";
 
 const known: Makes<EntryKind> = {
   ...bakeEvent,
@@ -93,6 +96,9 @@ const known: Makes<EntryKind> = {
   ...thickness,
   ...upkeep,
   ...visit,
+  ...structureZone,
+  ...structureFact,
+  ...zoneVisit,
   ...washPanel,
 };
 const all = new Map<string, Make<EntryKind>>(Object.entries(known) as [string, Make<EntryKind>][]);

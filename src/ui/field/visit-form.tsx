@@ -6,7 +6,9 @@ import {
   creepFromChip,
   creepFromScribe,
   creepRating,
+  creepResult,
   rustGrade,
+  rustResult,
 } from "@/core/field";
 import { ok, type Result } from "@/core/result";
 import { quantities, type UnitSystem } from "@/core/units";
@@ -20,7 +22,6 @@ import { Verdict } from "../marks/verdict";
 import { parseTyped } from "../parse-typed";
 import { usePreferences } from "../preferences-context";
 import { failureText } from "../words/failures";
-import { creepResult, rustResult } from "../words/field";
 
 type Zone = {
   key: string;

@@ -1,4 +1,5 @@
 "use client";
+import { Choice } from "../fields/choice";
 import { Tick } from "../fields/tick";
 import { Field, MakeForm, useHeld } from "./make-form";
 
@@ -63,25 +64,53 @@ export function RackForm({
   );
 }
 
-export function StructureForm({ make }: { make: Make }) {
+/** A structure of pieces from here, all of a rack or some by serial; or one whose coating is from elsewhere. */
+export function StructureForm({ make, customers }: { make: Make; customers: readonly (readonly [string, string])[] }) {
   return (
     <MakeForm
       title="Put a structure on record"
       button="Record the structure"
       about="structure"
-      begun={{ code: "", name: "", site: "", rack: "", place: "", putup: "", exposure: [] }}
+      begun={{ code: "", name: "", site: "", rack: "", serials: "", customer: "", place: "", putup: "", exposure: [] }}
       make={make}
-      read={({ putup, ...rest }) => ({ ...rest, putUpOn: putup || null })}
+      read={({ putup, rack, serials, customer, ...rest }) => ({
+        ...rest,
+        rack: String(rack ?? "").trim() || null,
+        serials: String(serials ?? "")
+          .split(/[\s,;]+/)
+          .filter(Boolean),
+        customer: customer || null,
+        putUpOn: putup || null,
+      })}
     >
       <div className="grid grid-cols-2 gap-3 max-[560px]:grid-cols-1">
         <Field name="code" label="Short name (letters, digits, dashes)" required maxLength={24} placeholder="JETTY-B" />
         <Field name="name" label="Name" required maxLength={80} />
         <Field name="site" label="Site" required maxLength={80} />
-        <Field name="rack" label="Made of the pieces of rack" required maxLength={20} />
         <Field name="place" label="Where they stand" required maxLength={60} placeholder="bays 1 to 4" />
+        <Field name="rack" label="Made of the pieces of rack; empty where it was coated elsewhere" maxLength={20} />
+        <Field name="serials" label="Of these alone, by serial; empty for all" maxLength={2000} />
+        <CustomerOf customers={customers} />
         <Field name="putup" label="Put up on" type="date" />
       </div>
       <Exposure />
     </MakeForm>
+  );
+}
+
+function CustomerOf({ customers }: { customers: readonly (readonly [string, string])[] }) {
+  const [chosen, choose] = useHeld().field("customer");
+  return (
+    <div className="field">
+      <label htmlFor="structure-customer">Whose it is, where coated elsewhere</label>
+      <Choice id="structure-customer" className="input" value={String(chosen ?? "")} onChange={choose}>
+        <option value="">of the rack’s customer</option>
+        {customers.map(([code, name]) => (
+          <option key={code} value={code}>
+            {name}
+          </option>
+        ))}
+      </Choice>
+    </div>
   );
 }

@@ -17,11 +17,14 @@ export function PhotoForm({
   attach,
   title = "Attach a photo",
   shows = [],
+  zone,
 }: {
   of: { readonly structure: string } | { readonly job: string } | { readonly rack: string } | { readonly bath: string };
   attach: Attach;
   title?: string;
   /** Records that it may show. */
+  /** Of a structure: the zone it is of. */
+  zone?: string;
   shows?: readonly { readonly id: string; readonly label: string }[];
 }) {
   const router = useRouter();
@@ -30,13 +33,14 @@ export function PhotoForm({
     text: "",
     good: true,
   });
-  const held = useEntryForm(`photo ${Object.values(of).join(" ")}`, { caption: "" });
+  const held = useEntryForm(`photo ${Object.values(of).join(" ")} ${zone ?? ""}`, { caption: "" });
   const submit = async (e: FormEvent<HTMLFormElement>) => {
     e.preventDefault();
     const form = e.currentTarget;
     const data = new FormData(form);
     data.set("id", uuidv7());
     for (const [key, value] of Object.entries(of)) data.set(key, value);
+    if (zone) data.set("zone", zone);
     setState({ busy: true, text: "Sending …", good: true });
     const outcome = await attach(data).catch(() => ({ ok: false, failure: { kind: "not-saved" } }));
     setState({

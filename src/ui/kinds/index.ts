@@ -47,6 +47,8 @@ import { say as roundSkip } from "./round-skip";
 import { type SaidDetails, type Say, type Saying, words } from "./said";
 import { say as sludge } from "./sludge";
 import { say as solventRub } from "./solvent-rub";
+import { say as structureFact } from "./structure-fact";
+import { say as structureZone } from "./structure-zone";
 import { say as testCall } from "./test-call";
 import { say as testSkip } from "./test-skip";
 import { say as thickness } from "./thickness";
@@ -54,6 +56,7 @@ import { say as touchUp } from "./touch-up";
 import { say as upkeep } from "./upkeep";
 import { say as visit } from "./visit";
 import { say as washPanel } from "./wash-panel";
+import { say as zoneVisit } from "./zone-visit";
 
 /** The sentence of each kind of record, made from its data in the reader's units. */
 const known: Record<RecordKind, Say> = {
@@ -104,6 +107,9 @@ const known: Record<RecordKind, Say> = {
   disposition,
   certificate,
   visit,
+  "structure-zone": structureZone,
+  "structure-fact": structureFact,
+  "zone-visit": zoneVisit,
   finding,
   confirmation,
   photo,

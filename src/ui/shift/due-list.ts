@@ -7,6 +7,7 @@ import type { Line, RackOnLine } from "@/server/line/load-line";
 import { clock, countOf, span } from "../format";
 import { bathValue, parameterName } from "../words/baths";
 import { staleBakeSaid } from "../words/cure";
+import { visitDueName } from "../words/field-zones";
 import { nextHref, nextName, rackStateName, whatIsWrong } from "../words/next";
 import { verificationSaid } from "../words/people";
 import { passageName } from "../words/preparation";
@@ -57,6 +58,9 @@ const testsToCome = ({ testsDue, sampleDue, iso }: RackOnLine): string =>
     : `${iso === null ? "cross-cut and rub are" : "the rub is"} to come`;
 
 const DAY_MS = 86_400_000;
+/** A visit is said so long before it is due, and so many are named. */
+const VISIT_SAID_MS = 30 * DAY_MS;
+const VISITS_NAMED = 4;
 /** An unsealed coat is said when a quarter of its time is left. */
 const SAID_BEFORE = 0.25;
 
@@ -313,6 +317,27 @@ export function dueList(line: Line, units: UnitSystem): DueItem[] {
       word: panel.dueAt.getTime() <= now ? `Due ${span(now - panel.dueAt.getTime())}` : `At ${panel.nextHours} h`,
       href: `/test/panels/${encodeURIComponent(panel.number)}`,
       stage: "test",
+    });
+  const toVisit = line.structuresDue.filter((s) => s.due.at.getTime() <= now + VISIT_SAID_MS);
+  for (const s of toVisit.slice(0, VISITS_NAMED))
+    items.push({
+      atMs: s.due.why === "never-seen" ? null : s.due.at.getTime(),
+      what: `${s.name}, visit`,
+      why: `${s.site}: ${visitDueName[s.due.why]}${s.lastVisit ? `; last seen ${span(now - s.lastVisit.getTime())} ago` : ""}`,
+      result: s.due.at.getTime() <= now ? "watch" : "unknown",
+      word: s.due.at.getTime() <= now ? "Visit due" : `In ${span(s.due.at.getTime() - now)}`,
+      href: `/field/${s.code.toLowerCase()}`,
+      stage: "field",
+    });
+  if (toVisit.length > VISITS_NAMED)
+    items.push({
+      atMs: null,
+      what: `${toVisit.length - VISITS_NAMED} more structures`,
+      why: "To be visited by now or within a month",
+      result: "watch",
+      word: "See all",
+      href: "/field",
+      stage: "field",
     });
   for (const { name, standing } of line.instrumentsDue) {
     const { result, words } = verificationSaid(standing);

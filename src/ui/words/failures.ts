@@ -378,6 +378,16 @@ const sentences: Record<string, (f: Failure, units: UnitSystem) => string> = {
   "first-piece-first": (f) =>
     `Rack ${s(f.number)} waits for the first of its ${s(f.every)}: rack ${s(f.first)} ${f.out ? "was out" : "is not tested yet"} (${plannedTestName(s(f.test)).toLowerCase()}). Test that one${f.out ? ", or see what went wrong," : ""} before the rest is coated.`,
   "touch-up-needs-rack": (f) => `Several racks are in load ${s(f.load)}: say which one was touched up.`,
+  "zone-empty": (f) => `${s(f.zone)}: say whether it is sound, or what was read there.`,
+  "nothing-said": (f) => `Nothing was said of ${s(f.name)}: fill one field at least.`,
+  "blisters-need-size": (f) =>
+    `Blisters of density ${s(f.density)} want their size: 2 (seen under a glass) to 5 (over 5 mm).`,
+  "longer-than-all": (f) =>
+    `${s(f.rustedMm)} mm of ${s(f.ofMm)} mm cannot rust: the rusted length is longer than all of it.`,
+  "too-soon": (f) => `${s(f.days)} days apart: too soon to say how fast it grows; from ${s(f.least)} days on.`,
+  "beyond-already": (f) => `It is at ${s(f.value)} already, past ${s(f.limit)}.`,
+  "not-growing": () => "It is not told from standing still, so nothing is foretold.",
+  "no-such-serial": (f) => `Piece ${s(f.serial)} is none of rack ${s(f.rack) || "that is not from here"}.`,
   "test-not-called": (f) =>
     `No test plan asks rack ${s(f.rack)} for ${plannedTestName(s(f.test)).toLowerCase()}: there is nothing to leave out.`,
   "open-before-oven": (f) =>

@@ -1,12 +1,17 @@
 import type { Metadata } from "next";
+import { database } from "@/server/database";
+import { structuresByDue } from "@/server/field/structure-facts";
 import { currentLine } from "@/server/line/current-line";
+import { setupAt } from "@/server/setup/setup-data";
 import { personOnPage } from "@/server/sign-in/person";
 import { may } from "@/server/sign-in/roles";
-import { dateAndTime } from "@/ui/format";
+import { dateAndTime, fullDate } from "@/ui/format";
 import { StructureForm } from "@/ui/forms/make-forms";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
 import Link from "@/ui/link";
+import { Verdict } from "@/ui/marks/verdict";
+import { visitDueName } from "@/ui/words/field-zones";
 import { createStructure } from "../actions";
 
 export const metadata: Metadata = { title: "Field" };
@@ -14,32 +19,55 @@ export const metadata: Metadata = { title: "Field" };
 export default async function FieldPage() {
   const person = await personOnPage();
   const line = await currentLine(person);
+  const [structures, customers] = await Promise.all([
+    structuresByDue(database(), person),
+    setupAt(database(), "customer", line.at),
+  ]);
   return (
     <>
       <section className="bench">
-        <PageHead above="Structures, longest unseen first" title="Field" />
+        <PageHead above="Structures, the one that is looked at next first" title="Field" />
         <div className="ruled mt-3">
-          {line.structuresDue.length === 0 && <p className="py-3">No structure stands on record for you yet.</p>}
-          {line.structuresDue.map((s) => (
-            <Link
-              key={s.code}
-              href={`/field/${s.code.toLowerCase()}`}
-              className="row min-h-[56px] grid-cols-[minmax(0,1fr)_auto] items-center text-ink no-underline hover:bg-sorrel-tint"
-            >
-              <b className="text-[17px]">{s.name}</b>
-              <span className="soft">
-                {s.lastVisit ? `last visit ${dateAndTime(s.lastVisit, line.timeZone)}` : "never visited"}
-              </span>
-            </Link>
-          ))}
+          {structures.length === 0 && <p className="py-3">No structure stands on record for you yet.</p>}
+          {structures.map((s) => {
+            const late = s.due.at <= line.at;
+            return (
+              <Link
+                key={s.code}
+                href={`/field/${s.code.toLowerCase()}`}
+                className="row min-h-[60px] grid-cols-[minmax(0,1fr)_minmax(0,220px)_190px] items-center text-ink no-underline hover:bg-sorrel-tint max-[700px]:grid-cols-1"
+              >
+                <span>
+                  <b className="text-[17px]">{s.name}</b>
+                  <span className="small soft block">
+                    {s.site} · {s.customer}
+                  </span>
+                </span>
+                <span className="soft">
+                  {s.lastVisit ? `last visit ${dateAndTime(s.lastVisit, line.timeZone)}` : "never visited"}
+                </span>
+                <Verdict result={late ? "watch" : "in"}>
+                  {s.due.why === "never-seen"
+                    ? "Never looked at"
+                    : `${late ? "Due since" : "Due"} ${fullDate(s.due.at, line.timeZone)}`}
+                  <span className="small block font-normal">{visitDueName[s.due.why]}</span>
+                </Verdict>
+              </Link>
+            );
+          })}
         </div>
-        {may(person.role, "inspect") && <StructureForm make={createStructure} />}
+        {may(person.role, "inspect") && (
+          <StructureForm
+            make={createStructure}
+            customers={[...customers.values()].map((c): readonly [string, string] => [c.code, c.data.name])}
+          />
+        )}
       </section>
       <Margin step="field">
-        <MarginBlock title="On site">
+        <MarginBlock title="When it is looked at">
           <p>
-            Measure creep at six places or more along a scribe, or from a chip's edge. Photograph each zone. The piece's
-            own history is one tap away.
+            In its first, third and fifth year and every second after; in half that time where salt, standing water or
+            knocks wear it, half a year after trouble, and before what was promised of it ends.
           </p>
         </MarginBlock>
       </Margin>

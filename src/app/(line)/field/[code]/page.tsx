@@ -1,25 +1,30 @@
 import type { Metadata } from "next";
 import { notFound } from "next/navigation";
 import { loadKnowledge } from "@/core/diagnosis";
-import { RATE_LEAST_DAYS } from "@/core/field";
+import { type EvidenceGrade, worstResult } from "@/core/verdict";
 import { database } from "@/server/database";
 import { loadStructure } from "@/server/field/load-structure";
+import { factOf, type StructureFact } from "@/server/field/structure-facts";
+import { zonesOf } from "@/server/field/zones-of";
 import { currentLine } from "@/server/line/current-line";
 import { preferences } from "@/server/preferences";
 import { personOnPage } from "@/server/sign-in/person";
 import { may } from "@/server/sign-in/roles";
 import { StartCase } from "@/ui/causes/start-case";
 import { CreepChart } from "@/ui/field/creep-chart";
+import { FactForm } from "@/ui/field/fact-form";
 import { VisitForm } from "@/ui/field/visit-form";
-import { countOf, dateAndTime, span, withUnit } from "@/ui/format";
+import { ZoneForm } from "@/ui/field/zone-form";
+import { ZoneList } from "@/ui/field/zone-list";
+import { Fold } from "@/ui/fields/fold";
+import { countOf, dateAndTime, span } from "@/ui/format";
 import { DefectForm } from "@/ui/forms/defect-form";
 import { PhotoForm } from "@/ui/forms/photo-form";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
 import Link from "@/ui/link";
-import { Verdict } from "@/ui/marks/verdict";
+import { Grade, Verdict } from "@/ui/marks/verdict";
 import { Photos } from "@/ui/plan/photos";
-import { creepResult, rustResult } from "@/ui/words/field";
 import { attachPhoto, startCase } from "../../actions";
 
 export const metadata: Metadata = { title: "Structure" };
@@ -30,85 +35,78 @@ export default async function StructurePage({ params }: { params: Promise<{ code
   const s = await loadStructure(database(), person, (await params).code, line.at);
   if (!s) notFound();
   const { units } = await preferences();
-  const worst = s.zones.reduce<(typeof s.zones)[number] | null>(
-    (w, z) => (!w || z.now.creepMm > w.now.creepMm ? z : w),
-    null,
-  );
+  const [zones, fact] = await Promise.all([zonesOf(database(), s.id, s.coatedOn), factOf(database(), s.id)]);
+  const protection = worstResult(zones.map((z) => z.verdict.protection).filter((r) => r !== "unknown"));
+  const appearance = worstResult(zones.map((z) => z.verdict.appearance).filter((r) => r !== "unknown"));
+  const looked = (side: "protection" | "appearance") => zones.filter((z) => z.verdict[side] !== "unknown").length;
+  const said = { in: "good", watch: "to watch", out: "failed somewhere", unknown: "not looked at" } as const;
   const racks = [...new Set(s.pieces.map((p) => p.number))];
-  const rating = worst?.now.rating ?? null;
   return (
     <>
       <section className="bench">
         <PageHead
           above={
             <>
-              {s.customer} · {s.site} · {countOf(s.pieces.length, "piece")} from rack{" "}
-              {racks.map((r) => (
-                <Link key={r} className="link fig" href={`/racks/${r}`}>
-                  {r}
-                </Link>
-              ))}
+              {s.customer} · {s.site} ·{" "}
+              {s.pieces.length === 0 ? (
+                <Told fact={fact} />
+              ) : (
+                <>
+                  {countOf(s.pieces.length, "piece")} from rack{" "}
+                  {racks.map((r) => (
+                    <Link key={r} className="link fig" href={`/racks/${r}`}>
+                      {r}
+                    </Link>
+                  ))}
+                </>
+              )}
               {s.coatedOn && <>, coated {span(line.at.getTime() - s.coatedOn.getTime())} ago</>}
             </>
           }
           title={s.name}
         >
-          <Verdict result={creepResult(rating)}>
-            {worst === null ? "Never measured" : `Protection: rating ${rating ?? "open"}`}
-          </Verdict>
-          <div className="small soft">{worst ? `worst at ${worst.zone}` : ""}</div>
-        </PageHead>
-        {s.zones.length > 0 && (
-          <div className="mt-4 grid grid-cols-[minmax(0,1fr)_330px] gap-8 max-[1100px]:grid-cols-1">
-            <div className="ruled">
-              <h2>Creep by zone, newest visit</h2>
-              <div className="overflow-x-auto">
-                <table className="w-full border-collapse">
-                  <thead>
-                    <tr className="small soft text-left">
-                      <th className="py-1 font-normal">zone</th>
-                      <th className="num font-normal">creep</th>
-                      <th className="num font-normal">rating</th>
-                      <th className="num font-normal">a year</th>
-                      <th className="num font-normal max-[560px]:hidden">before</th>
-                    </tr>
-                  </thead>
-                  <tbody>
-                    {s.zones.map((z) => (
-                      <tr key={z.zone} className="border-t border-rule">
-                        <td className="py-2">
-                          <b>{z.zone}</b>{" "}
-                          <span className="faint small">
-                            {z.from === "area"
-                              ? "from a scribe, by area"
-                              : `from ${z.from}, ${z.now.widthsMm.length} widths`}
-                          </span>
-                        </td>
-                        <td className="num text-[19px] font-bold max-[560px]:text-[15px]">
-                          {withUnit(z.now.creepMm, "creep", units)}
-                        </td>
-                        <td className="num">{z.now.rating ?? "–"}</td>
-                        <td className="num">
-                          {z.rateMmPerYear === null ? (
-                            "–"
-                          ) : z.rateDays !== null && z.rateDays < RATE_LEAST_DAYS ? (
-                            <span className="small soft">{z.rateDays} days: too short to say</span>
-                          ) : (
-                            withUnit(z.rateMmPerYear, "creep", units)
-                          )}
-                        </td>
-                        <td className="num faint max-[560px]:hidden">
-                          {z.before ? withUnit(z.before.creepMm, "creep", units) : "–"}
-                        </td>
-                      </tr>
-                    ))}
-                  </tbody>
-                </table>
-              </div>
-              <p className="small soft mt-1">
-                After ISO 4628-8 and ASTM D1654; rating 10 is none. Rate since the visit before, or since coating.
-              </p>
+          {(
+            [
+              ["protection", "Protection", protection],
+              ["appearance", "Appearance", appearance],
+            ] as const
+          ).map(([side, name, result]) => (
+            <div key={side}>
+              <Verdict result={looked(side) === 0 ? "unknown" : result}>
+                {name}: {looked(side) === 0 ? "not looked at" : said[result]}
+              </Verdict>
+              <span className="small soft">
+                {" "}
+                {looked(side)} of {zones.length} zones
+              </span>
             </div>
+          ))}
+        </PageHead>
+        <section className="mt-4" aria-label="Zones">
+          <div className="flex flex-wrap items-center justify-between gap-3">
+            <h2 className="m-0">Zones</h2>
+            {may(person.role, "inspect") && zones.length > 0 && (
+              <Link className="btn pri no-print" href={`/field/${s.code.toLowerCase()}/round`}>
+                Walk the round
+              </Link>
+            )}
+          </div>
+          {zones.length === 0 ? (
+            <p className="soft">
+              No zone is on record yet: edges, seams, feet, where it is wet, and a sheltered place to compare with.
+            </p>
+          ) : (
+            <ZoneList zones={zones} timeZone={line.timeZone} units={units} />
+          )}
+          <p className="small soft mt-1">
+            Creep after ISO 4628-8 and ASTM D1654, rust 4628-3, blisters 4628-2, flaking 4628-5, tape ISO 2409. The
+            worst of what was looked at stands; what was not looked at is not good. A rate is told from ninety days on,
+            with the range that the readings leave.
+          </p>
+          {may(person.role, "inspect") && <ZoneForm structure={s.code} next={zones.length + 1} />}
+        </section>
+        {s.zones.some((z) => z.now.widthsMm.length > 0) && (
+          <div className="mt-5 max-w-[420px]">
             <CreepChart
               zones={s.zones
                 .filter((z) => z.now.widthsMm.length > 0)
@@ -116,22 +114,6 @@ export default async function StructurePage({ params }: { params: Promise<{ code
               units={units}
             />
           </div>
-        )}
-        {s.rusting.length > 0 && (
-          <section className="ruled mt-5 max-w-[640px]" aria-label="Rusting by zone">
-            <h2>Rusting by zone, newest visit</h2>
-            {s.rusting.map((r) => (
-              <div key={r.zone} className="row grid-cols-[minmax(0,1fr)_90px_90px_130px]">
-                <b>{r.zone}</b>
-                <span className="num">{r.sharePercent} %</span>
-                <span>
-                  <Verdict result={rustResult(r.grade)}>Ri {r.grade}</Verdict>
-                </span>
-                <span className="faint small">{r.before === null ? "first time" : `${r.before} % before`}</span>
-              </div>
-            ))}
-            <p className="small soft mt-1">Degree of rusting after ISO 4628-3; Ri 0 is none, Ri 5 over 8 %.</p>
-          </section>
         )}
         {s.cases.length > 0 && (
           <p className="mt-4">
@@ -144,7 +126,10 @@ export default async function StructurePage({ params }: { params: Promise<{ code
         )}
         {may(person.role, "inspect") && (
           <div className="mt-6 grid gap-7">
-            <VisitForm structure={s.code} />
+            <FactForm structure={s.code} known={fact} ours={s.pieces.length > 0} />
+            <Fold summary={<>Note a visit all at once</>} summaryClassName="min-h-11">
+              <VisitForm structure={s.code} />
+            </Fold>
             <DefectForm
               on={{ structure: s.code }}
               defects={[...loadKnowledge().defects.values()].map(({ id, label, plain }) => ({ id, label, plain }))}
@@ -165,7 +150,12 @@ export default async function StructurePage({ params }: { params: Promise<{ code
           <p>
             {s.exposure.join(", ").replaceAll("-", " ")}
             {s.put_up_on ? `; put up ${s.put_up_on}` : ""}
+            {fact?.road_m != null && `; ${fact.road_m} m to a salted road`}
+            {fact?.salt_m != null && `; ${fact.salt_m} m to salt water`}
+            {fact?.water_m != null && `; ${fact.water_m} m to standing water`}
+            {fact?.latitude != null && fact.longitude != null && `; at ${fact.latitude}, ${fact.longitude}`}
           </p>
+          {fact?.promised_years != null && <p>Promised: {fact.promised_years} years.</p>}
         </MarginBlock>
         {s.offered.length > 0 && (
           <MarginBlock title="Offered when it was made">
@@ -216,6 +206,27 @@ export default async function StructurePage({ params }: { params: Promise<{ code
           )}
         </MarginBlock>
       </Margin>
+    </>
+  );
+}
+
+/** What is told of a coating that is not from here, each with how it is known. */
+function Told({ fact }: { fact: StructureFact | null }) {
+  const told = [
+    [fact?.told_system, fact?.told_system_grade],
+    [fact?.told_year == null ? null : `coated ${fact.told_year}`, fact?.told_year_grade],
+    [fact?.told_coater ? `by ${fact.told_coater}` : null, fact?.told_coater_grade],
+  ] as const;
+  const known = told.filter(([what]) => what);
+  if (known.length === 0) return <>coating of unknown origin</>;
+  return (
+    <>
+      {known.map(([what, grade], i) => (
+        <span key={what}>
+          {i > 0 && ", "}
+          {what} <Grade grade={(grade ?? "unknown") as EvidenceGrade} />
+        </span>
+      ))}
     </>
   );
 }

@@ -1,0 +1,99 @@
+import { type Kysely, sql } from "kysely";
+import { type VisitDue, visitDue } from "@/core/field";
+import type { DetailRow } from "@/db/detail-tables";
+import { forPerson } from "@/db/queries/for-person";
+import { stands } from "@/db/queries/stands";
+import type { Database } from "@/db/schema";
+import type { Person } from "../sign-in/roles";
+
+export type StructureFact = Omit<DetailRow<"structure_fact">, "record_id">;
+
+/** What was told of a structure last; null where nothing was. One index probe. */
+export async function factOf(db: Kysely<Database>, structureId: string): Promise<StructureFact | null> {
+  const row = await db
+    .selectFrom("record")
+    .innerJoin("structure_fact", "structure_fact.record_id", "record.id")
+    .selectAll("structure_fact")
+    .where("record.structure_id", "=", structureId)
+    .where("record.kind", "=", "structure-fact")
+    .where(stands("record.id"))
+    .orderBy("record.happened_at", "desc")
+    .orderBy("record.id", "desc")
+    .limit(1)
+    .executeTakeFirst();
+  if (!row) return null;
+  const { record_id: _, ...fact } = row;
+  return fact;
+}
+
+export type StructureLine = {
+  readonly code: string;
+  readonly name: string;
+  readonly site: string;
+  readonly customer: string;
+  readonly lastVisit: Date | null;
+  /** Put up, else coated, else the middle of the year that was told; null where nobody knows. */
+  readonly since: Date | null;
+  readonly worstRating: number | null;
+  readonly due: VisitDue;
+};
+
+const risky: ReadonlySet<string> = new Set(["salt", "standing-water", "knocks"]);
+
+/** Every structure a person may see with when it is looked at next, the most overdue first; trouble is what the newest of any zone says. O(structures and their captures). */
+export async function structuresByDue(db: Kysely<Database>, person: Person): Promise<readonly StructureLine[]> {
+  const { rows } = await sql<{
+    code: string;
+    name: string;
+    site: string;
+    customer: string;
+    exposure: unknown;
+    put_up_on: string | null;
+    coated: Date | null;
+    told_year: number | null;
+    promised: number | null;
+    last: Date | null;
+    rating: number | null;
+    rust: number | null;
+    trouble: boolean;
+  }>`
+    select s.code, s.name, s.site, coalesce(c.data->>'name', '') as customer, s.exposure, s.put_up_on::text, k.coated, f.told_year, f.promised_years as promised, l.last, w.rating, w.rust,
+      coalesce(w.rating < 6 or w.rust >= 3 or w.found, false) as trouble
+    from structure s
+    left join lateral (select data from setup_version where entity_id = s.customer_id order by valid_from desc, recorded_at desc limit 1) c on true
+    left join lateral (select min(r.hung_at) as coated from structure_piece sp join piece p on p.id = sp.piece_id join rack r on r.id = p.rack_id where sp.structure_id = s.id) k on true
+    left join lateral (select q.told_year, q.promised_years from record r join structure_fact q on q.record_id = r.id where r.structure_id = s.id and r.kind = 'structure-fact' and ${stands("r.id")} order by r.happened_at desc, r.id desc limit 1) f on true
+    left join lateral (select max(r.happened_at) as last from record r where r.structure_id = s.id and r.kind in ('visit', 'zone-visit') and ${stands("r.id")}) l on true
+    left join lateral (select min(q.rating) as rating, max(q.rust) as rust, bool_or(q.found) as found from (
+      select distinct on (lower(x.zone), x.of) x.rating, x.rust, x.found from (
+        select z.zone, 'zone' as of, r.happened_at, r.id, z.rating, z.rust_ri as rust, (z.tape_iso > 2 or z.flaking > 2 or z.blister_density > 2 or z.seam_rusted_mm > 0.05 * z.seam_mm) as found
+          from record r join zone_visit z on z.record_id = r.id where r.structure_id = s.id and r.kind = 'zone-visit' and ${stands("r.id")}
+        union all select m.zone, 'creep', r.happened_at, r.id, m.rating, null, false from record r join creep_measure m on m.record_id = r.id where r.structure_id = s.id and r.kind = 'visit' and ${stands("r.id")}
+        union all select h.zone, 'rust', r.happened_at, r.id, null, h.grade, false from record r join rust_share h on h.record_id = r.id where r.structure_id = s.id and r.kind = 'visit' and ${stands("r.id")}) x
+      order by lower(x.zone), x.of, x.happened_at desc, x.id desc) q) w on true
+    where ${forPerson(person, "s.customer_id")}`.execute(db);
+  return rows
+    .map((r): StructureLine => {
+      const since = r.put_up_on
+        ? new Date(`${r.put_up_on}T12:00:00Z`)
+        : (r.coated ?? (r.told_year === null ? null : new Date(Date.UTC(r.told_year, 6, 1))));
+      const exposure = Array.isArray(r.exposure) ? (r.exposure as unknown[]).map(String) : [];
+      return {
+        code: r.code,
+        name: r.name,
+        site: r.site,
+        customer: r.customer,
+        lastVisit: r.last,
+        since,
+        worstRating: r.rating,
+        due: visitDue({
+          since,
+          lastVisit: r.last,
+          trouble: r.trouble,
+          risky: exposure.some((e) => risky.has(e)),
+          promisedYears: r.promised,
+        }),
+      };
+    })
+    .sort((a, b) => a.due.at.getTime() - b.due.at.getTime() || a.code.localeCompare(b.code));
+}

@@ -1,0 +1,238 @@
+import { type Kysely, sql } from "kysely";
+import {
+  creepStandardError,
+  type FieldRate,
+  type Forecast,
+  fieldRate,
+  forecastTo,
+  glossRetention,
+  inRound,
+  judgeZone,
+  type ZoneFound,
+  type ZoneKind,
+  type ZoneVerdict,
+  zoneKinds,
+} from "@/core/field";
+import type { Result } from "@/core/result";
+import { mean } from "@/core/statistics";
+import type { DetailRow } from "@/db/detail-tables";
+import { personName } from "@/db/queries/person-name";
+import { stands } from "@/db/queries/stands";
+import type { Database } from "@/db/schema";
+import { readDetails } from "../record/read-details";
+
+type Row = Omit<DetailRow<"zone_visit">, "record_id">;
+/** What one person read in a zone at one visit. */
+export type Capture = { readonly recordId: string; readonly at: Date; readonly by: string; readonly row: Row };
+export type ZoneFile = {
+  readonly name: string;
+  readonly what: ZoneKind;
+  /** Put on record as a zone; others are known by what was read there alone. */
+  readonly registered: boolean;
+  readonly order: number | null;
+  readonly heightM: number | null;
+  readonly bearingDeg: number | null;
+  readonly lengthMm: number | null;
+  readonly note: string;
+  /** All captures, newest first; those of the newest visit, of whoever made them, are judged together. */
+  readonly captures: readonly Capture[];
+  readonly newest: readonly Capture[];
+  readonly found: ZoneFound;
+  readonly verdict: ZoneVerdict;
+  /** Gloss kept of that at release, and of that of the sheltered zone now, %; null where either is not on record. */
+  readonly glossOfRelease: number | null;
+  readonly glossOfSheltered: number | null;
+  /** How creep grows since the visit before, or since it was coated; and when it comes to the rating at which the system has failed. */
+  readonly creepRate: Result<FieldRate> | null;
+  readonly forecast: Result<Forecast> | null;
+};
+
+/** Captures within so long of each other are of one visit. */
+const ONE_VISIT_MS = 36 * 3_600_000;
+/** Mean creep at which a rating falls under 6, mm: there the system has failed. */
+export const CREEP_LIMIT_MM = 3;
+const empty: Row = {
+  round_id: null,
+  zone: "",
+  sound: null,
+  from_what: null,
+  scribe_mm: null,
+  widths_mm: null,
+  creep_mm: null,
+  rating: null,
+  loose_mm: null,
+  rust_percent: null,
+  rust_ri: null,
+  blister_density: null,
+  blister_size: null,
+  flaked_percent: null,
+  flaking: null,
+  tape_iso: null,
+  seam_rusted_mm: null,
+  seam_mm: null,
+  film_um: null,
+  gloss_gu: null,
+  gloss_deg: null,
+  delta_e: null,
+  chalk: null,
+  salt_mg_m2: null,
+  profile_um: null,
+  note: null,
+};
+
+/** Zones of a structure in the order of a round, each with all that was read there. Three queries; O(captures). */
+export async function zonesOf(
+  db: Kysely<Database>,
+  structureId: string,
+  coatedOn: Date | null,
+): Promise<readonly ZoneFile[]> {
+  const records = await db
+    .selectFrom("record")
+    .select(["id", "kind", "happened_at", personName("record.by_user").as("by")])
+    .where("structure_id", "=", structureId)
+    .where("kind", "in", ["structure-zone", "zone-visit", "visit"])
+    .where(stands("record.id"))
+    .orderBy("happened_at", "desc")
+    .orderBy("id", "desc")
+    .execute();
+  const details = await readDetails(
+    db,
+    records.map((r) => r.id),
+    ["structure_zone", "zone_visit", "creep_measure", "rust_share"],
+  );
+  const registered = new Map<string, DetailRow<"structure_zone">>();
+  const captures = new Map<string, Capture[]>();
+  const take = (capture: Capture) => {
+    const key = capture.row.zone.toLowerCase();
+    captures.set(key, [...(captures.get(key) ?? []), capture]);
+  };
+  for (const r of records) {
+    const d = details.get(r.id);
+    const of = { recordId: r.id, at: r.happened_at, by: r.by };
+    const [zone] = d?.structure_zone ?? [];
+    // What was said last stands.
+    if (zone && !registered.has(zone.zone.toLowerCase())) registered.set(zone.zone.toLowerCase(), zone);
+    for (const row of d?.zone_visit ?? []) take({ ...of, row });
+    for (const row of asRows(d?.creep_measure ?? [], d?.rust_share ?? [])) take({ ...of, row });
+  }
+  const release = await glossAtRelease(db, structureId);
+  const keys = [...new Set([...registered.keys(), ...captures.keys()])].filter((k) => !registered.get(k)?.gone);
+  const made = keys.map((key) => {
+    const zone = registered.get(key);
+    const all = captures.get(key) ?? [];
+    const [first] = all;
+    const newest = first ? all.filter((c) => first.at.getTime() - c.at.getTime() <= ONE_VISIT_MS) : [];
+    return {
+      name: zone?.zone ?? first?.row.zone ?? key,
+      what: zoneKinds.find((k) => k === zone?.what) ?? ("face" as const),
+      registered: zone !== undefined,
+      order: zone?.place ?? null,
+      heightM: zone?.height_m ?? null,
+      bearingDeg: zone?.bearing_deg ?? null,
+      lengthMm: zone?.length_mm ?? null,
+      note: zone?.note ?? "",
+      captures: all,
+      newest,
+    };
+  });
+  const sheltered = made.filter((z) => z.what === "sheltered").flatMap((z) => z.newest);
+  return inRound(made).map((zone) => judged(zone, { release, sheltered, coatedOn }));
+}
+
+/** A visit that was noted zone by zone in one record, as captures. */
+function asRows(
+  creep: readonly DetailRow<"creep_measure">[],
+  rust: readonly DetailRow<"rust_share">[],
+): readonly Row[] {
+  const rows = new Map<string, Row>();
+  const put = (zone: string, over: Partial<Row>) =>
+    rows.set(zone.toLowerCase(), { ...(rows.get(zone.toLowerCase()) ?? { ...empty, zone }), ...over });
+  for (const c of creep)
+    put(c.zone, {
+      from_what: c.from_what,
+      scribe_mm: c.scribe_mm,
+      widths_mm: c.widths_mm,
+      creep_mm: c.creep_mm,
+      rating: c.rating,
+    });
+  for (const r of rust) put(r.zone, { rust_percent: r.share_percent, rust_ri: r.grade });
+  return [...rows.values()];
+}
+
+type Gloss = ReadonlyMap<number, number>;
+/** Mean gloss by angle that the racks of its pieces had when they were tested; none where nobody read it. */
+async function glossAtRelease(db: Kysely<Database>, structureId: string): Promise<Gloss> {
+  const { rows } = await sql<{ test: string; value: number }>`
+    select t.test, avg(t.value) as value from (select distinct p.rack_id from structure_piece sp join piece p on p.id = sp.piece_id where sp.structure_id = ${structureId}) k
+    join record r on r.rack_id = k.rack_id and r.kind = 'cure-test' join cure_test t on t.record_id = r.id
+    where t.test in ('gloss-20', 'gloss-60', 'gloss-85') and ${stands("r.id")} group by 1`.execute(db);
+  return new Map(rows.map((r) => [Number(r.test.slice("gloss-".length)), Number(r.value)]));
+}
+
+const glossOf = (captures: readonly Capture[]): { readonly deg: number; readonly gu: number } | null => {
+  const with_ = captures.find((c) => (c.row.gloss_gu?.length ?? 0) > 0);
+  return with_?.row.gloss_deg ? { deg: with_.row.gloss_deg, gu: mean(with_.row.gloss_gu as readonly number[]) } : null;
+};
+const most = (values: readonly (number | null)[]): number | null => {
+  const known = values.filter((v) => v !== null);
+  return known.length > 0 ? Math.max(...known) : null;
+};
+
+type Begun = Omit<ZoneFile, "found" | "verdict" | "glossOfRelease" | "glossOfSheltered" | "creepRate" | "forecast">;
+function judged(
+  zone: Begun,
+  beside: { readonly release: Gloss; readonly sheltered: readonly Capture[]; readonly coatedOn: Date | null },
+): ZoneFile {
+  const rows = zone.newest.map((c) => c.row);
+  const gloss = glossOf(zone.newest);
+  const sheltered = glossOf(beside.sheltered);
+  const kept = (before: number | undefined) => {
+    const retention = gloss && before ? glossRetention(gloss.gu, before) : null;
+    return retention?.ok ? retention.value : null;
+  };
+  const glossOfRelease = kept(gloss ? beside.release.get(gloss.deg) : undefined);
+  const glossOfSheltered =
+    zone.what !== "sheltered" && sheltered && sheltered.deg === gloss?.deg ? kept(sheltered.gu) : null;
+  // Of two who read the same zone the worse stands.
+  const blisters = rows
+    .filter((r) => r.blister_density !== null)
+    .sort((a, b) => (b.blister_density ?? 0) - (a.blister_density ?? 0))[0];
+  const seam = rows
+    .filter((r) => r.seam_mm !== null && r.seam_rusted_mm !== null)
+    .sort((a, b) => (b.seam_rusted_mm ?? 0) - (a.seam_rusted_mm ?? 0))[0];
+  const found: ZoneFound = {
+    creepMm: most(rows.map((r) => r.creep_mm)),
+    rustPercent: most(rows.map((r) => r.rust_percent)),
+    blisters: blisters ? { density: blisters.blister_density ?? 0, size: blisters.blister_size } : null,
+    flakedPercent: most(rows.map((r) => r.flaked_percent)),
+    tapeIso: most(rows.map((r) => r.tape_iso)),
+    seam: seam ? { rustedMm: seam.seam_rusted_mm ?? 0, ofMm: seam.seam_mm ?? 1 } : null,
+    glossRetentionPercent: glossOfRelease ?? glossOfSheltered,
+    deltaE: most(rows.map((r) => r.delta_e)),
+    chalk: most(rows.map((r) => r.chalk)),
+  };
+  return {
+    ...zone,
+    found,
+    verdict: judgeZone(found),
+    glossOfRelease,
+    glossOfSheltered,
+    ...growth(zone, beside.coatedOn),
+  };
+}
+
+/** How creep grows: from the visit before where it was read then, else from none when it was coated. */
+function growth(zone: Begun, coatedOn: Date | null): Pick<ZoneFile, "creepRate" | "forecast"> {
+  const read = zone.captures.filter((c) => c.row.creep_mm !== null);
+  const [now] = read;
+  if (!now) return { creepRate: null, forecast: null };
+  const before = read.find((c) => now.at.getTime() - c.at.getTime() > ONE_VISIT_MS);
+  const asReading = (c: Capture) => ({
+    at: c.at,
+    value: c.row.creep_mm ?? 0,
+    standardError: creepStandardError((c.row.widths_mm ?? []) as readonly number[], c.row.from_what === "scribe"),
+  });
+  const from = before ? asReading(before) : coatedOn ? { at: coatedOn, value: 0, standardError: 0 } : null;
+  if (!from) return { creepRate: null, forecast: null };
+  return { creepRate: fieldRate(from, asReading(now)), forecast: forecastTo(CREEP_LIMIT_MM, from, asReading(now)) };
+}

@@ -1,0 +1,231 @@
+import { afterAll, beforeAll, describe, expect, test } from "vitest";
+import { storeEntry } from "@/server/entries/store-entry";
+import { loadStructure, structuresOfRack } from "@/server/field/load-structure";
+import { roundOf } from "@/server/field/round-of";
+import { factOf, structuresByDue } from "@/server/field/structure-facts";
+import { zonesOf } from "@/server/field/zones-of";
+import { makeStructure } from "@/server/jobs/make-job";
+import { newId, now } from "@/server/now";
+import { failureText } from "@/ui/words/failures";
+import { zoneFound, zonePlace } from "@/ui/words/field-zones";
+import { person, type TestDatabase, testDatabase } from "../support/database";
+import { entityId, entryAt, freshRack, stored } from "../support/entries";
+
+let t: TestDatabase;
+const lead = person("lead", "ines");
+const bea = { ...person("inspector", "bea"), name: "Bea Nandy" };
+const tomasz = { ...person("inspector", "tomasz"), name: "Tomasz Reed" };
+const at = now();
+const days = (n: number) => new Date(at.getTime() - n * 86_400_000);
+beforeAll(async () => {
+  t = await testDatabase();
+});
+afterAll(() => t.drop());
+
+const structure = (over: object) =>
+  makeStructure(
+    t.app,
+    lead,
+    {
+      code: "FZ-1",
+      name: "Gate by the slip",
+      site: "North slip",
+      rack: null,
+      place: "left",
+      putUpOn: null,
+      exposure: ["weather"],
+      ...over,
+    },
+    at,
+  );
+const idOf = async (code: string) =>
+  (await t.app.selectFrom("structure").select("id").where("code", "=", code).executeTakeFirstOrThrow()).id;
+const capture = (who: typeof bea, code: string, zone: string, when: Date, over: object) =>
+  stored(t, who, when, { kind: "zone-visit", structure: code, zone, note: "", ...over });
+const zones = async (code: string, coatedOn: Date | null = null) => zonesOf(t.app, await idOf(code), coatedOn);
+
+describe("a structure", () => {
+  test("of some pieces of a rack has these and no others; a serial that is none of its own is refused", async () => {
+    await freshRack(t, "FZR", { at: days(900) });
+    expect(await structure({ code: "FZ-P", rack: "FZR", serials: ["FZR-09"] })).toMatchObject({
+      failure: { kind: "no-such-serial", serial: "FZR-09" },
+    });
+    expect(await structure({ code: "FZ-P", rack: "FZR", serials: ["FZR-02"] })).toMatchObject({ ok: true });
+    const file = await loadStructure(t.app, lead, "FZ-P", at);
+    expect(file?.pieces.map((p) => p.serial)).toEqual(["FZR-02"]);
+  });
+  test("of unknown origin is somebody's, and what is told of it has its grades", async () => {
+    expect(await structure({ code: "FZ-1" })).toMatchObject({ failure: { kind: "unknown-set-up", what: "customer" } });
+    expect(await structure({ code: "FZ-1", customer: "C1" })).toMatchObject({ ok: true });
+    const fact = (over: object) =>
+      entryAt(days(1), {
+        kind: "structure-fact",
+        structure: "FZ-1",
+        toldCoater: "",
+        toldSystem: "",
+        note: "",
+        ...over,
+      });
+    expect(await storeEntry(t.app, bea, fact({}), at)).toMatchObject({ failure: { kind: "nothing-said" } });
+    expect(await storeEntry(t.app, bea, fact({ latitude: 52 }), at)).toMatchObject({
+      failure: { kind: "bad-entry", field: "longitude" },
+    });
+    expect(
+      await storeEntry(
+        t.app,
+        bea,
+        fact({ toldYear: 2019, toldYearGrade: "by-procedure", toldCoater: "a shop upriver" }),
+        at,
+      ),
+    ).toMatchObject({ ok: true });
+    expect(await factOf(t.app, await idOf("FZ-1"))).toMatchObject({
+      told_year: 2019,
+      told_year_grade: "by-procedure",
+      told_coater: "a shop upriver",
+      told_coater_grade: "assumed",
+      told_system_grade: null,
+    });
+  });
+});
+
+describe("its zones", () => {
+  test("are walked as they are numbered, else what fails first; said anew they are as they were said last", async () => {
+    const zone = (name: string, what: string, over: object = {}) =>
+      stored(t, bea, days(800), { kind: "structure-zone", structure: "FZ-1", zone: name, what, note: "", ...over });
+    await zone("lee side", "sheltered");
+    await zone("panel", "face", { bearingDeg: 180 });
+    await zone("lap", "seam", { lengthMm: 1200 });
+    await zone("hinge", "contact", { place: 1 });
+    await zone("old sign", "face");
+    await stored(t, bea, days(700), {
+      kind: "structure-zone",
+      structure: "FZ-1",
+      zone: "Old sign",
+      what: "face",
+      note: "",
+      gone: true,
+    });
+    const all = await zones("FZ-1");
+    expect(all.map((z) => z.name)).toEqual(["hinge", "lap", "panel", "lee side"]);
+    expect(all.map((z) => zonePlace(z))).toContain("open face, faces south");
+    expect(zoneFound(all[0] as (typeof all)[0], "metric")).toBe("not looked at yet");
+  });
+  test.each([
+    ["nothing", {}, "zone-empty"],
+    ["blisters without a size", { blisterDensity: 2 }, "blisters-need-size"],
+    ["a seam longer than all of it", { seamRustedMm: 900, seamMm: 600 }, "longer-than-all"],
+    [
+      "a scribe wider than what was read",
+      { from: "scribe", scribeMm: 2, widthsMm: [1, 1, 1, 1, 1, 1] },
+      "narrower-than-scribe",
+    ],
+  ])("with %s are refused in words that name the zone", async (_, over, kind) => {
+    const entry = entryAt(days(1), { kind: "zone-visit", structure: "FZ-1", zone: "lap", note: "", ...over });
+    const refused = await storeEntry(t.app, bea, entry, at);
+    expect(refused).toMatchObject({ ok: false, failure: { kind } });
+    if (!refused.ok) expect(failureText(refused.failure)).not.toMatch(/undefined|Refused/);
+  });
+  test("have two verdicts, by the worse of two who read the same zone, both of them kept", async () => {
+    await capture(bea, "FZ-1", "lap", days(400), { seamRustedMm: 12, seamMm: 1200, rustPercent: 0 });
+    await capture(bea, "FZ-1", "lap", days(2), { seamRustedMm: 30, seamMm: 1200, rustPercent: 0.02, tapeIso: 0 });
+    await capture(tomasz, "FZ-1", "Lap", days(1.5), { seamRustedMm: 90, seamMm: 1200 });
+    const lap = (await zones("FZ-1")).find((z) => z.name === "lap");
+    expect(lap?.newest.map((c) => c.by)).toEqual(["Tomasz Reed", "Bea Nandy"]);
+    expect(lap?.found).toMatchObject({ seam: { rustedMm: 90, ofMm: 1200 }, rustPercent: 0.02, tapeIso: 0 });
+    expect(lap?.verdict).toMatchObject({ protection: "out", appearance: "unknown" });
+    expect(zoneFound(lap as NonNullable<typeof lap>, "metric")).toContain("seam 90 of 1200 mm rusted");
+  });
+  test("are held to the sheltered zone's gloss where none was read at release", async () => {
+    await capture(bea, "FZ-1", "lee side", days(2), { glossGu: [80, 82, 78], glossDeg: 60 });
+    await capture(bea, "FZ-1", "panel", days(2), { glossGu: [36, 36], glossDeg: 60, chalk: 1 });
+    const panel = (await zones("FZ-1")).find((z) => z.name === "panel");
+    expect(panel?.glossOfRelease).toBeNull();
+    expect(panel?.glossOfSheltered).toBeCloseTo(45, 6);
+    expect(panel?.verdict).toMatchObject({ protection: "unknown", appearance: "out" });
+  });
+  test("and to what was read at release where it was", async () => {
+    await stored(t, tomasz, days(880), {
+      kind: "cure-test",
+      rack: "FZR",
+      test: "gloss-60",
+      readings: [60, 60, 60],
+      lower: null,
+      upper: null,
+      onPanel: false,
+    });
+    await capture(bea, "FZ-P", "panel", days(2), { glossGu: [54, 54, 54], glossDeg: 60 });
+    const [panel] = await zones("FZ-P");
+    expect(panel?.glossOfRelease).toBeCloseTo(90, 6);
+  });
+  test("tell how creep grows from ninety days on, and until when, with a range", async () => {
+    const creep = (mean: number) => ({ from: "chip", widthsMm: [0.9, 1.1, 1, 1, 0.95, 1.05].map((f) => f * mean) });
+    await capture(bea, "FZ-1", "hinge", days(430), creep(0.8));
+    await capture(bea, "FZ-1", "hinge", days(2), creep(1.9));
+    const hinge = (await zones("FZ-1")).find((z) => z.name === "hinge");
+    expect(hinge?.creepRate?.ok && hinge.creepRate.value.rate).toBeCloseTo(1.1 / (428 / 365.25), 3);
+    expect(hinge?.forecast?.ok && hinge.forecast.value.years[0]).toBeGreaterThan(0.9);
+    await capture(bea, "FZ-P", "foot", days(40), creep(0.8));
+    await capture(bea, "FZ-P", "foot", days(2), creep(1.9));
+    const foot = (await zones("FZ-P", days(900))).find((z) => z.name === "foot");
+    expect(foot?.creepRate).toMatchObject({ ok: false, error: { kind: "too-soon", days: 38 } });
+  });
+  test("noted all at once at a visit stand beside those of a round", async () => {
+    await stored(t, bea, days(3), {
+      kind: "visit",
+      structure: "FZ-P",
+      weather: "",
+      note: "",
+      creep: [],
+      rust: [{ zone: "knee", sharePercent: 0.3 }],
+    });
+    expect((await zones("FZ-P")).find((z) => z.name === "knee")).toMatchObject({
+      registered: false,
+      found: { rustPercent: 0.3 },
+      verdict: { protection: "watch" },
+    });
+  });
+});
+
+describe("a round", () => {
+  test("is taken up again within the day with what was done, and is another one after", async () => {
+    const begun = roundOf(await zones("FZ-1"), bea, at);
+    expect(begun.done.size).toBe(0);
+    expect(roundOf(await zones("FZ-1"), bea, at).id).toBe(begun.id);
+    expect(roundOf(await zones("FZ-1"), tomasz, at).id).not.toBe(begun.id);
+    await capture(bea, "FZ-1", "hinge", new Date(at.getTime() - 3_600_000), { round: begun.id, sound: true });
+    const again = roundOf(await zones("FZ-1"), bea, at);
+    expect(again.id).toBe(begun.id);
+    expect([...again.done]).toEqual(["hinge"]);
+    expect(roundOf(await zones("FZ-1"), bea, new Date(at.getTime() + 86_400_000)).done.size).toBe(0);
+  });
+});
+
+describe("when it is looked at", () => {
+  test("nothing drops off: what nobody looked at is first, what has trouble is soon, a customer's person sees their own", async () => {
+    expect(await structure({ code: "FZ-2", customer: "C2" })).toMatchObject({ ok: true });
+    const all = await structuresByDue(t.app, lead);
+    expect(all[0]).toMatchObject({ code: "FZ-2", due: { why: "never-seen" } });
+    // Told to be of 2019, out at its newest visit.
+    const told = all.find((s) => s.code === "FZ-1");
+    expect(told?.since?.getUTCFullYear()).toBe(2019);
+    expect(told?.due.why).toBe("trouble");
+    const viewer = { ...person("viewer", "otto"), customerId: await entityId(t, "customer", "C1") };
+    const own = (await structuresByDue(t.app, viewer)).map((s) => s.code);
+    expect(own).toContain("FZ-1");
+    expect(own).not.toContain("FZ-2");
+    expect(
+      await storeEntry(
+        t.app,
+        viewer as never,
+        entryAt(at, { id: newId(), kind: "zone-visit", structure: "FZ-1", zone: "lap", sound: true, note: "" }),
+        at,
+      ),
+    ).toMatchObject({ ok: false });
+  });
+  test("the rack its pieces came from tells the worst that was found on it", async () => {
+    const { id } = await t.app.selectFrom("rack").select("id").where("number", "=", "FZR").executeTakeFirstOrThrow();
+    const [of] = await structuresOfRack(t.app, id);
+    expect(of).toMatchObject({ code: "FZ-P", pieces: 1 });
+    expect(of?.worstCreepMm).toBeCloseTo(1.9, 6);
+  });
+});
