@@ -88,6 +88,8 @@ function timeOf(entry: Entry, at: Date): Failure | null {
   return null;
 }
 
+/** Entries by which racks come to where test plans ask of them. */
+const asksTests: ReadonlySet<string> = new Set(["coat", "load", "trace"]);
 /** The nouns an entry names: whoever writes of one of them at the same time goes first or after. */
 function locksOf(entry: Entry): string[] {
   const named = entry as unknown as { readonly [field: string]: unknown };
@@ -103,5 +105,7 @@ function locksOf(entry: Entry): string[] {
     ...of("structure", lock.structure),
     ...of("caseNumber", lock.case),
     ...(entry.kind === "load" ? entry.places.map((place) => lock.rack(place.rack)) : []),
+    // What a plan asks of a rack hangs on who came before it; held from the start, so that nobody waits in a ring.
+    ...(asksTests.has(entry.kind) ? [lock.testPlans] : []),
   ];
 }

@@ -32,6 +32,7 @@ export async function callTests(trx: Kysely<Database>, records: readonly NewReco
   if (coming.length === 0) return;
   const plans = [...(await setupAt(trx, "test-plan", at)).values()].filter((p) => !p.data.retired);
   if (plans.length === 0) return;
+  // Held already where an entry brought them; taken here for whatever else stores a coat or a load.
   await take(trx, [lock.testPlans]);
   for (const record of coming) {
     const byLoad = record.kind === "bake";
