@@ -12,6 +12,7 @@ import { bathRecords } from "./bath-records";
 import { DEMO_SEED, demoLine, midnightOf, recoatedRack, roughRacks } from "./demo-line";
 import { DAY, demoId, insertRecords, type Made } from "./demo-record";
 import { loadField } from "./field-records";
+import { loadFieldStructures } from "./field-structures";
 import { decideOldRacks } from "./old-decisions";
 import { loadOvenStories } from "./oven-records";
 import { insertOffersFirst, loadPlans, offerRecords, type ToldOffer } from "./plan-records";
@@ -72,7 +73,10 @@ export async function loadDemo(
     const first = old.racks[0] as SimulatedRack;
     records.push(...(await loadOvenStories(trx, made, anchor)));
     await insertRecords(trx, records);
-    const field = (await loadField(trx, made, first, anchor)) + (await loadPlans(trx, made, anchor));
+    const field =
+      (await loadField(trx, made, first, anchor)) +
+      (await loadFieldStructures(trx, made, anchor)) +
+      (await loadPlans(trx, made, anchor));
     await completeStanding(trx);
     const called = await loadTestCalls(trx, records, boxes);
     const decided = await decideOldRacks(trx, anchor);

@@ -1,6 +1,7 @@
 import type { Metadata } from "next";
 import { bathSlug } from "@/core/bath";
 import { database } from "@/server/database";
+import { structuresByDue } from "@/server/field/structure-facts";
 import { currentLine } from "@/server/line/current-line";
 import { preferences } from "@/server/preferences";
 import { recentRecords, recordedNothing } from "@/server/search/recent";
@@ -39,12 +40,13 @@ export default async function ShiftPage() {
   ]);
   // Until the first rack is hung, what a shop needs for it stands where its day will.
   const begun = onLineOf(line) === 0 && may(person.role, "release") ? await shopBegun(database()) : null;
-  const [{ units }, tourAt, fresh] = await Promise.all([
+  const [visits, { units }, tourAt, fresh] = await Promise.all([
+    structuresByDue(database(), person),
     preferences(),
     tourOf(person),
     recordedNothing(database(), person.username),
   ]);
-  const due = dueList(line, units);
+  const due = dueList(line, units, visits);
   const shown = line.baths.find((b) => b.result !== "in") ?? line.baths[0];
   const series = shown?.series.find((s) => s.points.at(-1)?.result === shown.result) ?? shown?.series[0];
   const onLine = onLineOf(line);

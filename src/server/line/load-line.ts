@@ -14,7 +14,6 @@ import { type BathFile, loadBath } from "../baths/load-bath";
 import { type PanelDue, panelsDue } from "../bench/panels";
 import { openComplaints } from "../complaints/complaints";
 import { dayAndTimeIn, dayIn } from "../day";
-import { type StructureLine, structuresByDue } from "../field/structure-facts";
 import { channelsOf } from "../rack/judge-rack";
 import { type ToLookAt, toLookAt } from "../release/look-again";
 import { type SetupData, type SetupItem, setupAt, siteAt } from "../setup/setup-data";
@@ -57,8 +56,8 @@ export type Line = {
   readonly counts: StageCounts;
   readonly baths: readonly BathFile[];
   readonly bakes: readonly OpenBake[];
-  /** Structures in the field, the one that is looked at next first. */
-  readonly structuresDue: readonly StructureLine[];
+  /** Structures in the field, the longest unseen first. */
+  readonly structuresDue: readonly { code: string; name: string; lastVisit: Date | null }[];
   readonly openCases: readonly { number: string; defect: string; zone: string }[];
   /** Released racks that are not as they were signed, for whoever may decide; none for others. */
   readonly lookAgain: readonly ToLookAt[];
@@ -129,7 +128,7 @@ export async function loadLine(db: Kysely<Database>, person: Person, at: Date): 
       [...codes.values()].filter((bath) => !bath.data.retired).map((bath) => loadBath(db, bath.code, at, 8, codes)),
     ),
     openBakes(db, person, at, site),
-    structuresByDue(db, person),
+    structures(db, person),
     cases(db, person),
     ofTheShop(person) ? loadUpkeep(db, at) : [],
     jobsInHand(db, person, dayIn(at, site.timeZone)),
@@ -324,6 +323,15 @@ async function openBakes(db: Kysely<Database>, person: Person, at: Date, site: S
     ];
   });
   return open.sort((a, b) => urgencyOf(a) - urgencyOf(b));
+}
+
+/** An index probe a structure. */
+async function structures(db: Kysely<Database>, person: Person) {
+  const { rows } = await sql<{ code: string; name: string; lastVisit: Date | null }>`
+    select s.code, s.name, v.last_visit as "lastVisit" from structure s
+    left join lateral (select max(r.happened_at) as last_visit from record r where r.structure_id = s.id and r.kind in ('visit', 'zone-visit')) v on true
+    where ${forPerson(person, "s.customer_id")} order by v.last_visit nulls first limit 20`.execute(db);
+  return rows;
 }
 
 /** The newest cases without a confirmed cause, and how many there are of all. */

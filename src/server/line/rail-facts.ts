@@ -109,6 +109,11 @@ function factOf(
       return say(held ? `${held} held` : count > 0 ? `${count} to release` : "");
     }
     case "field":
-      return say(line.structuresDue[0] ? line.structuresDue[0].name : "");
+      return say(short(line.structuresDue[0]?.name ?? ""));
   }
 }
+
+/** The rail has room for so many letters under a stage. */
+const RAIL_LETTERS = 20;
+const short = (name: string): string =>
+  name.length > RAIL_LETTERS ? `${name.slice(0, RAIL_LETTERS - 1).trimEnd()}…` : name;

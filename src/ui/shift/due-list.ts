@@ -3,6 +3,7 @@ import { ovenSlug } from "@/core/cure";
 import { type RailStage, railStages } from "@/core/line";
 import type { UnitSystem } from "@/core/units";
 import type { VerdictResult } from "@/core/verdict";
+import type { StructureLine } from "@/server/field/structure-facts";
 import type { Line, RackOnLine } from "@/server/line/load-line";
 import { clock, countOf, span } from "../format";
 import { bathValue, parameterName } from "../words/baths";
@@ -65,7 +66,7 @@ const VISITS_NAMED = 4;
 const SAID_BEFORE = 0.25;
 
 /** What needs a hand now, the most urgent first: pulls, bath checks, bare metal, open readings, held racks, cases. */
-export function dueList(line: Line, units: UnitSystem): DueItem[] {
+export function dueList(line: Line, units: UnitSystem, visits: readonly StructureLine[] = []): DueItem[] {
   const items: DueItem[] = [];
   const now = line.at.getTime();
   const time = (at: Date) => clock(at, line.timeZone);
@@ -318,7 +319,7 @@ export function dueList(line: Line, units: UnitSystem): DueItem[] {
       href: `/test/panels/${encodeURIComponent(panel.number)}`,
       stage: "test",
     });
-  const toVisit = line.structuresDue.filter((s) => s.due.at.getTime() <= now + VISIT_SAID_MS);
+  const toVisit = visits.filter((s) => s.due.at.getTime() <= now + VISIT_SAID_MS);
   for (const s of toVisit.slice(0, VISITS_NAMED))
     items.push({
       atMs: s.due.why === "never-seen" ? null : s.due.at.getTime(),

@@ -384,6 +384,7 @@ const sentences: Record<string, (f: Failure, units: UnitSystem) => string> = {
     `Blisters of density ${s(f.density)} want their size: 2 (seen under a glass) to 5 (over 5 mm).`,
   "longer-than-all": (f) =>
     `${s(f.rustedMm)} mm of ${s(f.ofMm)} mm cannot rust: the rusted length is longer than all of it.`,
+  "nothing-followed": () => "Nothing is followed yet: visit it first.",
   "too-soon": (f) => `${s(f.days)} days apart: too soon to say how fast it grows; from ${s(f.least)} days on.`,
   "beyond-already": (f) => `It is at ${s(f.value)} already, past ${s(f.limit)}.`,
   "not-growing": () => "It is not told from standing still, so nothing is foretold.",

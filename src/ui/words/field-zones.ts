@@ -35,6 +35,8 @@ export const visitDueName: Record<VisitDue["why"], string> = {
   "never-seen": "nobody has looked yet",
 };
 
+export const wearName = { salt: "In salt or standing water", weather: "In the weather", indoor: "Indoors" } as const;
+
 const compass = ["north", "north-east", "east", "south-east", "south", "south-west", "west", "north-west"] as const;
 /** Which way a bearing faces, in a word. */
 export const facing = (deg: number): string => compass[Math.round((((deg % 360) + 360) % 360) / 45) % 8] as string;

@@ -4,7 +4,7 @@ import { structuresByDue } from "@/server/field/structure-facts";
 import { currentLine } from "@/server/line/current-line";
 import { setupAt } from "@/server/setup/setup-data";
 import { personOnPage } from "@/server/sign-in/person";
-import { may } from "@/server/sign-in/roles";
+import { may, ofTheShop } from "@/server/sign-in/roles";
 import { dateAndTime, fullDate } from "@/ui/format";
 import { StructureForm } from "@/ui/forms/make-forms";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
@@ -26,7 +26,13 @@ export default async function FieldPage() {
   return (
     <>
       <section className="bench">
-        <PageHead above="Structures, the one that is looked at next first" title="Field" />
+        <PageHead above="Structures, the one that is looked at next first" title="Field">
+          {ofTheShop(person) && (
+            <Link className="btn no-print" href="/field/ageing">
+              How long it stands
+            </Link>
+          )}
+        </PageHead>
         <div className="ruled mt-3">
           {structures.length === 0 && <p className="py-3">No structure stands on record for you yet.</p>}
           {structures.map((s) => {
