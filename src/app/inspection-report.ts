@@ -1,10 +1,10 @@
 import type { Kysely } from "kysely";
-import sharp from "sharp";
 import { within } from "@/core/limits";
 import { histogram } from "@/core/statistics";
 import { filmAsked, placeLimits, spotMeans } from "@/core/thickness";
 import type { UnitSystem } from "@/core/units";
 import type { Database } from "@/db/schema";
+import { printedPhotos } from "@/server/photos/printed";
 import { channelsOf, judgeRack, spotsOf } from "@/server/rack/judge-rack";
 import { customersView, loadRack, type RackFile } from "@/server/rack/load-rack";
 import { inspectionReportPdf, type ReportFace } from "@/server/release/inspection-report";
@@ -32,7 +32,6 @@ const testing: ReadonlySet<string> = new Set([
 ]);
 /** Photos printed, newest first; how many more there are is said. */
 const MOST_PHOTOS = 12;
-const PHOTO_SIDE = 1100;
 
 /** The inspection report of a rack as it stands, for whoever may see the rack; null where there is none for them. */
 export async function inspectionReport(
@@ -54,6 +53,10 @@ export async function inspectionReport(
       name: () => "",
       count: (table) => r.details[table as keyof typeof r.details]?.length ?? 0,
     });
+  const captionOf = (p: RackFile["current"][number]) => {
+    const of = rack.current.find((r) => r.base.id === p.details.photo?.[0]?.of_record);
+    return `${p.details.photo?.[0]?.caption || "Photo"}${of ? ` (${said(of)})` : ""}; ${when(p.base.happened_at)}, ${p.by}`;
+  };
   const faults = rack.latest.filter((r) => r.base.kind === "defect" && r.details.defect?.[0]?.pieces_affected !== 0);
   const photos = rack.current.filter((r) => r.base.kind === "photo" && r.base.file_id !== null).reverse();
   return inspectionReportPdf({
@@ -90,10 +93,10 @@ export async function inspectionReport(
         text: said(r),
         by: r.by,
       })),
-    photos: await printed(db, photos.slice(0, MOST_PHOTOS), (p) => {
-      const of = rack.current.find((r) => r.base.id === p.details.photo?.[0]?.of_record);
-      return `${p.details.photo?.[0]?.caption || "Photo"}${of ? ` (${said(of)})` : ""}; ${when(p.base.happened_at)}, ${p.by}`;
-    }),
+    photos: await printedPhotos(
+      db,
+      photos.slice(0, MOST_PHOTOS).map((p) => ({ fileId: p.base.file_id ?? "", caption: captionOf(p) })),
+    ),
     morePhotos: Math.max(0, photos.length - MOST_PHOTOS),
     letter: units === "us",
     at: when(at),
@@ -188,34 +191,4 @@ function tracesOf(rack: RackFile, units: UnitSystem, when: (at: Date) => string)
       },
     ];
   });
-}
-
-async function printed(
-  db: Kysely<Database>,
-  photos: RackFile["current"],
-  caption: (photo: RackFile["current"][number]) => string,
-): Promise<{ readonly bytes: Buffer; readonly caption: string }[]> {
-  if (photos.length === 0) return [];
-  const files = await db
-    .selectFrom("file")
-    .select(["id", "bytes"])
-    .where(
-      "id",
-      "in",
-      photos.map((p) => p.base.file_id ?? ""),
-    )
-    .execute();
-  return Promise.all(
-    photos.flatMap((p) => {
-      const file = files.find((f) => f.id === p.base.file_id);
-      if (!file) return [];
-      return [
-        sharp(file.bytes)
-          .resize(PHOTO_SIDE, PHOTO_SIDE, { fit: "inside", withoutEnlargement: true })
-          .jpeg({ quality: 80 })
-          .toBuffer()
-          .then((bytes) => ({ bytes, caption: caption(p) })),
-      ];
-    }),
-  );
 }

@@ -1,4 +1,9 @@
+import { execFileSync } from "node:child_process";
+import { mkdtempSync, rmSync, writeFileSync } from "node:fs";
+import { tmpdir } from "node:os";
+import path from "node:path";
 import { afterAll, beforeAll, describe, expect, test } from "vitest";
+import { fieldReport } from "@/app/field-report";
 import { storeEntry } from "@/server/entries/store-entry";
 import { loadStructure, structuresOfRack } from "@/server/field/load-structure";
 import { roundOf } from "@/server/field/round-of";
@@ -227,5 +232,38 @@ describe("when it is looked at", () => {
     const [of] = await structuresOfRack(t.app, id);
     expect(of).toMatchObject({ code: "FZ-P", pieces: 1 });
     expect(of?.worstCreepMm).toBeCloseTo(1.9, 6);
+  });
+});
+
+describe("the report for its owner", () => {
+  const directory = mkdtempSync(path.join(tmpdir(), "field-"));
+  afterAll(() => rmSync(directory, { recursive: true }));
+  const text = (pdf: Buffer) => {
+    const file = path.join(directory, "f.pdf");
+    writeFileSync(file, pdf);
+    return execFileSync("pdftotext", ["-layout", file, "-"], { encoding: "utf8" }).replace(/\s+/g, " ");
+  };
+  test("says in short how it stands, what was not looked at, what to do and with what care, in words for laymen", async () => {
+    const pdf = await fieldReport(t.app, lead, "FZ-1", "metric", at);
+    if (!pdf) throw new Error("no report");
+    const said = text(pdf);
+    for (const words of [
+      "The coating no longer keeps the metal at: lap.",
+      "It no longer looks as it did at: panel.",
+      "Not looked at for rust:",
+      "by a shop upriver (assumed)",
+      "Open the lap, rinse the salt out",
+      "Cost: middle",
+      "have them sealed",
+      "No cause is confirmed yet.",
+    ])
+      expect(said, words).toContain(words);
+  });
+  test("of one that nobody looked at says so, and is none for another customer's person", async () => {
+    const pdf = await fieldReport(t.app, lead, "FZ-2", "us", at);
+    if (!pdf) throw new Error("no report");
+    expect(text(pdf)).toContain("Nobody has looked at it yet.");
+    const viewer = { ...person("viewer", "otto"), customerId: await entityId(t, "customer", "C1") };
+    expect(await fieldReport(t.app, viewer, "FZ-2", "metric", at)).toBeNull();
   });
 });

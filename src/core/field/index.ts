@@ -1,6 +1,7 @@
 export * from "./creep";
 export * from "./rate";
 export * from "./ratings";
+export * from "./repair";
 export * from "./rust";
 export * from "./survival";
 export * from "./visits-due";

@@ -29,3 +29,22 @@ export function roundOf(
     done: new Set(),
   };
 }
+
+/** Rounds that were walked, newest first: who, when it began, how many zones. O(captures). */
+export function roundsOf(
+  zones: readonly ZoneFile[],
+): readonly { readonly at: Date; readonly by: string; readonly zones: number }[] {
+  const rounds = new Map<string, { at: Date; by: string; zones: Set<string> }>();
+  for (const z of zones)
+    for (const c of z.captures) {
+      if (c.row.round_id === null) continue;
+      const key = `${c.row.round_id} ${c.by}`;
+      const round = rounds.get(key) ?? { at: c.at, by: c.by, zones: new Set<string>() };
+      if (c.at < round.at) round.at = c.at;
+      round.zones.add(z.name);
+      rounds.set(key, round);
+    }
+  return [...rounds.values()]
+    .map((r) => ({ ...r, zones: r.zones.size }))
+    .sort((a, b) => b.at.getTime() - a.at.getTime());
+}

@@ -1,5 +1,6 @@
 import type { VerdictResult } from "@/core/verdict";
 import { barChart, lineChart } from "../pdf/charts";
+import { photoGrid } from "../pdf/photos";
 import { INK, Sheet, SOFT } from "../pdf/sheet";
 
 type Point = readonly [number, number];
@@ -103,7 +104,7 @@ export async function inspectionReportPdf(c: ReportContent): Promise<Buffer> {
     barChart(sheet, { ...c.histogram, xName: c.filmUnit });
   }
   for (const trace of c.traces) {
-    sheet.space(0.2).section(trace.title);
+    sheet.space(0.2).room(230).section(trace.title);
     lineChart(sheet, { ...trace, xName: "min", yName: c.tempUnit });
   }
   sheet.space(0.2).section("Tests and looks");
@@ -114,7 +115,7 @@ export async function inspectionReportPdf(c: ReportContent): Promise<Buffer> {
       { text: t.text, from: 116, width: width - 226 },
       { text: t.by, from: width - 106, width: 106, soft: true, right: true },
     ]);
-  drawPhotos(sheet, c);
+  photoGrid(sheet, c.photos, c.morePhotos);
   sheet
     .space(0.8)
     .line(
@@ -255,33 +256,4 @@ function drawSpot(doc: Sheet["doc"], spot: ReportSpot, x: number, y: number): vo
     .fontSize(6.5)
     .fillColor(SOFT)
     .text(spot.id, x + (Math.abs(spot.lean ?? 0) >= 0.25 ? 18 : 12), y - 3, { lineBreak: false });
-}
-
-function drawPhotos(sheet: Sheet, { photos, morePhotos }: ReportContent): void {
-  if (photos.length === 0) return;
-  sheet.space(0.4).section("Photos");
-  const { doc, left, width } = sheet;
-  const box: [number, number] = [(width - 16) / 2, 170];
-  for (let i = 0; i < photos.length; i += 2) {
-    sheet.room(box[1] + 34);
-    const top = doc.y;
-    for (const [k, photo] of photos.slice(i, i + 2).entries()) {
-      const x = left + k * (box[0] + 16);
-      sheet.as(
-        "Figure",
-        () => doc.image(photo.bytes, x, top, { fit: box, align: "center", valign: "center" }),
-        photo.caption,
-      );
-      sheet.as("P", () =>
-        doc
-          .font("regular")
-          .fontSize(8)
-          .fillColor(SOFT)
-          .text(photo.caption, x, top + box[1] + 4, { width: box[0] }),
-      );
-    }
-    doc.x = left;
-    doc.y = top + box[1] + 30;
-  }
-  if (morePhotos > 0) sheet.line(`${morePhotos} more on record.`, { soft: true });
 }

@@ -1,4 +1,4 @@
-import type { FoundName, VisitDue, ZoneKind } from "@/core/field";
+import type { CostClass, DesignNote, FoundName, Repair, VisitDue, ZoneKind } from "@/core/field";
 import type { UnitSystem } from "@/core/units";
 import type { ZoneFile } from "@/server/field/zones-of";
 import { withUnit } from "../format";
@@ -82,3 +82,38 @@ export function zoneFound(z: Pick<ZoneFile, "found" | "newest">, units: UnitSyst
         ? "sound by eye, nothing measured"
         : "looked at";
 }
+
+export const repairName: Record<Repair, string> = {
+  "wash-and-watch": "Wash the salt and dirt off, and look again in half a year.",
+  "spot-repair": "Take the rust and the loose film back to sound film, feather its edge, prime and touch up.",
+  "edge-repair": "Take it back to sound film, break the edge to a radius of 2 mm, prime and coat the edge on its own.",
+  "open-and-seal": "Open the lap, rinse the salt out, dry it, treat the rust, seal it, and repair beside it.",
+  "foot-repair":
+    "Clear soil and leaves away, let water run off, take the foot back to bright metal, prime, and coat it twice.",
+  recoat: "More than spots: take it down, strip it, and coat it anew over a primer.",
+  "wash-and-polish": "Wash and polish it; the gloss comes back in part.",
+  "coat-over-faded": "Wash the chalk off, sand it, and coat over it where its look matters.",
+};
+export const repairCaution: Record<Repair, string> = {
+  "wash-and-watch": "",
+  "spot-repair": "Old paint may hold lead: test before it is sanded; respirator on.",
+  "edge-repair": "Old paint may hold lead: test before it is ground; eyes, gloves, respirator.",
+  "open-and-seal": "Spreading a lap can tear it: wedge gently, gloves on.",
+  "foot-repair": "Power off where cables run in it. Old paint may hold lead: test before it is ground.",
+  recoat: "Lifting and burning off are for those licensed for it; old paint may hold lead.",
+  "wash-and-polish": "",
+  "coat-over-faded": "Sanding dust: respirator on.",
+};
+export const costName: Record<CostClass, string> = {
+  small: "small: an hour on site",
+  middle: "middle: a day on site",
+  large: "large: taken down and coated anew",
+};
+export const designName: Record<DesignNote, string> = {
+  "break-edges": "Round every cut edge to 2 mm before it is coated: a sharp one is coated thin and rusts first.",
+  "close-laps": "Weld laps all round or have them sealed: water stands between two sheets and no powder goes in.",
+  "drain-and-lift": "Keep feet off the ground by a hand’s breadth, with holes where water can leave.",
+  "guard-knocks": "Put a guard where it is knocked, or a primer under the coat: rust creeps from every chip.",
+  "part-contacts": "Put plastic between what rests on each other, and touch up after the bolts are tight.",
+  "better-grade": "Ask for a resin of the higher weathering grade where the sun falls on it.",
+};

@@ -5,7 +5,7 @@ import { currentLine } from "@/server/line/current-line";
 import { setupAt } from "@/server/setup/setup-data";
 import { personOnPage } from "@/server/sign-in/person";
 import { may, ofTheShop } from "@/server/sign-in/roles";
-import { dateAndTime, fullDate } from "@/ui/format";
+import { dateAndTime } from "@/ui/format";
 import { StructureForm } from "@/ui/forms/make-forms";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
@@ -15,6 +15,8 @@ import { visitDueName } from "@/ui/words/field-zones";
 import { createStructure } from "../actions";
 
 export const metadata: Metadata = { title: "Field" };
+
+const dayOf = (at: Date, timeZone: string): string => dateAndTime(at, timeZone).split(",")[0] ?? "";
 
 export default async function FieldPage() {
   const person = await personOnPage();
@@ -41,7 +43,7 @@ export default async function FieldPage() {
               <Link
                 key={s.code}
                 href={`/field/${s.code.toLowerCase()}`}
-                className="row min-h-[60px] grid-cols-[minmax(0,1fr)_minmax(0,220px)_190px] items-center text-ink no-underline hover:bg-sorrel-tint max-[700px]:grid-cols-1"
+                className="row min-h-[60px] grid-cols-[minmax(0,1fr)_minmax(0,200px)_220px] items-center text-ink no-underline hover:bg-sorrel-tint max-[700px]:grid-cols-1"
               >
                 <span>
                   <b className="text-[17px]">{s.name}</b>
@@ -50,14 +52,16 @@ export default async function FieldPage() {
                   </span>
                 </span>
                 <span className="soft">
-                  {s.lastVisit ? `last visit ${dateAndTime(s.lastVisit, line.timeZone)}` : "never visited"}
+                  {s.lastVisit ? `last visit ${dayOf(s.lastVisit, line.timeZone)}` : "never visited"}
                 </span>
-                <Verdict result={late ? "watch" : "in"}>
-                  {s.due.why === "never-seen"
-                    ? "Never looked at"
-                    : `${late ? "Due since" : "Due"} ${fullDate(s.due.at, line.timeZone)}`}
-                  <span className="small block font-normal">{visitDueName[s.due.why]}</span>
-                </Verdict>
+                <span>
+                  <Verdict result={late ? "watch" : "in"}>
+                    {s.due.why === "never-seen"
+                      ? "Never looked at"
+                      : `${late ? "Due since" : "Due"} ${dayOf(s.due.at, line.timeZone)}`}
+                  </Verdict>
+                  <span className="small soft block">{visitDueName[s.due.why]}</span>
+                </span>
               </Link>
             );
           })}

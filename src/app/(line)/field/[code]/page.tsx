@@ -4,6 +4,7 @@ import { loadKnowledge } from "@/core/diagnosis";
 import { type EvidenceGrade, worstResult } from "@/core/verdict";
 import { database } from "@/server/database";
 import { loadStructure } from "@/server/field/load-structure";
+import { roundsOf } from "@/server/field/round-of";
 import { factOf, type StructureFact } from "@/server/field/structure-facts";
 import { zonesOf } from "@/server/field/zones-of";
 import { currentLine } from "@/server/line/current-line";
@@ -39,6 +40,7 @@ export default async function StructurePage({ params }: { params: Promise<{ code
   const protection = worstResult(zones.map((z) => z.verdict.protection).filter((r) => r !== "unknown"));
   const appearance = worstResult(zones.map((z) => z.verdict.appearance).filter((r) => r !== "unknown"));
   const looked = (side: "protection" | "appearance") => zones.filter((z) => z.verdict[side] !== "unknown").length;
+  const rounds = roundsOf(zones);
   const said = { in: "good", watch: "to watch", out: "failed somewhere", unknown: "not looked at" } as const;
   const racks = [...new Set(s.pieces.map((p) => p.number))];
   return (
@@ -175,8 +177,24 @@ export default async function StructurePage({ params }: { params: Promise<{ code
             ))}
           </MarginBlock>
         )}
+        <MarginBlock title="On paper">
+          <p className="m-0">
+            <a className="link" href={`/api/structures/${encodeURIComponent(s.code)}/report.pdf`}>
+              Report for its owner, PDF
+            </a>
+            <br />
+            <span className="small soft">How it stands, what is known of why, what to do.</span>
+          </p>
+        </MarginBlock>
         <MarginBlock title="Visits">
-          {s.visits.length === 0 && <p className="soft">None yet.</p>}
+          {s.visits.length + rounds.length === 0 && <p className="soft">None yet.</p>}
+          {rounds.map((r) => (
+            <div key={`${r.at.getTime()} ${r.by}`} className="row">
+              <span>
+                <b>{dateAndTime(r.at, line.timeZone)}</b>, {r.by}, {countOf(r.zones, "zone")}
+              </span>
+            </div>
+          ))}
           {s.visits.map((v) => (
             <div key={v.id} className="row">
               <span>

@@ -59,7 +59,7 @@ export default async function AgeingPage() {
                     ? `More than half stand after ${g.curve.longestYears.toFixed(1)} years, the longest any was followed.`
                     : `Half have failed somewhere after ${g.curve.medianYears.toFixed(1)} years.`}
                 </p>
-                {g.curve.steps.at(-1) && (
+                {(g.curve.steps.at(-1)?.stands ?? 0) > 0 && (
                   <p className="small soft m-0 mt-1">
                     {percent(g.curve.steps.at(-1)?.stands ?? 1)} stand at the end, 95 times in 100 between{" "}
                     {percent(g.curve.steps.at(-1)?.interval[0] ?? 1)} and{" "}

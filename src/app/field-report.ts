@@ -1,0 +1,185 @@
+import { type Kysely, sql } from "kysely";
+import { loadKnowledge } from "@/core/diagnosis";
+import { designFor, repairFor } from "@/core/field";
+import type { UnitSystem } from "@/core/units";
+import { worstResult } from "@/core/verdict";
+import type { Database } from "@/db/schema";
+import { fieldReportPdf } from "@/server/field/field-report";
+import { loadStructure } from "@/server/field/load-structure";
+import { factOf } from "@/server/field/structure-facts";
+import { CREEP_LIMIT_MM, type ZoneFile, zonesOf } from "@/server/field/zones-of";
+import { printedPhotos } from "@/server/photos/printed";
+import { siteAt } from "@/server/setup/setup-data";
+import type { Person } from "@/server/sign-in/roles";
+import { countOf, dateAndTime, figure, withUnit } from "@/ui/format";
+import { failureText } from "@/ui/words/failures";
+import { costName, designName, repairCaution, repairName, zoneFound, zonePlace } from "@/ui/words/field-zones";
+import { gradeOnPaper } from "@/ui/words/grades";
+
+/** Photos printed, newest first; how many more there are is said. */
+const MOST_PHOTOS = 12;
+const YEAR_MS = 365.25 * 86_400_000;
+
+/** The report on a structure as it stands, for whoever may see it; null where there is none for them. */
+export async function fieldReport(
+  db: Kysely<Database>,
+  person: Person,
+  code: string,
+  units: UnitSystem,
+  at: Date,
+): Promise<Buffer | null> {
+  const s = await loadStructure(db, person, code, at);
+  if (!s) return null;
+  const [site, zones, fact, confirmed] = await Promise.all([
+    siteAt(db, at),
+    zonesOf(db, s.id, s.coatedOn),
+    factOf(db, s.id),
+    causesOf(db, s.id),
+  ]);
+  const day = (moment: Date) => dateAndTime(moment, site.timeZone).split(",")[0] ?? "";
+  const told = (what: string | null, grade: string | null) =>
+    what ? [`${what} (${gradeOnPaper(grade ?? "unknown")})`] : [];
+  const since = s.put_up_on ? new Date(`${s.put_up_on}T12:00:00Z`) : s.coatedOn;
+  const knowledge = loadKnowledge();
+  const photos = s.photos.filter((p) => p.file_id !== null);
+  return fieldReportPdf({
+    site: site.name,
+    name: s.name,
+    facts: [
+      ["Owner", s.customer],
+      ["Site", s.site],
+      ["Stands in", s.exposure.join(", ").replaceAll("-", " ") || "not said"],
+      [
+        "Put up",
+        since ? `${day(since)}, ${((at.getTime() - since.getTime()) / YEAR_MS).toFixed(1)} years ago` : "not on record",
+      ],
+      ...(fact?.promised_years != null ? [["Promised", `${fact.promised_years} years`] as const] : []),
+    ],
+    inShort: inShort(zones, since, fact?.promised_years ?? null, at),
+    zones: zones.map((z) => ({
+      name: z.name,
+      place: zonePlace(z),
+      found: `${zoneFound(z, units)}${z.newest[0] ? `; ${day(z.newest[0].at)}` : ""}`,
+      protection: z.verdict.protection,
+      appearance: z.verdict.appearance,
+      growth: growthSaid(z, units),
+    })),
+    creep: creepOver(zones, since, units),
+    causes: confirmed.map(
+      (c) =>
+        `${c.zone}: ${c.defect.replaceAll("-", " ")}, ${c.cause === null ? "cause not confirmed yet" : `${knowledge.causes.get(c.cause)?.label ?? c.cause.replaceAll("-", " ")}. ${c.proof ?? ""}`}`,
+    ),
+    made:
+      s.pieces.length > 0
+        ? [
+            `${countOf(s.pieces.length, "piece")} from rack ${[...new Set(s.pieces.map((p) => p.number))].join(", ")}${s.coatedOn ? `, coated ${day(s.coatedOn)}` : ""}. Bath, film, cure and tests of that day stand on its thread.`,
+          ]
+        : [
+            ...told(fact?.told_system ?? null, fact?.told_system_grade ?? null),
+            ...told(fact?.told_year == null ? null : `coated ${fact.told_year}`, fact?.told_year_grade ?? null),
+            ...told(fact?.told_coater ? `by ${fact.told_coater}` : null, fact?.told_coater_grade ?? null),
+          ],
+    offered: s.offered.map((o) => `${o.what}: ${o.state}${o.by ? `, ${o.by}, ${o.on}` : ""}. ${o.risk}`),
+    advice: zones.flatMap((z) =>
+      repairFor({
+        what: z.what,
+        protection: z.verdict.protection,
+        appearance: z.verdict.appearance,
+        worst: z.verdict.judged.filter((j) => j.result === "out").map((j) => j.name),
+        rustPercent: z.found.rustPercent,
+      }).map((a) => ({
+        zone: z.name,
+        what: `${repairName[a.repair]} Cost: ${costName[a.cost]}.`,
+        caution: repairCaution[a.repair],
+      })),
+    ),
+    design: designFor(
+      zones.map((z) => ({ what: z.what, protection: z.verdict.protection, appearance: z.verdict.appearance })),
+    ).map((d) => designName[d]),
+    photos: await printedPhotos(
+      db,
+      photos.slice(0, MOST_PHOTOS).map((p) => ({
+        fileId: p.file_id ?? "",
+        caption: `${[p.zone, p.caption === "photo" ? "" : p.caption].filter(Boolean).join(", ") || "Photo"}; ${day(p.happened_at)}`,
+      })),
+    ),
+    morePhotos: Math.max(0, photos.length - MOST_PHOTOS),
+    letter: units === "us",
+    at: dateAndTime(at, site.timeZone),
+  });
+}
+
+/** How it stands, in sentences that a customer understands. */
+function inShort(
+  zones: readonly ZoneFile[],
+  since: Date | null,
+  promisedYears: number | null,
+  at: Date,
+): readonly string[] {
+  const named = (list: readonly ZoneFile[]) => list.map((z) => z.name).join(", ");
+  const looked = zones.filter((z) => z.verdict.protection !== "unknown");
+  if (zones.length === 0 || zones.every((z) => z.newest.length === 0)) return ["Nobody has looked at it yet."];
+  const failed = zones.filter((z) => z.verdict.protection === "out");
+  const faded = zones.filter((z) => z.verdict.appearance === "out");
+  const worst = worstResult(looked.map((z) => z.verdict.protection));
+  const years = since ? (at.getTime() - since.getTime()) / YEAR_MS : null;
+  return [
+    looked.length === 0
+      ? "Whether the coating still keeps the metal was not looked at."
+      : worst === "in"
+        ? `The coating keeps the metal in all ${looked.length} zones that were looked at.`
+        : failed.length === 0
+          ? "The coating keeps the metal; first signs are to be watched."
+          : `The coating no longer keeps the metal at: ${named(failed)}.`,
+    ...(faded.length > 0 ? [`It no longer looks as it did at: ${named(faded)}.`] : []),
+    ...(looked.length < zones.length
+      ? [`Not looked at for rust: ${named(zones.filter((z) => z.verdict.protection === "unknown"))}.`]
+      : []),
+    ...(promisedYears !== null && years !== null && failed.length > 0
+      ? [
+          years < promisedYears
+            ? `${promisedYears} years were promised, and it is ${years.toFixed(1)} years old.`
+            : `The ${promisedYears} years that were promised are over.`,
+        ]
+      : []),
+  ];
+}
+
+function growthSaid(z: ZoneFile, units: UnitSystem): string {
+  if (!z.creepRate) return "";
+  if (!z.creepRate.ok) return failureText(z.creepRate.error, units);
+  const { rate, interval } = z.creepRate.value;
+  const grows = `creep grows ${withUnit(rate, "creep", units)} a year (${withUnit(interval[0], "creep", units)} to ${withUnit(interval[1], "creep", units)})`;
+  if (!z.forecast?.ok) return grows;
+  const [soon, late] = z.forecast.value.years;
+  return `${grows}; past its limit in ${soon.toFixed(1)} to ${late === null ? "many" : late.toFixed(1)} years if it goes on so`;
+}
+
+/** Creep of each zone over the years since it was put up; null where it was read nowhere, or nobody knows since when it stands. */
+function creepOver(zones: readonly ZoneFile[], since: Date | null, units: UnitSystem) {
+  if (!since) return null;
+  const shown = (mm: number) => Number(figure(mm, "creep", units).text);
+  const lines = zones.flatMap((z) => {
+    const points = z.captures
+      .filter((c) => c.row.creep_mm !== null)
+      .map((c) => [(c.at.getTime() - since.getTime()) / YEAR_MS, shown(c.row.creep_mm ?? 0)] as const)
+      .reverse();
+    return points.length > 0 ? [{ name: z.name, points: [[0, 0] as const, ...points] }] : [];
+  });
+  return lines.length > 0
+    ? {
+        lines,
+        limits: [{ at: shown(CREEP_LIMIT_MM), label: `failed from ${withUnit(CREEP_LIMIT_MM, "creep", units)}` }],
+        unit: figure(0, "creep", units).unit,
+      }
+    : null;
+}
+
+/** Cases on a structure with what was confirmed last. */
+async function causesOf(db: Kysely<Database>, structureId: string) {
+  const { rows } = await sql<{ defect: string; zone: string; cause: string | null; proof: string | null }>`
+    select c.defect, c.zone, f.cause, f.proof from root_cause_case c
+    left join lateral (select q.cause, q.proof from record r join confirmation q on q.record_id = r.id where r.case_id = c.id and r.kind = 'confirmation' order by r.happened_at desc limit 1) f on true
+    where c.structure_id = ${structureId} order by c.opened_at`.execute(db);
+  return rows;
+}
