@@ -11,6 +11,7 @@ import { factOf, structuresByDue } from "@/server/field/structure-facts";
 import { zonesOf } from "@/server/field/zones-of";
 import { makeStructure } from "@/server/jobs/make-job";
 import { newId, now } from "@/server/now";
+import { storeRecord } from "@/server/record/store-record";
 import { failureText } from "@/ui/words/failures";
 import { zoneFound, zonePlace } from "@/ui/words/field-zones";
 import { person, type TestDatabase, testDatabase } from "../support/database";
@@ -189,6 +190,43 @@ describe("its zones", () => {
       verdict: { protection: "watch" },
     });
   });
+});
+
+test("a share read from a photo keeps the machine's beside the accepted one, and its photo is of that structure", async () => {
+  const photoOf = async (code: string) => {
+    const id = newId();
+    await storeRecord(
+      t.app,
+      {
+        id,
+        kind: "photo",
+        happenedAt: days(2),
+        by: "bea",
+        grade: "measured",
+        idempotencyKey: `photo:${id}`,
+        structureId: await idOf(code),
+        details: { photo: [{ caption: "rust", zone: "panel" }] },
+      },
+      at,
+    );
+    return id;
+  };
+  const entry = (rustPhoto: string) =>
+    entryAt(days(2), {
+      kind: "zone-visit",
+      structure: "FZ-P",
+      zone: "panel",
+      rustPercent: 0.4,
+      rustPhoto,
+      rustMachinePercent: 0.52,
+      note: "",
+    });
+  expect(await storeEntry(t.app, bea, entry(await photoOf("FZ-1")), at)).toMatchObject({
+    failure: { kind: "not-of-this-structure" },
+  });
+  expect(await storeEntry(t.app, bea, entry(await photoOf("FZ-P")), at)).toMatchObject({ ok: true });
+  const panel = (await zones("FZ-P")).find((z) => z.name === "panel");
+  expect(panel?.newest[0]?.row).toMatchObject({ rust_percent: 0.4, rust_machine_percent: 0.52 });
 });
 
 describe("a round", () => {

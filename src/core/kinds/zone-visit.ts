@@ -25,6 +25,9 @@ export const zoneVisit = defineKind({
       loose_mm: "float8[]?",
       rust_percent: "float8?",
       rust_ri: "int?",
+      /** Of a share read from a photo: the photo, and what the machine read before it was mended. */
+      rust_photo: "uuid?",
+      rust_machine_percent: "float8?",
       blister_density: "int?",
       blister_size: "int?",
       flaked_percent: "float8?",
@@ -58,6 +61,8 @@ export const zoneVisit = defineKind({
           widthsMm: widths,
           looseMm: widths,
           rustPercent: share,
+          rustPhoto: v.optional(v.nullable(uuid), null),
+          rustMachinePercent: share,
           blisterDensity: v.optional(v.nullable(whole(0, 5)), null),
           blisterSize: v.optional(v.nullable(whole(2, 5)), null),
           flakedPercent: share,

@@ -3,3 +3,4 @@ export * from "./homography";
 export * from "./image";
 export * from "./lattice";
 export * from "./lifted";
+export * from "./rust-share";

@@ -63,6 +63,8 @@ const empty: Row = {
   loose_mm: null,
   rust_percent: null,
   rust_ri: null,
+  rust_photo: null,
+  rust_machine_percent: null,
   blister_density: null,
   blister_size: null,
   flaked_percent: null,

@@ -1,3 +1,4 @@
+import type { Kysely } from "kysely";
 import {
   type Creep,
   checkBlisters,
@@ -8,6 +9,7 @@ import {
   rustGrade,
 } from "@/core/field";
 import { ok, type Result } from "@/core/result";
+import type { Database } from "@/db/schema";
 import { findStructure } from "../field/find-structure";
 import { refuse } from "../outcome";
 import type { Makes, Of } from "./made";
@@ -37,6 +39,16 @@ const saysSomething = (e: Of<"zone-visit">): boolean =>
   ].some((x) => x !== null) ||
   e.note !== "";
 
+/** Whether a photo on record is of this structure. */
+const isPhotoOf = async (db: Kysely<Database>, photo: string, structureId: string): Promise<boolean> =>
+  (await db
+    .selectFrom("record")
+    .select("id")
+    .where("id", "=", photo)
+    .where("kind", "=", "photo")
+    .where("structure_id", "=", structureId)
+    .executeTakeFirst()) !== undefined;
+
 export const makes: Makes<"zone-visit"> = {
   /** Failures: `unknown-structure`, `zone-empty`, those of creep, rust, blisters, flaking and seam with their zone. */
   "zone-visit": async ({ db, person }, entry) => {
@@ -57,6 +69,8 @@ export const makes: Makes<"zone-visit"> = {
       const seam = rustedLength(entry.seamRustedMm, entry.seamMm);
       if (!seam.ok) return refuse({ ...seam.error, zone });
     }
+    if (entry.rustPhoto !== null && !(await isPhotoOf(db, entry.rustPhoto, structure.id)))
+      return refuse({ kind: "not-of-this-structure", name: structure.code });
     const list = (values: readonly number[]) => (values.length > 0 ? [...values] : null);
     return {
       ok: true,
@@ -75,6 +89,8 @@ export const makes: Makes<"zone-visit"> = {
             loose_mm: list(entry.looseMm),
             rust_percent: entry.rustPercent,
             rust_ri: rust?.value ?? null,
+            rust_photo: entry.rustPercent === null ? null : entry.rustPhoto,
+            rust_machine_percent: entry.rustPhoto === null ? null : entry.rustMachinePercent,
             blister_density: blisters?.value.density ?? null,
             blister_size: blisters?.value.size ?? null,
             flaked_percent: entry.flakedPercent,

@@ -2,15 +2,17 @@
 import { useMemo, useState } from "react";
 import { v7 as uuidv7 } from "uuid";
 import { type AdhesionMethod, crossCutGrade } from "@/core/bench";
-import { type CrossCutPhoto, NOTHING_PERCENT, sharesOf } from "@/core/photo";
+import { NOTHING_PERCENT, sharesOf } from "@/core/photo";
 import { Entry } from "../forms/entry";
 import { type EntryForm, useEntryForm } from "../forms/use-entry-form";
 import { useRecorder } from "../forms/use-recorder";
 import { Verdict } from "../marks/verdict";
+import { Brushes } from "../photo/brushes";
+import { CornersCanvas } from "../photo/corners-canvas";
+import { MaskCanvas } from "../photo/mask-canvas";
+import { useMask } from "../photo/use-mask";
 import { failureText } from "../words/failures";
-import { CornersCanvas } from "./corners-canvas";
 import { DoneOn, doneOn, doneOnBegun } from "./done-on";
-import { MaskCanvas } from "./mask-canvas";
 import { useCutPhoto } from "./use-cut-photo";
 
 type Attach = (form: FormData) => Promise<{
@@ -40,18 +42,15 @@ export function CutPhotoForm({
   // One photo has one id, however often it is sent.
   const [photoId, setPhotoId] = useState("");
   const [sending, setSending] = useState(false);
-  const [marks, setMarks] = useState<{
-    readonly of: CrossCutPhoto;
-    readonly state: Uint8Array;
-    /** As it was before each stroke, to take them back. */
-    readonly before: readonly Uint8Array[];
-  } | null>(null);
-  const [clears, setClears] = useState(false);
   const { answer } = reader;
   const read = answer?.read.ok ? answer.read.value : null;
-  if (read && marks?.of !== read) setMarks({ of: read, state: read.mask.state, before: [] });
+  const mask = useMemo(
+    () => (read ? { width: read.mask.width, height: read.mask.width, state: read.mask.state } : null),
+    [read],
+  );
+  const brush = useMask(mask, BRUSH_PX);
   const n = lattice.cuts - 1;
-  const state = read && marks?.of === read ? marks.state : null;
+  const { state } = brush;
   const own = useMemo(
     () => (read && state ? sharesOf(state, read.mask.width, n, read.kerf / 2) : null),
     [read, state, n],
@@ -64,19 +63,6 @@ export function CutPhotoForm({
     reader.drop();
     if (next) reader.ask({ file: next, cuts: lattice.cuts, corners: null });
   };
-  const stroke = (x: number, y: number) =>
-    setMarks((was) => {
-      if (!was) return was;
-      const { width } = was.of.mask;
-      const state = Uint8Array.from(was.state);
-      for (let dy = -BRUSH_PX; dy <= BRUSH_PX; dy++)
-        for (let dx = -BRUSH_PX; dx <= BRUSH_PX; dx++) {
-          if (dx * dx + dy * dy > BRUSH_PX * BRUSH_PX) continue;
-          const [px, py] = [Math.round(x + dx), Math.round(y + dy)];
-          if (px >= 0 && py >= 0 && px < width && py < width) state[py * width + px] = clears ? 0 : 1;
-        }
-      return { ...was, state };
-    });
   return (
     <Entry
       held={held}
@@ -134,14 +120,14 @@ export function CutPhotoForm({
           )}
         </>
       )}
-      {read && marks?.of === read && !reader.busy && (
+      {read && state && !reader.busy && (
         <div className="flex flex-wrap gap-6">
           <MaskCanvas
             width={read.picture.width}
             rgba={read.picture.rgba}
-            state={marks.state}
-            begin={() => setMarks((was) => was && { ...was, before: [...was.before.slice(-20), was.state] })}
-            stroke={stroke}
+            state={state}
+            begin={brush.begin}
+            stroke={brush.stroke}
           />
           <div className="grid content-start gap-3">
             <p className="m-0">
@@ -161,36 +147,7 @@ export function CutPhotoForm({
                 Grade {grade.value.iso}, {grade.value.astmB}
               </Verdict>
             )}
-            <span className="flex flex-wrap gap-2">
-              <button
-                type="button"
-                className={`btn ${clears ? "" : "pri"}`}
-                aria-pressed={!clears}
-                onClick={() => setClears(false)}
-              >
-                Brush: came off
-              </button>
-              <button
-                type="button"
-                className={`btn ${clears ? "pri" : ""}`}
-                aria-pressed={clears}
-                onClick={() => setClears(true)}
-              >
-                Brush: is film
-              </button>
-              <button
-                type="button"
-                className="btn"
-                disabled={marks.before.length === 0}
-                onClick={() =>
-                  setMarks(
-                    (was) => was && { ...was, state: was.before.at(-1) ?? was.state, before: was.before.slice(0, -1) },
-                  )
-                }
-              >
-                Undo
-              </button>
-            </span>
+            <Brushes {...brush} marks="came off" unmarks="is film" />
             <DoneOn held={held as unknown as EntryForm<{ on: string }>} panels={panels} />
             <span className="small soft">The photo, what was read and what was accepted are all kept.</span>
           </div>

@@ -1,6 +1,6 @@
-import { imageSize } from "image-size";
-import { type CrossCutPhoto, MOST_PIXELS, type Picture, type Point, readCrossCut } from "@/core/photo";
-import { err, type Failure, type Result } from "@/core/result";
+import { type CrossCutPhoto, type Picture, type Point, readCrossCut } from "@/core/photo";
+import type { Result } from "@/core/result";
+import { drawn, openedPhoto } from "../photo/opened-photo";
 
 export type CutQuestion = {
   readonly number: number;
@@ -19,38 +19,16 @@ export type CutAnswer = {
 /** Longest side that is worked on, and that is shown, px. */
 const WORKED_ON = 2000;
 const SHOWN = 760;
-/** So much of a file says how large its picture is. */
-const HEAD_BYTES = 512 * 1024;
 
-/** Opens a photo turned as its camera says, and reads the cross-cut in it. Failures: those of `readCrossCut`, `wrong-kind-of-file`. */
+/** Opens a photo turned as its camera says, and reads the cross-cut in it. Failures: those of `readCrossCut` and `openedPhoto`. */
 export async function readCutPhoto({ number, file, cuts, corners }: CutQuestion): Promise<CutAnswer> {
-  const no = (failure: Failure): CutAnswer => ({ number, read: err(failure), shown: null });
-  try {
-    const { width, height } = imageSize(new Uint8Array(await file.slice(0, HEAD_BYTES).arrayBuffer()));
-    if (width * height > MOST_PIXELS) return no({ kind: "photo-too-large", megapixels: (width * height) / 1e6 });
-  } catch {
-    return no({ kind: "wrong-kind-of-file", found: file.type || "unknown" });
-  }
-  let bitmap: ImageBitmap;
-  try {
-    bitmap = await createImageBitmap(file);
-  } catch {
-    return no({ kind: "wrong-kind-of-file", found: file.type || "damaged" });
-  }
+  const opened = await openedPhoto(file);
+  if (!opened.ok) return { number, read: opened, shown: null };
+  const bitmap = opened.value;
   const picture = drawn(bitmap, WORKED_ON);
   const own = corners?.map(([x, y]): Point => [x * picture.width, y * picture.height]) ?? null;
   const read = readCrossCut(picture, cuts, own as CutQuestion["corners"]);
   const shown = read.ok ? null : drawn(bitmap, SHOWN);
   bitmap.close();
   return { number, read, shown };
-}
-
-function drawn(bitmap: ImageBitmap, most: number): Picture {
-  const by = Math.min(1, most / Math.max(bitmap.width, bitmap.height));
-  const [width, height] = [Math.max(1, Math.round(bitmap.width * by)), Math.max(1, Math.round(bitmap.height * by))];
-  const context = new OffscreenCanvas(width, height).getContext("2d", { willReadFrequently: true });
-  if (!context) throw new Error("no canvas to draw a photo on");
-  context.imageSmoothingQuality = "high";
-  context.drawImage(bitmap, 0, 0, width, height);
-  return { width, height, rgba: context.getImageData(0, 0, width, height).data };
 }

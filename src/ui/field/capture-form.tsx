@@ -1,5 +1,7 @@
 "use client";
 import { useRouter } from "next/navigation";
+import { useState } from "react";
+import { v7 as uuidv7 } from "uuid";
 import { CREEP_LEAST_POINTS, creepFromChip, creepFromScribe, creepResult, rustGrade, rustResult } from "@/core/field";
 import { milToUm } from "@/core/units";
 import { Fold } from "../fields/fold";
@@ -11,6 +13,12 @@ import { useRecorder } from "../forms/use-recorder";
 import { Verdict } from "../marks/verdict";
 import { usePreferences } from "../preferences-context";
 import { failureText } from "../words/failures";
+import { type AcceptedRust, RustFromPhoto } from "./rust-photo";
+
+type Attach = (form: FormData) => Promise<{
+  readonly ok: boolean;
+  readonly failure?: { readonly kind: string; readonly [detail: string]: unknown };
+}>;
 
 const scale = (from: number, to: number, none: string): readonly (readonly [string, string])[] => [
   ["", none],
@@ -24,6 +32,7 @@ export function CaptureForm({
   round,
   seamMm,
   next,
+  attach,
 }: {
   structure: string;
   zone: string;
@@ -32,6 +41,7 @@ export function CaptureForm({
   seamMm: number | null;
   /** Where the round goes on. */
   next: string;
+  attach: Attach;
 }) {
   const { units } = usePreferences();
   const router = useRouter();
@@ -59,6 +69,9 @@ export function CaptureForm({
     note: "",
   });
   const recorder = useRecorder(held);
+  const [rustPhoto, setRustPhoto] = useState<(AcceptedRust & { readonly id: string }) | null>(null);
+  const [sending, setSending] = useState(false);
+  const [, setRust] = held.field("rust");
   const F = fieldsOf(held);
   const { from, sound } = held.values;
   const widths = held.liveMany("widths", "creep");
@@ -75,7 +88,7 @@ export function CaptureForm({
     <Entry
       held={held}
       id="capture"
-      sending={recorder}
+      sending={{ busy: recorder.busy || sending, message: recorder.message }}
       button="Record this zone"
       primary
       className="grid gap-3"
@@ -86,6 +99,18 @@ export function CaptureForm({
         const widthsMm = read.many("widths", "creep");
         const seamRustedMm = read.maybe("seamRusted");
         const glossGu = read.many("gloss");
+        // A share that was typed over is the typist's; the photo goes first, since what was read of it names it.
+        const photo = rustPhoto && v.rust === rustPhoto.percent.toFixed(2) ? rustPhoto : null;
+        if (photo) {
+          setSending(true);
+          const data = new FormData();
+          for (const [name, value] of Object.entries({ id: photo.id, structure, zone, caption: "Rust of the zone" }))
+            data.set(name, value);
+          data.set("photo", photo.file);
+          const kept = await attach(data).catch(() => ({ ok: false as const, failure: { kind: "not-saved" } }));
+          setSending(false);
+          if (!kept.ok) return read.refuse(null, failureText(kept.failure ?? { kind: "not-saved" }));
+        }
         const sent = await recorder.send({
           kind: "zone-visit",
           structure,
@@ -97,6 +122,8 @@ export function CaptureForm({
           widthsMm,
           looseMm: read.many("loose", "creep"),
           rustPercent: read.maybe("rust"),
+          rustPhoto: photo?.id ?? null,
+          rustMachinePercent: photo?.machinePercent ?? null,
           blisterDensity: one(v.density),
           blisterSize: one(v.density) ? Number(v.size) : null,
           flakedPercent: read.maybe("flaked"),
@@ -133,6 +160,16 @@ export function CaptureForm({
           <Verdict result={rustResult(rust.value)}>Ri {rust.value}</Verdict>
         </p>
       )}
+      <Fold summary={<>Rust from a photo</>} summaryClassName="min-h-11">
+        <RustFromPhoto
+          accept={(r) => {
+            // What is brushed anew is taken over anew: until then no share stands.
+            if (!r && rustPhoto && held.values.rust === rustPhoto.percent.toFixed(2)) setRust("");
+            setRustPhoto(r && { ...r, id: uuidv7() });
+            if (r) setRust(r.percent.toFixed(2));
+          }}
+        />
+      </Fold>
       <F.Ask
         name="from"
         label="Creep, measured from"

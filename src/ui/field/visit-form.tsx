@@ -137,7 +137,7 @@ export function VisitForm({ structure }: { structure: string }) {
         return recorder.send({ kind: "visit", structure, weather, note, creep, rust });
       }}
     >
-      <h2>Record a visit</h2>
+      <h2>A visit noted all at once</h2>
       {zones.map((z, i) => {
         const w = widthsOf(z.widths, units);
         const creep = creepOf(z, units);

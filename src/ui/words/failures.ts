@@ -378,6 +378,10 @@ const sentences: Record<string, (f: Failure, units: UnitSystem) => string> = {
   "first-piece-first": (f) =>
     `Rack ${s(f.number)} waits for the first of its ${s(f.every)}: rack ${s(f.first)} ${f.out ? "was out" : "is not tested yet"} (${plannedTestName(s(f.test)).toLowerCase()}). Test that one${f.out ? ", or see what went wrong," : ""} before the rest is coated.`,
   "touch-up-needs-rack": (f) => `Several racks are in load ${s(f.load)}: say which one was touched up.`,
+  "not-of-this-structure": (f) => `That photo is none of ${s(f.name)}: attach it there first.`,
+  "frame-too-small": () => "The frame is too small to tell anything: draw it larger.",
+  "film-like-rust": () =>
+    "Cannot tell: this film has the colour of rust. Type the share by eye, against the pictures of the scale.",
   "zone-empty": (f) => `${s(f.zone)}: say whether it is sound, or what was read there.`,
   "nothing-said": (f) => `Nothing was said of ${s(f.name)}: fill one field at least.`,
   "blisters-need-size": (f) =>

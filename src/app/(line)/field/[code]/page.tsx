@@ -17,7 +17,6 @@ import { FactForm } from "@/ui/field/fact-form";
 import { VisitForm } from "@/ui/field/visit-form";
 import { ZoneForm } from "@/ui/field/zone-form";
 import { ZoneList } from "@/ui/field/zone-list";
-import { Fold } from "@/ui/fields/fold";
 import { countOf, dateAndTime, span } from "@/ui/format";
 import { DefectForm } from "@/ui/forms/defect-form";
 import { PhotoForm } from "@/ui/forms/photo-form";
@@ -129,9 +128,7 @@ export default async function StructurePage({ params }: { params: Promise<{ code
         {may(person.role, "inspect") && (
           <div className="mt-6 grid gap-7">
             <FactForm structure={s.code} known={fact} ours={s.pieces.length > 0} />
-            <Fold summary={<>Note a visit all at once</>} summaryClassName="min-h-11">
-              <VisitForm structure={s.code} />
-            </Fold>
+            <VisitForm structure={s.code} />
             <DefectForm
               on={{ structure: s.code }}
               defects={[...loadKnowledge().defects.values()].map(({ id, label, plain }) => ({ id, label, plain }))}

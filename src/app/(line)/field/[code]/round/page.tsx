@@ -88,6 +88,7 @@ export default async function RoundPage({
                 round={round.id}
                 seamMm={zone.lengthMm}
                 next={after ? at(after.name) : base}
+                attach={attachPhoto}
               />
             </div>
             <div className="mt-5">

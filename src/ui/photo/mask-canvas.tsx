@@ -11,15 +11,20 @@ function tint(rgba: Uint8ClampedArray, at: number, x: number, y: number, state: 
   rgba[at + 2] = b as number;
 }
 
-/** A lattice squared up with what came off marked over it; the brush marks or clears as it goes. */
+/** A picture with what was told of it marked over it; the brush marks or clears as it goes. */
 export function MaskCanvas({
   width,
+  height = width,
+  label = "The lattice squared up; what came off is hatched",
   rgba,
   state,
   stroke,
   begin,
 }: {
   width: number;
+  height?: number;
+  /** What it shows, for whoever does not see it. */
+  label?: string;
   rgba: Uint8ClampedArray;
   /** Another array whenever a mark is another. */
   state: Uint8Array;
@@ -31,22 +36,22 @@ export function MaskCanvas({
   useEffect(() => {
     const context = canvas.current?.getContext("2d");
     if (!context) return;
-    const picture = new ImageData(new Uint8ClampedArray(rgba), width, width);
-    for (let y = 0; y < width; y++)
+    const picture = new ImageData(new Uint8ClampedArray(rgba), width, height);
+    for (let y = 0; y < height; y++)
       for (let x = 0; x < width; x++) tint(picture.data, (y * width + x) * 4, x, y, state[y * width + x]);
     context.putImageData(picture, 0, 0);
-  }, [rgba, state, width]);
+  }, [rgba, state, width, height]);
   const at = (e: PointerEvent<HTMLCanvasElement>) => {
     const box = e.currentTarget.getBoundingClientRect();
-    stroke(((e.clientX - box.left) / box.width) * width, ((e.clientY - box.top) / box.height) * width);
+    stroke(((e.clientX - box.left) / box.width) * width, ((e.clientY - box.top) / box.height) * height);
   };
   return (
     <canvas
       ref={canvas}
       width={width}
-      height={width}
-      aria-label="The lattice squared up; what came off is hatched"
-      className="w-[min(420px,100%)] touch-none border border-rule-strong"
+      height={height}
+      aria-label={label}
+      className="h-auto w-[min(420px,100%)] touch-none border border-rule-strong"
       onPointerDown={(e) => {
         e.currentTarget.setPointerCapture(e.pointerId);
         down.current = true;

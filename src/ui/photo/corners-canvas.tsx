@@ -4,12 +4,15 @@ import type { Picture, Point } from "@/core/photo";
 
 const names = ["upper left", "upper right", "lower right", "lower left"] as const;
 
-/** The photo, to tap the four corners of its lattice on, in turn. */
+/** The photo, to tap the four corners of what is looked at on, in turn. */
 export function CornersCanvas({
   picture,
+  of = "lattice",
   done,
 }: {
   picture: Picture;
+  /** Whose corners are tapped. */
+  of?: string;
   done: (corners: readonly [Point, Point, Point, Point]) => void;
 }) {
   const canvas = useRef<HTMLCanvasElement>(null);
@@ -28,7 +31,7 @@ export function CornersCanvas({
   return (
     <div className="grid gap-2">
       <p className="m-0">
-        Tap the lattice’s corners: <b>{names[taken.length] ?? ""}</b>
+        Tap the {of}’s corners: <b>{names[taken.length] ?? ""}</b>
         {taken.length > 0 && (
           <button type="button" className="link ml-3 min-h-11" onClick={() => setTaken([])}>
             begin again
