@@ -3,6 +3,7 @@ import { notFound } from "next/navigation";
 import { loadKnowledge } from "@/core/diagnosis";
 import { type EvidenceGrade, worstResult } from "@/core/verdict";
 import { database } from "@/server/database";
+import { ageingGroups } from "@/server/field/ageing";
 import { loadStructure } from "@/server/field/load-structure";
 import { roundsOf } from "@/server/field/round-of";
 import { factOf, type StructureFact } from "@/server/field/structure-facts";
@@ -10,7 +11,7 @@ import { zonesOf } from "@/server/field/zones-of";
 import { currentLine } from "@/server/line/current-line";
 import { preferences } from "@/server/preferences";
 import { personOnPage } from "@/server/sign-in/person";
-import { may } from "@/server/sign-in/roles";
+import { may, ofTheShop } from "@/server/sign-in/roles";
 import { StartCase } from "@/ui/causes/start-case";
 import { CreepChart } from "@/ui/field/creep-chart";
 import { FactForm } from "@/ui/field/fact-form";
@@ -23,7 +24,7 @@ import { PhotoForm } from "@/ui/forms/photo-form";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
 import Link from "@/ui/link";
-import { Grade, Verdict } from "@/ui/marks/verdict";
+import { Grade, Shape, Verdict } from "@/ui/marks/verdict";
 import { Photos } from "@/ui/plan/photos";
 import { attachPhoto, startCase } from "../../actions";
 
@@ -40,6 +41,10 @@ export default async function StructurePage({ params }: { params: Promise<{ code
   const appearance = worstResult(zones.map((z) => z.verdict.appearance).filter((r) => r !== "unknown"));
   const looked = (side: "protection" | "appearance") => zones.filter((z) => z.verdict[side] !== "unknown").length;
   const rounds = roundsOf(zones);
+  // They are other customers' structures as well.
+  const sisters = ofTheShop(person)
+    ? (await ageingGroups(database())).find((g) => g.structures.some((x) => x.code === s.code))
+    : undefined;
   const said = { in: "good", watch: "to watch", out: "failed somewhere", unknown: "not looked at" } as const;
   const racks = [...new Set(s.pieces.map((p) => p.number))];
   return (
@@ -172,6 +177,32 @@ export default async function StructurePage({ params }: { params: Promise<{ code
                 </Verdict>
               </div>
             ))}
+          </MarginBlock>
+        )}
+        {sisters && sisters.structures.length > 1 && (
+          <MarginBlock title="The same system, standing the same way">
+            <p className="m-0">
+              {sisters.curve.failed} of {sisters.curve.n} have failed somewhere
+              {sisters.curve.medianYears === null
+                ? `; more than half stand after ${sisters.curve.longestYears.toFixed(1)} years.`
+                : `; half by ${sisters.curve.medianYears.toFixed(1)} years.`}
+            </p>
+            {sisters.structures
+              .filter((x) => x.code !== s.code)
+              .map((x) => (
+                <Link
+                  key={x.code}
+                  className="link mr-3 inline-flex min-h-11 items-center"
+                  href={`/field/${x.code.toLowerCase()}`}
+                >
+                  {x.name} <Shape result={x.failed ? "out" : "in"} /> {x.years.toFixed(1)} y
+                </Link>
+              ))}
+            <p className="m-0">
+              <Link className="link" href="/field/ageing">
+                All systems
+              </Link>
+            </p>
           </MarginBlock>
         )}
         <MarginBlock title="On paper">
