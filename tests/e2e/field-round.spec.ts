@@ -11,7 +11,8 @@ test("a structure from elsewhere is put on record, its zones named, and walked o
   test.setTimeout(120_000);
   await signIn(page, "bea");
   await page.goto("/field");
-  const make = page.locator("form").filter({ hasText: "Put a structure on record" });
+  await page.getByText("Put a structure on record").click();
+  const make = page.locator("form").filter({ hasText: "Record the structure" });
   for (const [label, text] of [
     ["Short name (letters, digits, dashes)", "PH-1"],
     ["Name", "Gate by the weir"],
@@ -39,7 +40,7 @@ test("a structure from elsewhere is put on record, its zones named, and walked o
     await page.reload();
   }
   await page.getByRole("link", { name: "Walk the round" }).click();
-  await expect(page.getByRole("heading", { name: "leg foot" })).toBeVisible();
+  await expect(page.getByRole("heading", { name: "leg foot", level: 1 })).toBeVisible();
   await expect(page.getByText("0 of 2 zones done")).toBeVisible();
 
   // The foot: its share read from a photo of which the truth is known.
@@ -60,7 +61,7 @@ test("a structure from elsewhere is put on record, its zones named, and walked o
   await page.getByRole("button", { name: "Record this zone" }).press("Enter");
 
   // On to the next by itself; sound by eye, and the gloss beside it.
-  await expect(page.getByRole("heading", { name: "lee side" })).toBeVisible({ timeout: 20_000 });
+  await expect(page.getByRole("heading", { name: "lee side", level: 1 })).toBeVisible({ timeout: 20_000 });
   await expect(page.getByText("1 of 2 zones done")).toBeVisible();
   await page.getByRole("radio", { name: "Sound" }).press("Space");
   await page.getByRole("button", { name: "Record this zone" }).press("Enter");

@@ -199,7 +199,7 @@ export default async function StructurePage({ params }: { params: Promise<{ code
                 </Link>
               ))}
             <p className="m-0">
-              <Link className="link" href="/field/ageing">
+              <Link className="btn" href="/field/ageing">
                 All systems
               </Link>
             </p>
