@@ -32,14 +32,15 @@ export async function fieldReport(
   if (!s) return null;
   const [site, zones, fact, confirmed] = await Promise.all([
     siteAt(db, at),
-    zonesOf(db, s.id, s.coatedOn),
+    zonesOf(db, s.id, s.since),
     factOf(db, s.id),
     causesOf(db, s.id),
   ]);
   const day = (moment: Date) => dateAndTime(moment, site.timeZone).split(",")[0] ?? "";
   const told = (what: string | null, grade: string | null) =>
     what ? [`${what} (${gradeOnPaper(grade ?? "unknown")})`] : [];
-  const since = s.put_up_on ? new Date(`${s.put_up_on}T12:00:00Z`) : s.coatedOn;
+  const { since } = s;
+  const putUp = s.put_up_on ? new Date(`${String(s.put_up_on).slice(0, 10)}T12:00:00Z`) : s.coatedOn;
   const knowledge = loadKnowledge();
   const photos = s.photos.filter((p) => p.file_id !== null);
   return fieldReportPdf({
@@ -51,11 +52,11 @@ export async function fieldReport(
       ["Stands in", s.exposure.join(", ").replaceAll("-", " ") || "not said"],
       [
         "Put up",
-        since ? `${day(since)}, ${((at.getTime() - since.getTime()) / YEAR_MS).toFixed(1)} years ago` : "not on record",
+        putUp ? `${day(putUp)}, ${((at.getTime() - putUp.getTime()) / YEAR_MS).toFixed(1)} years ago` : "not on record",
       ],
       ...(fact?.promised_years != null ? [["Promised", `${fact.promised_years} years`] as const] : []),
     ],
-    inShort: inShort(zones, since, fact?.promised_years ?? null, at),
+    inShort: inShort(zones, putUp, fact?.promised_years ?? null, at),
     zones: zones.map((z) => ({
       name: z.name,
       place: zonePlace(z),

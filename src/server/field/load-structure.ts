@@ -186,6 +186,8 @@ export async function loadStructure(db: Kysely<Database>, person: Person, code: 
     photos,
     cases,
     coatedOn,
+    /** Coated, else put up; null where neither is known. */
+    since: coatedOn ?? (structure.put_up_on ? new Date(`${String(structure.put_up_on).slice(0, 10)}T12:00:00Z`) : null),
     offered,
   };
 }

@@ -11,12 +11,12 @@ const ROUND_MS = 18 * 3_600_000;
  */
 export function roundOf(
   zones: readonly ZoneFile[],
-  person: Pick<Person, "name" | "username">,
+  person: Pick<Person, "username">,
   at: Date,
 ): { readonly id: string; readonly done: ReadonlySet<string> } {
   const own = zones
     .flatMap((z) => z.captures.map((c) => ({ zone: z.name, ...c })))
-    .filter((c) => c.row.round_id !== null && c.by === person.name && at.getTime() - c.at.getTime() <= ROUND_MS)
+    .filter((c) => c.row.round_id !== null && c.user === person.username && at.getTime() - c.at.getTime() <= ROUND_MS)
     .sort((a, b) => b.at.getTime() - a.at.getTime());
   const id = own[0]?.row.round_id;
   if (id) return { id, done: new Set(own.filter((c) => c.row.round_id === id).map((c) => c.zone)) };

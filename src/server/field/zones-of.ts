@@ -23,7 +23,14 @@ import { readDetails } from "../record/read-details";
 
 type Row = Omit<DetailRow<"zone_visit">, "record_id">;
 /** What one person read in a zone at one visit. */
-export type Capture = { readonly recordId: string; readonly at: Date; readonly by: string; readonly row: Row };
+export type Capture = {
+  readonly recordId: string;
+  readonly at: Date;
+  readonly by: string;
+  /** Their user name: two people may be called the same. */
+  readonly user: string;
+  readonly row: Row;
+};
 export type ZoneFile = {
   readonly name: string;
   readonly what: ZoneKind;
@@ -86,11 +93,12 @@ const empty: Row = {
 export async function zonesOf(
   db: Kysely<Database>,
   structureId: string,
-  coatedOn: Date | null,
+  /** When it was coated, else put up: it had no creep then. */
+  since: Date | null,
 ): Promise<readonly ZoneFile[]> {
   const records = await db
     .selectFrom("record")
-    .select(["id", "kind", "happened_at", personName("record.by_user").as("by")])
+    .select(["id", "kind", "happened_at", "by_user", personName("record.by_user").as("by")])
     .where("structure_id", "=", structureId)
     .where("kind", "in", ["structure-zone", "zone-visit", "visit"])
     .where(stands("record.id"))
@@ -110,7 +118,7 @@ export async function zonesOf(
   };
   for (const r of records) {
     const d = details.get(r.id);
-    const of = { recordId: r.id, at: r.happened_at, by: r.by };
+    const of = { recordId: r.id, at: r.happened_at, by: r.by, user: r.by_user };
     const [zone] = d?.structure_zone ?? [];
     // What was said last stands.
     if (zone && !registered.has(zone.zone.toLowerCase())) registered.set(zone.zone.toLowerCase(), zone);
@@ -138,7 +146,7 @@ export async function zonesOf(
     };
   });
   const sheltered = made.filter((z) => z.what === "sheltered").flatMap((z) => z.newest);
-  return inRound(made).map((zone) => judged(zone, { release, sheltered, coatedOn }));
+  return inRound(made).map((zone) => judged(zone, { release, sheltered, since }));
 }
 
 /** A visit that was noted zone by zone in one record, as captures. */
@@ -183,7 +191,7 @@ const most = (values: readonly (number | null)[]): number | null => {
 type Begun = Omit<ZoneFile, "found" | "verdict" | "glossOfRelease" | "glossOfSheltered" | "creepRate" | "forecast">;
 function judged(
   zone: Begun,
-  beside: { readonly release: Gloss; readonly sheltered: readonly Capture[]; readonly coatedOn: Date | null },
+  beside: { readonly release: Gloss; readonly sheltered: readonly Capture[]; readonly since: Date | null },
 ): ZoneFile {
   const rows = zone.newest.map((c) => c.row);
   const gloss = glossOf(zone.newest);
@@ -219,12 +227,12 @@ function judged(
     verdict: judgeZone(found),
     glossOfRelease,
     glossOfSheltered,
-    ...growth(zone, beside.coatedOn),
+    ...growth(zone, beside.since),
   };
 }
 
 /** How creep grows: from the visit before where it was read then, else from none when it was coated. */
-function growth(zone: Begun, coatedOn: Date | null): Pick<ZoneFile, "creepRate" | "forecast"> {
+function growth(zone: Begun, since: Date | null): Pick<ZoneFile, "creepRate" | "forecast"> {
   const read = zone.captures.filter((c) => c.row.creep_mm !== null);
   const [now] = read;
   if (!now) return { creepRate: null, forecast: null };
@@ -234,7 +242,7 @@ function growth(zone: Begun, coatedOn: Date | null): Pick<ZoneFile, "creepRate" 
     value: c.row.creep_mm ?? 0,
     standardError: creepStandardError((c.row.widths_mm ?? []) as readonly number[], c.row.from_what === "scribe"),
   });
-  const from = before ? asReading(before) : coatedOn ? { at: coatedOn, value: 0, standardError: 0 } : null;
+  const from = before ? asReading(before) : since ? { at: since, value: 0, standardError: 0 } : null;
   if (!from) return { creepRate: null, forecast: null };
   return { creepRate: fieldRate(from, asReading(now)), forecast: forecastTo(CREEP_LIMIT_MM, from, asReading(now)) };
 }

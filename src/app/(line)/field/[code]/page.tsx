@@ -36,7 +36,7 @@ export default async function StructurePage({ params }: { params: Promise<{ code
   const s = await loadStructure(database(), person, (await params).code, line.at);
   if (!s) notFound();
   const { units } = await preferences();
-  const [zones, fact] = await Promise.all([zonesOf(database(), s.id, s.coatedOn), factOf(database(), s.id)]);
+  const [zones, fact] = await Promise.all([zonesOf(database(), s.id, s.since), factOf(database(), s.id)]);
   const protection = worstResult(zones.map((z) => z.verdict.protection).filter((r) => r !== "unknown"));
   const appearance = worstResult(zones.map((z) => z.verdict.appearance).filter((r) => r !== "unknown"));
   const looked = (side: "protection" | "appearance") => zones.filter((z) => z.verdict[side] !== "unknown").length;

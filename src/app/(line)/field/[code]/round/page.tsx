@@ -30,7 +30,7 @@ export default async function RoundPage({
   const s = await loadStructure(database(), person, (await params).code, line.at);
   if (!s) notFound();
   const { units } = await preferences();
-  const zones = await zonesOf(database(), s.id, s.coatedOn);
+  const zones = await zonesOf(database(), s.id, s.since);
   const round = roundOf(zones, person, line.at);
   const base = `/field/${s.code.toLowerCase()}`;
   const at = (zone: string) => `${base}/round?zone=${encodeURIComponent(zone)}`;
