@@ -1,7 +1,8 @@
 import { afterAll, beforeAll, describe, expect, test } from "vitest";
+import { loadKnowledge } from "@/core/diagnosis";
 import { type EntryInput, entryKinds, mayEnter } from "@/core/kinds";
 import { conditionQuantityNames } from "@/core/preparation";
-import { openCase } from "@/server/causes/case-actions";
+import { confirmCause, openCase } from "@/server/causes/case-actions";
 import { storeEntry } from "@/server/entries/store-entry";
 import { makeStructure } from "@/server/jobs/make-job";
 import { newId, now } from "@/server/now";
@@ -276,6 +277,7 @@ const good = (): Record<Kind, object> => ({
     piecesSeen: 2,
     note: "",
   },
+  "action-check": { caseNumber, state: "done", seen: "two light passes asked", sheet: null, againOn: "2099-01-05" },
   finding: { caseNumber, finding: "profile-low", state: "present", note: "" },
   visit: {
     structure: "E-FIELD",
@@ -375,6 +377,23 @@ beforeAll(async () => {
   const opened = await openCase(t.app, inspector, { defectRecordId, zone: "" }, at);
   if (!opened.ok) throw new Error(JSON.stringify(opened.failure));
   caseNumber = opened.href?.split("/").at(-1) ?? "";
+  const [cause = ""] = [...(loadKnowledge().defects.get("orange-peel")?.causes.keys() ?? [])];
+  const confirmed = await confirmCause(
+    t.app,
+    lead,
+    {
+      id: newId(),
+      caseNumber,
+      cause,
+      proof: "seen",
+      correction: "",
+      correctiveAction: "two passes",
+      who: "I",
+      dueOn: null,
+    },
+    at,
+  );
+  if (!confirmed.ok) throw new Error(JSON.stringify(confirmed.failure));
   for (const began of [120, 90]) {
     await stored(t, inspector, ago(began), {
       ...good()["line-stop"],
@@ -542,6 +561,9 @@ describe("what an entry is about must be there", () => {
     ["defect", { rack: null, structure: "NO-SUCH" }, "unknown-structure"],
     ["defect", { piecesAffected: 3 }, "more-affected-than-seen"],
     ["finding", { caseNumber: "C-9999" }, "unknown-case"],
+    ["action-check", { caseNumber: "C-9999" }, "unknown-case"],
+    ["action-check", { sheet: "no such sheet" }, "unknown-set-up"],
+    ["action-check", { againOn: "2020-01-05" }, "bad-entry"],
     ["visit", { structure: "NO-SUCH" }, "unknown-structure"],
     [
       "visit",

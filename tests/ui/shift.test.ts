@@ -67,6 +67,7 @@ const line = (over: Partial<Line> = {}): Line => ({
   upkeep: [],
   instrumentsDue: [],
   panels: [],
+  actions: [],
   complaints: [],
   daysWithoutBackup: null,
   jobs: { open: 2, overdue: 0 },

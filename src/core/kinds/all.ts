@@ -1,3 +1,4 @@
+import { actionCheck } from "./action-check";
 import { bake } from "./bake";
 import { bakeEvent } from "./bake-event";
 import { baseMetal } from "./base-metal";
@@ -110,6 +111,7 @@ export const allKinds = [
   zoneVisit,
   finding,
   confirmation,
+  actionCheck,
   photo,
   plan,
   offer,

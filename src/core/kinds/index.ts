@@ -2,6 +2,7 @@ import * as v from "valibot";
 import { allKinds } from "./all";
 import type { Ability, Columns, Kind } from "./kind";
 
+export { type ActionState, actionStates } from "./action-check";
 export { bakeTimings } from "./bake";
 export { complaintWants } from "./complaint";
 export { answeredBy } from "./complaint-answer";

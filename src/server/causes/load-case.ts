@@ -10,6 +10,7 @@ import { atPass, loadRack, newest, type RackFile, wholeDecision } from "../rack/
 import { setupAt, siteAt } from "../setup/setup-data";
 import { type Person, seesCustomer } from "../sign-in/roles";
 import { type Conditions, conditionsWhenPassed } from "../trace/conditions";
+import { checksOf } from "./corrective-actions";
 import { type EstablishedFinding, findingsFromRecord } from "./findings-from-record";
 
 const knowledge = loadKnowledge();
@@ -58,6 +59,8 @@ export async function loadCase(db: Kysely<Database>, person: Person, number: str
     .select(["record.happened_at", personName("record.by_user").as("by_user")])
     .where("record.case_id", "=", row.id)
     .orderBy("record.happened_at", "desc")
+    .orderBy("record.stored_at", "desc")
+    .orderBy("record.id", "desc")
     .executeTakeFirst();
   const diagnosis: Diagnosis = valueOrThrow(
     diagnose(knowledge, row.defect, findings, undefined, {
@@ -83,6 +86,8 @@ export async function loadCase(db: Kysely<Database>, person: Person, number: str
     asked,
     diagnosis,
     confirmation: confirmation ?? null,
+    /** What was found of its corrective action, the newest first. */
+    actionChecks: confirmation ? await checksOf(db, confirmation.record_id) : [],
   };
 }
 

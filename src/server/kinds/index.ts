@@ -1,4 +1,5 @@
 import type { EntryKind } from "@/core/kinds";
+import { makes as actionCheck } from "./action-check";
 import { makes as bake } from "./bake";
 import { makes as bakeEvent } from "./bake-event";
 import { makes as baseMetal } from "./base-metal";
@@ -51,6 +52,7 @@ import { makes as washPanel } from "./wash-panel";
 import { makes as zoneVisit } from "./zone-visit";
 
 const known: Makes<EntryKind> = {
+  ...actionCheck,
   ...bakeEvent,
   ...bake,
   ...baseMetal,

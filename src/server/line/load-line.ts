@@ -12,6 +12,7 @@ import { readSections, sectionsOf } from "../bake/section-readings";
 import { type CoatOnTop, coatOnTop, sheetOf } from "../bake/sheet-of";
 import { type BathFile, loadBath } from "../baths/load-bath";
 import { type PanelDue, panelsDue } from "../bench/panels";
+import { type OpenAction, openActions } from "../causes/corrective-actions";
 import { openComplaints } from "../complaints/complaints";
 import { dayAndTimeIn, dayIn } from "../day";
 import { channelsOf } from "../rack/judge-rack";
@@ -77,6 +78,8 @@ export type Line = {
     readonly rack: string;
     readonly what: string;
   }[];
+  /** Corrective actions of which nobody has said that they worked, for whoever may look after them. */
+  readonly actions: readonly OpenAction[];
   readonly jobs: { readonly open: number; readonly overdue: number };
   /** Open cases in all, of which the newest are named. */
   readonly openCaseCount: number;
@@ -121,6 +124,7 @@ export async function loadLine(db: Kysely<Database>, person: Person, at: Date): 
     complaints,
     withoutBackup,
     panels,
+    actions,
   ] = await Promise.all([
     site.bareLimits.length > 0 ? airBefore(db, at) : null,
     racksOnLine(db, person, at, { parts, customers }),
@@ -137,6 +141,7 @@ export async function loadLine(db: Kysely<Database>, person: Person, at: Date): 
     may(person.role, "inspect") ? openComplaints(db, person, at) : [],
     may(person.role, "release") ? backupMissing(db, at) : null,
     may(person.role, "inspect") ? panelsDue(db, person) : [],
+    may(person.role, "inspect") ? openActions(db, person) : [],
   ]);
   const today = dayIn(at, site.timeZone);
   const humidityPercent = air?.readings.find((r) => r.quantity === "humidity")?.value ?? null;
@@ -156,6 +161,7 @@ export async function loadLine(db: Kysely<Database>, person: Person, at: Date): 
       .filter(({ standing }) => standing.state !== "in" && standing.state !== "not-asked"),
     panels,
     complaints,
+    actions,
     daysWithoutBackup: withoutBackup,
     jobs,
     lookAgain,

@@ -1,4 +1,5 @@
 import type { RecordKind } from "@/core/kinds";
+import { say as actionCheck } from "./action-check";
 import { say as bake } from "./bake";
 import { say as bakeEvent } from "./bake-event";
 import { say as baseMetal } from "./base-metal";
@@ -112,6 +113,7 @@ const known: Record<RecordKind, Say> = {
   "zone-visit": zoneVisit,
   finding,
   confirmation,
+  "action-check": actionCheck,
   photo,
   plan,
   offer,

@@ -308,6 +308,27 @@ export function dueList(line: Line, units: UnitSystem, visits: readonly Structur
       word: `Unanswered ${span(now - c.at.getTime())}`,
       href: `/causes/complaints/${c.id}`,
     });
+  for (const a of line.actions) {
+    const due = a.dueOn === null ? a.since.getTime() : Date.parse(`${a.dueOn}T12:00:00Z`);
+    const late = due <= now;
+    items.push({
+      atMs: due,
+      what: `Case ${a.caseNumber}, corrective action`,
+      why: `${a.action} (${a.who})`,
+      result: a.state === "did-not-work" ? "out" : late ? "watch" : "unknown",
+      word:
+        a.state === "did-not-work"
+          ? "It came back"
+          : a.state === "done"
+            ? late
+              ? "Did it work?"
+              : `Looked at in ${span(due - now)}`
+            : late
+              ? "Is it done?"
+              : `In ${span(due - now)}`,
+      href: `/causes/${a.caseNumber}#action`,
+    });
+  }
   // Hours ahead it is no work of this shift.
   for (const panel of line.panels.filter((p) => p.dueAt.getTime() <= now + DAY_MS))
     items.push({

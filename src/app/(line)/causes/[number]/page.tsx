@@ -2,13 +2,16 @@ import type { Metadata } from "next";
 import { notFound } from "next/navigation";
 import { Suspense } from "react";
 import { loadKnowledge } from "@/core/diagnosis";
-import { type Containment, loadCase, sameCondition } from "@/server/causes/load-case";
+import { sinceDone } from "@/server/causes/corrective-actions";
+import { type CaseFile, type Containment, loadCase, sameCondition } from "@/server/causes/load-case";
 import { whatDiffers } from "@/server/causes/what-differs";
 import { database } from "@/server/database";
 import { currentLine } from "@/server/line/current-line";
 import { preferences } from "@/server/preferences";
+import { setupAt } from "@/server/setup/setup-data";
 import { personOnPage } from "@/server/sign-in/person";
 import { may, type Person } from "@/server/sign-in/roles";
+import { ActionForm } from "@/ui/causes/action-form";
 import { AnyFinding, NextChecks } from "@/ui/causes/ask-findings";
 import { CauseRow } from "@/ui/causes/cause-row";
 import { ConfirmForm } from "@/ui/causes/confirm-form";
@@ -19,6 +22,7 @@ import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
 import Link from "@/ui/link";
 import { Grade, Verdict } from "@/ui/marks/verdict";
+import { actionStateName, actionStateResult, sharedSaid } from "@/ui/words/actions";
 import { foundText } from "@/ui/words/reasons";
 import { confirm } from "../../actions";
 
@@ -139,6 +143,7 @@ export default async function CasePage({ params }: { params: Promise<{ number: s
               {file.confirmation.who}
               {file.confirmation.due_on ? `, by ${file.confirmation.due_on}` : ""}).
             </p>
+            <Action person={person} file={file} at={line.at} timeZone={line.timeZone} />
           </div>
         )}
         {may(person.role, "release") && open.length > 0 && (
@@ -237,6 +242,51 @@ export default async function CasePage({ params }: { params: Promise<{ number: s
         )}
       </Margin>
     </>
+  );
+}
+
+/** Whether what was to keep it away was done, and whether it did: looks so far, racks before and since, the next look. */
+async function Action({ person, file, at, timeZone }: { person: Person; file: CaseFile; at: Date; timeZone: string }) {
+  const done = file.actionChecks.findLast((c) => c.state !== "not-yet");
+  const [since, sheets] = await Promise.all([
+    done && file.rack
+      ? sinceDone(database(), person, { defect: file.defect, partId: file.rack.part.id, doneAt: done.at, at })
+      : null,
+    setupAt(database(), "setup-sheet", at),
+  ]);
+  return (
+    <section id="action" aria-label="Corrective action" className="mt-3">
+      {file.actionChecks.length === 0 && <p className="soft">Nobody has said yet whether it was done.</p>}
+      {file.actionChecks.map((c) => (
+        <div key={c.recordId} className="row grid-cols-[190px_minmax(0,1fr)_auto] max-[560px]:grid-cols-1">
+          <Verdict result={actionStateResult[c.state]}>{actionStateName[c.state]}</Verdict>
+          <span>
+            {c.seen}
+            {c.sheet && (
+              <>
+                {" "}
+                <Link className="link" href="/coat/sheets">
+                  Sheet {c.sheet}
+                </Link>
+              </>
+            )}
+            {c.againOn && <span className="soft"> Looked at again on {c.againOn}.</span>}
+          </span>
+          <span className="faint small">
+            {c.by}, {dateAndTime(c.at, timeZone)}
+          </span>
+        </div>
+      ))}
+      {since && (
+        <p className="mt-1">
+          Racks of this part decided on since it was done: {sharedSaid(since.after)}. As long before:{" "}
+          {sharedSaid(since.before)}.
+        </p>
+      )}
+      {may(person.role, "inspect") && (
+        <ActionForm caseNumber={file.number} sheets={[...sheets.values()].map((s) => s.code)} />
+      )}
+    </section>
   );
 }
 
