@@ -11,7 +11,7 @@ import { CREEP_LIMIT_MM, type ZoneFile, zonesOf } from "@/server/field/zones-of"
 import { printedPhotos } from "@/server/photos/printed";
 import { siteAt } from "@/server/setup/setup-data";
 import type { Person } from "@/server/sign-in/roles";
-import { countOf, dateAndTime, figure, withUnit } from "@/ui/format";
+import { countOf, dateAndTime, dayMonthYear, figure, withUnit } from "@/ui/format";
 import { failureText } from "@/ui/words/failures";
 import { costName, designName, repairCaution, repairName, zoneFound, zonePlace } from "@/ui/words/field-zones";
 import { gradeOnPaper } from "@/ui/words/grades";
@@ -36,7 +36,7 @@ export async function fieldReport(
     factOf(db, s.id),
     causesOf(db, s.id),
   ]);
-  const day = (moment: Date) => dateAndTime(moment, site.timeZone).split(",")[0] ?? "";
+  const day = (moment: Date) => dayMonthYear(moment, site.timeZone);
   const told = (what: string | null, grade: string | null) =>
     what ? [`${what} (${gradeOnPaper(grade ?? "unknown")})`] : [];
   const { since } = s;

@@ -54,8 +54,10 @@ export const weekdayAndDate = (at: Date, timeZone: string): string =>
   written(at, timeZone, { weekday: "short", day: "numeric", month: "short" });
 export const fullDate = (at: Date, timeZone: string): string =>
   written(at, timeZone, { weekday: "long", day: "numeric", month: "long" });
+export const dayMonthYear = (at: Date, timeZone: string): string =>
+  written(at, timeZone, { day: "numeric", month: "short", year: "numeric" });
 export const dateAndTime = (at: Date, timeZone: string): string =>
-  `${written(at, timeZone, { day: "numeric", month: "short", year: "numeric" })}, ${clock(at, timeZone)}`;
+  `${dayMonthYear(at, timeZone)}, ${clock(at, timeZone)}`;
 
 let shopZone = "UTC";
 /** One shop, one clock: set where a page begins, read where a sentence knows no site. */

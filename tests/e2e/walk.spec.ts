@@ -195,6 +195,21 @@ test("one inspector walks the whole line: bath, film, cure, bench, release, fiel
   await page.keyboard.type("Ines Calder");
   await page.keyboard.press("Enter");
   await expect(page.getByText(/Confirmed: No primer/)).toBeVisible();
+  // What keeps it away is open work until somebody says that it did.
+  const action = page.getByRole("region", { name: "Corrective action" });
+  await expect(action.getByText("Nobody has said yet whether it was done.")).toBeVisible();
+  await action.getByLabel("What was done, or seen").focus();
+  await page.keyboard.type("Quotes since June all name it");
+  const asks = action.getByRole("button", { name: "Record what was found" });
+  await asks.focus();
+  await page.keyboard.press("Enter");
+  await expect(action.getByText(/no day to come/)).toBeVisible();
+  await action.getByRole("combobox", { name: "The corrective action" }).focus();
+  await page.keyboard.press("Enter");
+  await page.getByRole("option", { name: "Done; it stayed away" }).press("Enter");
+  await asks.focus();
+  await page.keyboard.press("Enter");
+  await expect(action.getByText("Quotes since June all name it")).toBeVisible();
   expect(errors).toEqual([]);
 });
 

@@ -65,7 +65,8 @@ export function ShellProvider({
   const { shortcuts } = usePreferences();
   const [context, setContext] = useState<EntryContext | null>(null);
   const [keys, setKeys] = useState(false);
-  useEffect(() => setNonce(nonce), [nonce]);
+  // The policy in force is the document's: what a refresh brings is the nonce of another answer.
+  useEffect(() => setNonce(document.querySelector<HTMLScriptElement>("script[nonce]")?.nonce || nonce), [nonce]);
   useEffect(() => {
     // Only for the page shown without a network; where it is refused, everything else works as before.
     if (process.env.NODE_ENV === "production") navigator.serviceWorker?.register("/sw.js").catch(() => {});

@@ -18,7 +18,7 @@ export const actionStateResult: Record<ActionState, VerdictResult> = {
 
 /** How many racks show a defect, with the 95 % interval of their share. */
 export function sharedSaid({ racks, withIt }: { readonly racks: number; readonly withIt: number }): string {
-  if (racks === 0) return "none yet, so nothing can be said";
+  if (racks === 0) return "none, so nothing can be said";
   const [least, most] = wilsonInterval(withIt, racks);
   return `${withIt} of ${racks} with it (${(least * 100).toFixed(0)}–${(most * 100).toFixed(0)} %)`;
 }

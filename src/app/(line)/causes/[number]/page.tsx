@@ -17,7 +17,7 @@ import { CauseRow } from "@/ui/causes/cause-row";
 import { ConfirmForm } from "@/ui/causes/confirm-form";
 import { WhatDiffersTable } from "@/ui/causes/what-differs";
 import { Fold } from "@/ui/fields/fold";
-import { countOf, dateAndTime } from "@/ui/format";
+import { countOf, dateAndTime, dayMonthYear } from "@/ui/format";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
 import Link from "@/ui/link";
@@ -141,7 +141,7 @@ export default async function CasePage({ params }: { params: Promise<{ number: s
             <p className="soft">
               Now: {file.confirmation.correction || "–"}. For good: {file.confirmation.corrective_action} (
               {file.confirmation.who}
-              {file.confirmation.due_on ? `, by ${file.confirmation.due_on}` : ""}).
+              {file.confirmation.due_on ? `, by ${dayOf(file.confirmation.due_on)}` : ""}).
             </p>
             <Action person={person} file={file} at={line.at} timeZone={line.timeZone} />
           </div>
@@ -245,6 +245,9 @@ export default async function CasePage({ params }: { params: Promise<{ number: s
   );
 }
 
+/** A day of the shop’s calendar, in words. */
+const dayOf = (day: string): string => dayMonthYear(new Date(`${day.slice(0, 10)}T12:00:00Z`), "UTC");
+
 /** Whether what was to keep it away was done, and whether it did: looks so far, racks before and since, the next look. */
 async function Action({ person, file, at, timeZone }: { person: Person; file: CaseFile; at: Date; timeZone: string }) {
   const done = file.actionChecks.findLast((c) => c.state !== "not-yet");
@@ -270,7 +273,7 @@ async function Action({ person, file, at, timeZone }: { person: Person; file: Ca
                 </Link>
               </>
             )}
-            {c.againOn && <span className="soft"> Looked at again on {c.againOn}.</span>}
+            {c.againOn && <span className="soft small block">To be looked at again on {dayOf(c.againOn)}</span>}
           </span>
           <span className="faint small">
             {c.by}, {dateAndTime(c.at, timeZone)}
@@ -284,7 +287,11 @@ async function Action({ person, file, at, timeZone }: { person: Person; file: Ca
         </p>
       )}
       {may(person.role, "inspect") && (
-        <ActionForm caseNumber={file.number} sheets={[...sheets.values()].map((s) => s.code)} />
+        <ActionForm
+          key={file.actionChecks.length}
+          caseNumber={file.number}
+          sheets={[...sheets.values()].map((s) => s.code)}
+        />
       )}
     </section>
   );
