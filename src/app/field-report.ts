@@ -13,7 +13,15 @@ import { siteAt } from "@/server/setup/setup-data";
 import type { Person } from "@/server/sign-in/roles";
 import { countOf, dateAndTime, dayMonthYear, figure, withUnit } from "@/ui/format";
 import { failureText } from "@/ui/words/failures";
-import { costName, designName, repairCaution, repairName, zoneFound, zonePlace } from "@/ui/words/field-zones";
+import {
+  costName,
+  designName,
+  forecastSaid,
+  repairCaution,
+  repairName,
+  zoneFound,
+  zonePlace,
+} from "@/ui/words/field-zones";
 import { gradeOnPaper } from "@/ui/words/grades";
 
 /** Photos printed, newest first; how many more there are is said. */
@@ -40,7 +48,7 @@ export async function fieldReport(
   const told = (what: string | null, grade: string | null) =>
     what ? [`${what} (${gradeOnPaper(grade ?? "unknown")})`] : [];
   const { since } = s;
-  const putUp = s.put_up_on ? new Date(`${String(s.put_up_on).slice(0, 10)}T12:00:00Z`) : s.coatedOn;
+  const putUp = s.putUp ?? s.coatedOn;
   const knowledge = loadKnowledge();
   const photos = s.photos.filter((p) => p.file_id !== null);
   return fieldReportPdf({
@@ -151,12 +159,10 @@ function growthSaid(z: ZoneFile, units: UnitSystem): string {
   if (!z.creepRate.ok) return failureText(z.creepRate.error, units);
   const { rate, interval } = z.creepRate.value;
   const grows = `creep grows ${withUnit(rate, "creep", units)} a year (${withUnit(interval[0], "creep", units)} to ${withUnit(interval[1], "creep", units)})`;
-  if (!z.forecast?.ok) return grows;
-  const [soon, late] = z.forecast.value.years;
-  return `${grows}; past its limit in ${soon.toFixed(1)} to ${late === null ? "many" : late.toFixed(1)} years if it goes on so`;
+  return z.forecast?.ok ? `${grows}; ${forecastSaid(z.forecast.value.years)}` : grows;
 }
 
-/** Creep of each zone over the years since it was put up; null where it was read nowhere, or nobody knows since when it stands. */
+/** Creep of each zone over the years since it was coated, else put up; null where it was read nowhere, or nobody knows since when it stands. */
 function creepOver(zones: readonly ZoneFile[], since: Date | null, units: UnitSystem) {
   if (!since) return null;
   const shown = (mm: number) => Number(figure(mm, "creep", units).text);

@@ -53,6 +53,16 @@ test("structures of one system in one place are followed together until one fail
   await zone("AG-1", 2, 4);
   await zone("AG-1", 1, 0);
   await zone("AG-2", 3, 0);
+  // Its gloss alone says nothing of whether it keeps the metal: neither follows it further, nor makes it followed.
+  for (const code of ["AG-2", "AG-3"])
+    await stored(t, bea, years(1), {
+      kind: "zone-visit",
+      structure: code,
+      zone: "foot",
+      glossGu: [70, 71, 72],
+      glossDeg: 60,
+      note: "",
+    });
   const group = (await ageingGroups(t.app)).find(
     (g) => "told" in g.system && g.system.told === "three coats of this test",
   );

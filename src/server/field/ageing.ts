@@ -30,6 +30,8 @@ const wearOf = (exposure: readonly string[]): Wear =>
       ? "indoor"
       : "weather";
 
+/** A look at whether it keeps the metal. */
+type Look = { readonly at: Date; readonly failed: boolean };
 type Seen = {
   structure_id: string;
   at: Date;
@@ -41,12 +43,12 @@ type Seen = {
   seam_rusted: number | null;
   seam: number | null;
 };
-/** Whether what was read in a zone says that the coating no longer keeps the metal there. */
-const failedThere = (s: Seen): boolean =>
+/** What a reading of a zone says of whether the coating still keeps the metal there; unknown where only its look was read. */
+const protectionIn = (s: Seen) =>
   judgeZone({
     creepMm: s.creep,
     rustPercent: s.rust,
-    blisters: s.density === null ? null : { density: s.density, size: 3 },
+    blisters: s.density === null ? null : { density: s.density, size: null },
     flakedPercent: s.flaked,
     tapeIso: s.tape,
     seam:
@@ -56,12 +58,12 @@ const failedThere = (s: Seen): boolean =>
     glossRetentionPercent: null,
     deltaE: null,
     chalk: null,
-  }).protection === "out";
+  }).protection;
 
 /**
  * How long coatings keep the metal, by system and by what wears them: of every structure until the visit at which a zone had
- * failed, or until it was seen last. A failure is dated to the visit that found it, so that a curve stands a little late.
- * Whoever was never visited, or of whom nobody knows since when, is not followed. Two queries; O(captures).
+ * failed, or until its protection was looked at last. A failure is dated to the visit that found it, so that a curve stands a little late.
+ * Whoever was never looked at so, or of whom nobody knows since when, is not followed. Two queries; O(captures).
  */
 export async function ageingGroups(db: Kysely<Database>): Promise<readonly AgeingGroup[]> {
   const [structures, seen] = await Promise.all([
@@ -90,16 +92,22 @@ export async function ageingGroups(db: Kysely<Database>): Promise<readonly Agein
       db,
     ),
   ]);
-  const visits = new Map<string, Seen[]>();
-  for (const s of seen.rows) visits.set(s.structure_id, [...(visits.get(s.structure_id) ?? []), s]);
+  const visits = new Map<string, Look[]>();
+  for (const s of seen.rows) {
+    const protection = protectionIn(s);
+    if (protection === "unknown") continue;
+    const looks = visits.get(s.structure_id) ?? [];
+    looks.push({ at: s.at, failed: protection === "out" });
+    visits.set(s.structure_id, looks);
+  }
   type Member = AgeingGroup["structures"][number] & { readonly promisedYears: number | null };
   const groups = new Map<string, { system: AgeingGroup["system"]; wear: Wear; members: Member[] }>();
   for (const s of structures.rows) {
     const own = [...(visits.get(s.id) ?? [])].sort((a, b) => a.at.getTime() - b.at.getTime());
     const system = s.told !== null ? { told: s.told } : s.planned ? { planned: s.planned } : null;
     if (!s.since || own.length === 0 || !system) continue;
-    const failedAt = own.find(failedThere)?.at;
-    const years = ((failedAt ?? (own.at(-1) as Seen).at).getTime() - s.since.getTime()) / YEAR_MS;
+    const failedAt = own.find((look) => look.failed)?.at;
+    const years = ((failedAt ?? (own.at(-1) as Look).at).getTime() - s.since.getTime()) / YEAR_MS;
     if (!(years >= 0)) continue;
     const wear = wearOf(Array.isArray(s.exposure) ? (s.exposure as unknown[]).map(String) : []);
     const key = `${JSON.stringify(system)} ${wear}`;

@@ -134,6 +134,7 @@ export async function loadStructure(db: Kysely<Database>, person: Person, code: 
     .orderBy("opened_at", "desc")
     .execute();
   const coatedOn = pieces[0]?.hung_at ?? null;
+  const putUp = structure.put_up_on ? new Date(`${String(structure.put_up_on).slice(0, 10)}T12:00:00Z`) : null;
   const offered = await offeredFor(db, structure.id, at);
   const zones = [...new Set(measures.map((m) => m.zone))].map((zone): CreepZone | null => {
     const series = visits.flatMap((v) =>
@@ -186,8 +187,9 @@ export async function loadStructure(db: Kysely<Database>, person: Person, code: 
     photos,
     cases,
     coatedOn,
+    putUp,
     /** Coated, else put up; null where neither is known. */
-    since: coatedOn ?? (structure.put_up_on ? new Date(`${String(structure.put_up_on).slice(0, 10)}T12:00:00Z`) : null),
+    since: coatedOn ?? putUp,
     offered,
   };
 }

@@ -3,7 +3,7 @@ import type { ZoneFile } from "@/server/field/zones-of";
 import { dateAndTime, withUnit } from "../format";
 import { Verdict } from "../marks/verdict";
 import { failureText } from "../words/failures";
-import { foundName, zoneFound, zonePlace } from "../words/field-zones";
+import { forecastSaid, foundName, zoneFound, zonePlace } from "../words/field-zones";
 
 const word = { in: "Good", watch: "Watch", out: "Failed", unknown: "Not looked at" } as const;
 
@@ -56,8 +56,7 @@ export function ZoneList({
                       creep grows <b className="fig">{withUnit(z.creepRate.value.rate, "creep", units)}</b> a year (
                       {withUnit(z.creepRate.value.interval[0], "creep", units)} to{" "}
                       {withUnit(z.creepRate.value.interval[1], "creep", units)})
-                      {z.forecast?.ok &&
-                        `; past its limit in ${z.forecast.value.years[0].toFixed(1)} to ${z.forecast.value.years[1] === null ? "many" : z.forecast.value.years[1].toFixed(1)} years if it goes on so`}
+                      {z.forecast?.ok && `; ${forecastSaid(z.forecast.value.years)}`}
                     </>
                   ) : (
                     <span className="soft">{failureText(z.creepRate.error, units)}</span>

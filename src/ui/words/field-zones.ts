@@ -117,3 +117,7 @@ export const designName: Record<DesignNote, string> = {
   "part-contacts": "Put plastic between what rests on each other, and touch up after the bolts are tight.",
   "better-grade": "Ask for a resin of the higher weathering grade where the sun falls on it.",
 };
+
+/** When a limit is reached, as a range of years; null where it may never be. */
+export const forecastSaid = ([soon, late]: readonly [number, number | null]): string =>
+  `past its limit in ${late === null ? `${soon.toFixed(1)} years at the soonest` : `${soon.toFixed(1)} to ${late.toFixed(1)} years`} if it goes on so`;

@@ -80,6 +80,7 @@ export default async function StructurePage({ params }: { params: Promise<{ code
             <div key={side}>
               <Verdict result={looked(side) === 0 ? "unknown" : result}>
                 {name}: {looked(side) === 0 ? "not looked at" : said[result]}
+                {result === "in" && looked(side) > 0 && looked(side) < zones.length ? " where it was looked at" : ""}
               </Verdict>
               <span className="small soft">
                 {" "}
