@@ -68,7 +68,7 @@ export async function fieldReport(
     zones: zones.map((z) => ({
       name: z.name,
       place: zonePlace(z),
-      found: `${zoneFound(z, units)}${z.newest[0] ? `; ${day(z.newest[0].at)}` : ""}`,
+      found: `${zoneFound(z, units, day)}${z.newest[0] ? `; ${day(z.newest[0].at)}` : ""}`,
       protection: z.verdict.protection,
       appearance: z.verdict.appearance,
       growth: growthSaid(z, units),

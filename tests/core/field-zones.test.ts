@@ -7,6 +7,7 @@ import {
   forecastTo,
   glossRetention,
   judgeZone,
+  lastRead,
   rustedLength,
   visitDue,
   type ZoneFound,
@@ -14,6 +15,7 @@ import {
 
 const day = (text: string) => new Date(`${text}T12:00:00Z`);
 const nothing: ZoneFound = {
+  soundByEye: null,
   creepMm: null,
   rustPercent: null,
   blisters: null,
@@ -48,6 +50,11 @@ describe("ratings by the standards' scales", () => {
 describe("two verdicts of a zone", () => {
   it("say nothing where nothing was looked at", () => {
     expect(judgeZone(nothing)).toEqual({ protection: "unknown", appearance: "unknown", judged: [] });
+  });
+  it("take a look by eye for what it is: sound, or to be watched, and never better than what was measured", () => {
+    expect(judgeZone({ ...nothing, soundByEye: true }).protection).toBe("in");
+    expect(judgeZone({ ...nothing, soundByEye: false }).protection).toBe("watch");
+    expect(judgeZone({ ...nothing, soundByEye: true, rustPercent: 2 }).protection).toBe("out");
   });
   it("stand on the worst of what was looked at, each on its own side", () => {
     const rusty = judgeZone({ ...nothing, rustPercent: 0.02, creepMm: 0, glossRetentionPercent: 90 });
@@ -116,5 +123,24 @@ describe("when it is looked at next", () => {
   it("is at once where nobody knows since when it stands and nobody looked", () => {
     expect(on({ since: null })).toBe("1970-01-01 never-seen");
     expect(on({ since: null, lastVisit: day("2025-04-02") })).toBe("2027-04-02 later");
+  });
+});
+
+describe("what was read last", () => {
+  const day = (n: number) => new Date(Date.UTC(2026, 0, n));
+  const reads = (c: { readonly mm: number | null }) => c.mm !== null;
+  it("is of the newest visit that read it, by whoever read it there", () => {
+    const captures = [
+      { at: day(400), mm: null },
+      { at: day(30), mm: 3 },
+      { at: day(29), mm: null },
+      { at: day(29), mm: 4 },
+      { at: day(1), mm: 9 },
+    ];
+    expect(lastRead(captures, reads)).toEqual({ at: day(30), of: [captures[1], captures[3]] });
+  });
+  it("is nothing where nobody ever read it", () => {
+    expect(lastRead([{ at: day(1), mm: null }], reads)).toBeNull();
+    expect(lastRead([], reads)).toBeNull();
   });
 });

@@ -8,7 +8,7 @@ import { storeEntry } from "@/server/entries/store-entry";
 import { loadStructure, structuresOfRack } from "@/server/field/load-structure";
 import { roundOf } from "@/server/field/round-of";
 import { factOf, structuresByDue } from "@/server/field/structure-facts";
-import { zonesOf } from "@/server/field/zones-of";
+import { type ZoneFile, zonesOf } from "@/server/field/zones-of";
 import { makeStructure } from "@/server/jobs/make-job";
 import { newId, now } from "@/server/now";
 import { storeRecord } from "@/server/record/store-record";
@@ -22,6 +22,7 @@ const lead = person("lead", "ines");
 const bea = { ...person("inspector", "bea"), name: "Bea Nandy" };
 const tomasz = { ...person("inspector", "tomasz"), name: "Tomasz Reed" };
 const at = now();
+const iso = (moment: Date) => moment.toISOString().slice(0, 10);
 const days = (n: number) => new Date(at.getTime() - n * 86_400_000);
 beforeAll(async () => {
   t = await testDatabase();
@@ -114,7 +115,7 @@ describe("its zones", () => {
     const all = await zones("FZ-1");
     expect(all.map((z) => z.name)).toEqual(["hinge", "lap", "panel", "lee side"]);
     expect(all.map((z) => zonePlace(z))).toContain("open face, faces south");
-    expect(zoneFound(all[0] as (typeof all)[0], "metric")).toBe("not looked at yet");
+    expect(zoneFound(all[0] as (typeof all)[0], "metric", iso)).toBe("not looked at yet");
   });
   test.each([
     ["nothing", {}, "zone-empty"],
@@ -139,7 +140,26 @@ describe("its zones", () => {
     expect(lap?.newest.map((c) => c.by)).toEqual(["Tomasz Reed", "Bea Nandy"]);
     expect(lap?.found).toMatchObject({ seam: { rustedMm: 90, ofMm: 1200 }, rustPercent: 0.02, tapeIso: 0 });
     expect(lap?.verdict).toMatchObject({ protection: "out", appearance: "unknown" });
-    expect(zoneFound(lap as NonNullable<typeof lap>, "metric")).toContain("seam 90 of 1200 mm rusted");
+    expect(zoneFound(lap as NonNullable<typeof lap>, "metric", iso)).toContain("seam 90 of 1200 mm rusted");
+  });
+  test("stand by each reading until it is read again: a later look at the gloss alone takes nothing away", async () => {
+    const widthsMm = [5, 5.2, 4.9, 5.1, 5, 4.8];
+    await capture(bea, "FZ-1", "old lap", days(740), { from: "chip", widthsMm, blisterDensity: 3, blisterSize: 4 });
+    await capture(tomasz, "FZ-1", "old lap", days(739), { rustPercent: 3 });
+    await capture(bea, "FZ-1", "old lap", days(5), { glossGu: [50], glossDeg: 60, blisterDensity: 0 });
+    const lap = (await zones("FZ-1")).find((z) => z.name === "old lap") as ZoneFile;
+    expect(lap.found).toMatchObject({ creepMm: 5, rustPercent: 3, blisters: { density: 0 } });
+    expect(lap.verdict.protection).toBe("out");
+    expect(lap.readAt).toMatchObject({ creep: days(740), rust: days(739), blisters: days(5) });
+    const said = zoneFound(lap, "metric", iso);
+    expect(said).toContain(`creep 5.0 mm (${iso(days(740))})`);
+    expect(said).toContain(`rust 3 % (${iso(days(739))})`);
+    expect(said).toMatch(/no blisters(,|$)/);
+    // Half a year after trouble it is looked at: the visit for the gloss did not see that through.
+    const due = async () => (await structuresByDue(t.app, lead)).find((s) => s.code === "FZ-1")?.due.why;
+    expect(await due()).toBe("trouble");
+    await capture(bea, "FZ-1", "old lap", days(4), { from: "chip", widthsMm: widthsMm.map(() => 0.2), rustPercent: 0 });
+    expect((await zones("FZ-1")).find((z) => z.name === "old lap")?.verdict.protection).toBe("in");
   });
   test("are held to the sheltered zone's gloss where none was read at release", async () => {
     await capture(bea, "FZ-1", "lee side", days(2), { glossGu: [80, 82, 78], glossDeg: 60 });

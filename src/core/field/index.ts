@@ -3,6 +3,7 @@ export * from "./rate";
 export * from "./ratings";
 export * from "./repair";
 export * from "./rust";
+export * from "./standing";
 export * from "./survival";
 export * from "./visits-due";
 export * from "./zone-verdict";

@@ -4,8 +4,10 @@ import type { Blisters } from "./ratings";
 import { flakingGrade, rustedLength } from "./ratings";
 import { rustGrade } from "./rust";
 
-/** What was found in a zone at one visit; what is null was not looked at. */
+/** What was found in a zone, each where it was looked at last; what is null was never looked at. */
 export type ZoneFound = {
+  /** Looked at by eye: sound, or something was there. */
+  readonly soundByEye: boolean | null;
   readonly creepMm: number | null;
   readonly rustPercent: number | null;
   readonly blisters: Blisters | null;
@@ -18,7 +20,17 @@ export type ZoneFound = {
   /** By tape, 0 none … 5. */
   readonly chalk: number | null;
 };
-export type FoundName = "creep" | "rust" | "blisters" | "flaking" | "tape" | "seam" | "gloss" | "colour" | "chalk";
+export type FoundName =
+  | "eye"
+  | "creep"
+  | "rust"
+  | "blisters"
+  | "flaking"
+  | "tape"
+  | "seam"
+  | "gloss"
+  | "colour"
+  | "chalk";
 export type Judged = { readonly name: FoundName; readonly result: VerdictResult };
 export type ZoneVerdict = {
   /** Whether it still keeps the metal, and whether it still looks as it did: unknown where nothing was looked at. */
@@ -36,13 +48,14 @@ const stepped = (value: number, upToIn: number, upToWatch: number): VerdictResul
   value <= upToIn ? "in" : value <= upToWatch ? "watch" : "out";
 
 /**
- * Two verdicts of a zone by the standards' own scales: protection by creep, rust, blisters, flaking, tape and seam; appearance
+ * Two verdicts of a zone by the standards' own scales: protection by eye (sound, or to be watched), creep, rust, blisters, flaking, tape and seam; appearance
  * by gloss kept, colour and chalk. Of each the worst stands; what was not looked at decides nothing and is not in. Limits of
  * appearance are those under which a finish is commonly said to have faded: half the gloss, ΔE 5, chalk 2.
  */
 export function judgeZone(found: ZoneFound): ZoneVerdict {
   const protection: Judged[] = [];
   const appearance: Judged[] = [];
+  if (found.soundByEye !== null) protection.push({ name: "eye", result: found.soundByEye ? "in" : "watch" });
   if (found.creepMm !== null) {
     const rating = creepRating(found.creepMm);
     protection.push({ name: "creep", result: creepResult(rating.ok ? rating.value : null) });

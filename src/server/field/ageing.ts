@@ -35,6 +35,7 @@ type Look = { readonly at: Date; readonly failed: boolean };
 type Seen = {
   structure_id: string;
   at: Date;
+  sound: boolean | null;
   creep: number | null;
   rust: number | null;
   density: number | null;
@@ -46,6 +47,7 @@ type Seen = {
 /** What a reading of a zone says of whether the coating still keeps the metal there; unknown where only its look was read. */
 const protectionIn = (s: Seen) =>
   judgeZone({
+    soundByEye: s.sound,
     creepMm: s.creep,
     rustPercent: s.rust,
     blisters: s.density === null ? null : { density: s.density, size: null },
@@ -85,10 +87,10 @@ export async function ageingGroups(db: Kysely<Database>): Promise<readonly Agein
       db,
     ),
     sql<Seen>`
-      select r.structure_id, r.happened_at as at, z.creep_mm as creep, z.rust_percent as rust, z.blister_density as density, z.flaked_percent as flaked, z.tape_iso as tape, z.seam_rusted_mm as seam_rusted, z.seam_mm as seam
+      select r.structure_id, r.happened_at as at, z.sound, z.creep_mm as creep, z.rust_percent as rust, z.blister_density as density, z.flaked_percent as flaked, z.tape_iso as tape, z.seam_rusted_mm as seam_rusted, z.seam_mm as seam
         from record r join zone_visit z on z.record_id = r.id where r.kind = 'zone-visit' and ${stands("r.id")}
-      union all select r.structure_id, r.happened_at, m.creep_mm, null, null, null, null, null, null from record r join creep_measure m on m.record_id = r.id where r.kind = 'visit' and ${stands("r.id")}
-      union all select r.structure_id, r.happened_at, null, h.share_percent, null, null, null, null, null from record r join rust_share h on h.record_id = r.id where r.kind = 'visit' and ${stands("r.id")}`.execute(
+      union all select r.structure_id, r.happened_at, null, m.creep_mm, null, null, null, null, null, null from record r join creep_measure m on m.record_id = r.id where r.kind = 'visit' and ${stands("r.id")}
+      union all select r.structure_id, r.happened_at, null, null, h.share_percent, null, null, null, null, null from record r join rust_share h on h.record_id = r.id where r.kind = 'visit' and ${stands("r.id")}`.execute(
       db,
     ),
   ]);

@@ -40,7 +40,7 @@ export type StructureLine = {
 
 const risky: ReadonlySet<string> = new Set(["salt", "standing-water", "knocks"]);
 
-/** Every structure a person may see with when it is looked at next, the most overdue first; trouble is what the newest of any zone says. O(structures and their captures). */
+/** Every structure a person may see with when it is looked at next, the most overdue first; trouble is what any reading of any zone says that was not read again since. O(structures and their captures). */
 export async function structuresByDue(db: Kysely<Database>, person: Person): Promise<readonly StructureLine[]> {
   const { rows } = await sql<{
     code: string;
@@ -54,23 +54,22 @@ export async function structuresByDue(db: Kysely<Database>, person: Person): Pro
     promised: number | null;
     last: Date | null;
     rating: number | null;
-    rust: number | null;
     trouble: boolean;
   }>`
-    select s.code, s.name, s.site, coalesce(c.data->>'name', '') as customer, s.exposure, s.put_up_on::text, k.coated, f.told_year, f.promised_years as promised, l.last, w.rating, w.rust,
-      coalesce(w.rating < 6 or w.rust >= 3 or w.found, false) as trouble
+    select s.code, s.name, s.site, coalesce(c.data->>'name', '') as customer, s.exposure, s.put_up_on::text, k.coated, f.told_year, f.promised_years as promised, l.last, w.rating, coalesce(w.trouble, false) as trouble
     from structure s
     left join lateral (select data from setup_version where entity_id = s.customer_id order by valid_from desc, recorded_at desc limit 1) c on true
     left join lateral (select min(r.hung_at) as coated from structure_piece sp join piece p on p.id = sp.piece_id join rack r on r.id = p.rack_id where sp.structure_id = s.id) k on true
     left join lateral (select q.told_year, q.promised_years from record r join structure_fact q on q.record_id = r.id where r.structure_id = s.id and r.kind = 'structure-fact' and ${stands("r.id")} order by r.happened_at desc, r.id desc limit 1) f on true
     left join lateral (select max(r.happened_at) as last from record r where r.structure_id = s.id and r.kind in ('visit', 'zone-visit') and ${stands("r.id")}) l on true
-    left join lateral (select min(q.rating) as rating, max(q.rust) as rust, bool_or(q.found) as found from (
-      select distinct on (lower(x.zone), x.of) x.rating, x.rust, x.found from (
-        select z.zone, 'zone' as of, r.happened_at, r.id, z.rating, z.rust_ri as rust, (z.tape_iso > 2 or z.flaking > 2 or z.blister_density > 2 or z.seam_rusted_mm > 0.05 * z.seam_mm) as found
-          from record r join zone_visit z on z.record_id = r.id where r.structure_id = s.id and r.kind = 'zone-visit' and ${stands("r.id")}
-        union all select m.zone, 'creep', r.happened_at, r.id, m.rating, null, false from record r join creep_measure m on m.record_id = r.id where r.structure_id = s.id and r.kind = 'visit' and ${stands("r.id")}
-        union all select h.zone, 'rust', r.happened_at, r.id, null, h.grade, false from record r join rust_share h on h.record_id = r.id where r.structure_id = s.id and r.kind = 'visit' and ${stands("r.id")}) x
-      order by lower(x.zone), x.of, x.happened_at desc, x.id desc) q) w on true
+    left join lateral (select min(q.rating) filter (where q.of = 'creep') as rating, bool_or(q.out) as trouble from (
+      select x.*, max(x.happened_at) over (partition by x.zone, x.of) as last from (
+        select lower(z.zone) as zone, v.of, r.happened_at, z.rating, v.out from record r join zone_visit z on z.record_id = r.id
+          cross join lateral (values ('creep', z.rating < 6), ('rust', z.rust_ri >= 3), ('tape', z.tape_iso > 2), ('flaking', z.flaking > 2), ('blisters', z.blister_density > 2), ('seam', z.seam_rusted_mm > 0.05 * z.seam_mm)) v(of, out)
+          where v.out is not null and r.structure_id = s.id and r.kind = 'zone-visit' and ${stands("r.id")}
+        union all select lower(m.zone), 'creep', r.happened_at, m.rating, m.rating < 6 from record r join creep_measure m on m.record_id = r.id where m.rating is not null and r.structure_id = s.id and r.kind = 'visit' and ${stands("r.id")}
+        union all select lower(h.zone), 'rust', r.happened_at, null, h.grade >= 3 from record r join rust_share h on h.record_id = r.id where r.structure_id = s.id and r.kind = 'visit' and ${stands("r.id")}) x) q
+      where q.happened_at >= q.last - interval '36 hours') w on true
     where ${forPerson(person, "s.customer_id")}`.execute(db);
   return rows
     .map((r): StructureLine => {

@@ -3,11 +3,15 @@ import {
   creepStandardError,
   type FieldRate,
   type Forecast,
+  type FoundName,
   fieldRate,
   forecastTo,
   glossRetention,
   inRound,
   judgeZone,
+  lastRead,
+  ONE_VISIT_MS,
+  type Standing,
   type ZoneFound,
   type ZoneKind,
   type ZoneVerdict,
@@ -41,10 +45,16 @@ export type ZoneFile = {
   readonly bearingDeg: number | null;
   readonly lengthMm: number | null;
   readonly note: string;
-  /** All captures, newest first; those of the newest visit, of whoever made them, are judged together. */
+  /** All captures, newest first. */
   readonly captures: readonly Capture[];
+  /** Those of the newest visit, of whoever made them. */
   readonly newest: readonly Capture[];
+  /** Each reading as it was read last, whenever that was: a later visit that read something else takes nothing away. */
   readonly found: ZoneFound;
+  /** When each of them was read; what is missing never was. */
+  readonly readAt: Readonly<Partial<Record<FoundName | "film", Date>>>;
+  /** Film left as it was read last, µm. */
+  readonly filmUm: readonly number[];
   readonly verdict: ZoneVerdict;
   /** Gloss kept of that at release, and of that of the sheltered zone now, %; null where either is not on record. */
   readonly glossOfRelease: number | null;
@@ -54,8 +64,6 @@ export type ZoneFile = {
   readonly forecast: Result<Forecast> | null;
 };
 
-/** Captures within so long of each other are of one visit. */
-const ONE_VISIT_MS = 36 * 3_600_000;
 /** Mean creep at which a rating falls under 6, mm: there the system has failed. */
 export const CREEP_LIMIT_MM = 3;
 const empty: Row = {
@@ -145,7 +153,7 @@ export async function zonesOf(
       newest,
     };
   });
-  const sheltered = made.filter((z) => z.what === "sheltered").flatMap((z) => z.newest);
+  const sheltered = made.filter((z) => z.what === "sheltered").flatMap((z) => z.captures);
   return inRound(made).map((zone) => judged(zone, { release, sheltered, since }));
 }
 
@@ -179,54 +187,98 @@ async function glossAtRelease(db: Kysely<Database>, structureId: string): Promis
   return new Map(rows.map((r) => [Number(r.test.slice("gloss-".length)), Number(r.value)]));
 }
 
-const glossOf = (captures: readonly Capture[]): { readonly deg: number; readonly gu: number } | null => {
-  const with_ = captures.find((c) => (c.row.gloss_gu?.length ?? 0) > 0);
-  return with_?.row.gloss_deg ? { deg: with_.row.gloss_deg, gu: mean(with_.row.gloss_gu as readonly number[]) } : null;
-};
+type GlossRead = { readonly deg: number; readonly gu: number };
+/** Gloss that a capture read; null where it read none. */
+const glossOf = ({ row }: Capture): GlossRead | null =>
+  row.gloss_deg && row.gloss_gu && row.gloss_gu.length > 0
+    ? { deg: row.gloss_deg, gu: mean(row.gloss_gu as readonly number[]) }
+    : null;
 const most = (values: readonly (number | null)[]): number | null => {
   const known = values.filter((v) => v !== null);
   return known.length > 0 ? Math.max(...known) : null;
 };
 
-type Begun = Omit<ZoneFile, "found" | "verdict" | "glossOfRelease" | "glossOfSheltered" | "creepRate" | "forecast">;
+/** Which reading of a capture is which; one is there where it is not null. */
+const readings = {
+  eye: (r) => r.sound,
+  creep: (r) => r.creep_mm,
+  rust: (r) => r.rust_percent,
+  blisters: (r) => r.blister_density,
+  flaking: (r) => r.flaked_percent,
+  tape: (r) => r.tape_iso,
+  seam: (r) => (r.seam_mm === null ? null : r.seam_rusted_mm),
+  gloss: (r) => (r.gloss_gu && r.gloss_gu.length > 0 ? r.gloss_deg : null),
+  colour: (r) => r.delta_e,
+  chalk: (r) => r.chalk,
+  film: (r) => (r.film_um && r.film_um.length > 0 ? mean(r.film_um as readonly number[]) : null),
+} as const satisfies Record<FoundName | "film", (row: Row) => number | boolean | null>;
+type ReadingName = keyof typeof readings;
+const readingNames = Object.keys(readings) as readonly ReadingName[];
+
+type Begun = Omit<
+  ZoneFile,
+  "found" | "readAt" | "verdict" | "glossOfRelease" | "glossOfSheltered" | "filmUm" | "creepRate" | "forecast"
+>;
+/** Gloss of a zone as it was read last, and what is kept of it; sheltered is held against only where it was read at the same visit. */
+function glossKept(
+  zone: Begun,
+  last: Standing<Capture> | null,
+  beside: { readonly release: Gloss; readonly sheltered: readonly Capture[] },
+): Pick<ZoneFile, "glossOfRelease" | "glossOfSheltered"> {
+  const [now] = last?.of ?? [];
+  const gloss = now ? glossOf(now) : null;
+  if (!now || !gloss) return { glossOfRelease: null, glossOfSheltered: null };
+  const kept = (before: number | undefined) => {
+    const retention = before ? glossRetention(gloss.gu, before) : null;
+    return retention?.ok ? retention.value : null;
+  };
+  const sheltered =
+    zone.what === "sheltered"
+      ? undefined
+      : beside.sheltered.find(
+          (c) => Math.abs(c.at.getTime() - now.at.getTime()) <= ONE_VISIT_MS && glossOf(c)?.deg === gloss.deg,
+        );
+  return {
+    glossOfRelease: kept(beside.release.get(gloss.deg)),
+    glossOfSheltered: kept(sheltered && glossOf(sheltered)?.gu),
+  };
+}
+
 function judged(
   zone: Begun,
   beside: { readonly release: Gloss; readonly sheltered: readonly Capture[]; readonly since: Date | null },
 ): ZoneFile {
-  const rows = zone.newest.map((c) => c.row);
-  const gloss = glossOf(zone.newest);
-  const sheltered = glossOf(beside.sheltered);
-  const kept = (before: number | undefined) => {
-    const retention = gloss && before ? glossRetention(gloss.gu, before) : null;
-    return retention?.ok ? retention.value : null;
-  };
-  const glossOfRelease = kept(gloss ? beside.release.get(gloss.deg) : undefined);
-  const glossOfSheltered =
-    zone.what !== "sheltered" && sheltered && sheltered.deg === gloss?.deg ? kept(sheltered.gu) : null;
+  const last = new Map(
+    readingNames.flatMap((name) => {
+      const read = lastRead(zone.captures, (c) => readings[name](c.row) !== null);
+      return read ? [[name, read] as const] : [];
+    }),
+  );
+  const rows = (name: ReadingName) => (last.get(name)?.of ?? []).map((c) => c.row);
   // Of two who read the same zone the worse stands.
-  const blisters = rows
-    .filter((r) => r.blister_density !== null)
-    .sort((a, b) => (b.blister_density ?? 0) - (a.blister_density ?? 0))[0];
-  const seam = rows
-    .filter((r) => r.seam_mm !== null && r.seam_rusted_mm !== null)
-    .sort((a, b) => (b.seam_rusted_mm ?? 0) - (a.seam_rusted_mm ?? 0))[0];
+  const worst = (name: Exclude<ReadingName, "eye">) => most(rows(name).map((r) => readings[name](r)));
+  const blisters = rows("blisters").sort((a, b) => (b.blister_density ?? 0) - (a.blister_density ?? 0))[0];
+  const seam = rows("seam").sort((a, b) => (b.seam_rusted_mm ?? 0) - (a.seam_rusted_mm ?? 0))[0];
+  const gloss = glossKept(zone, last.get("gloss") ?? null, beside);
   const found: ZoneFound = {
-    creepMm: most(rows.map((r) => r.creep_mm)),
-    rustPercent: most(rows.map((r) => r.rust_percent)),
+    soundByEye: last.has("eye") ? rows("eye").every((r) => r.sound) : null,
+    creepMm: worst("creep"),
+    rustPercent: worst("rust"),
     blisters: blisters ? { density: blisters.blister_density ?? 0, size: blisters.blister_size } : null,
-    flakedPercent: most(rows.map((r) => r.flaked_percent)),
-    tapeIso: most(rows.map((r) => r.tape_iso)),
+    flakedPercent: worst("flaking"),
+    tapeIso: worst("tape"),
     seam: seam ? { rustedMm: seam.seam_rusted_mm ?? 0, ofMm: seam.seam_mm ?? 1 } : null,
-    glossRetentionPercent: glossOfRelease ?? glossOfSheltered,
-    deltaE: most(rows.map((r) => r.delta_e)),
-    chalk: most(rows.map((r) => r.chalk)),
+    glossRetentionPercent: gloss.glossOfRelease ?? gloss.glossOfSheltered,
+    deltaE: worst("colour"),
+    chalk: worst("chalk"),
   };
   return {
     ...zone,
     found,
+    readAt: Object.fromEntries([...last].map(([name, read]) => [name, read.at])),
+    filmUm: rows("film").flatMap((r) => (r.film_um ?? []) as readonly number[]),
     verdict: judgeZone(found),
-    glossOfRelease,
-    glossOfSheltered,
+    ...gloss,
     ...growth(zone, beside.since),
   };
 }

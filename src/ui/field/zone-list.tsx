@@ -1,6 +1,6 @@
 import type { UnitSystem } from "@/core/units";
 import type { ZoneFile } from "@/server/field/zones-of";
-import { dateAndTime, withUnit } from "../format";
+import { dateAndTime, dayMonthYear, withUnit } from "../format";
 import { Verdict } from "../marks/verdict";
 import { failureText } from "../words/failures";
 import { forecastSaid, foundName, zoneFound, zonePlace } from "../words/field-zones";
@@ -21,7 +21,7 @@ export function ZoneList({
     <div className="ruled">
       <div className="row small soft grid-cols-[minmax(0,1.2fr)_minmax(0,1.4fr)_120px_120px] max-[760px]:hidden">
         <span>zone</span>
-        <span>found, newest visit</span>
+        <span>found, as read last</span>
         <span>protection</span>
         <span>appearance</span>
       </div>
@@ -42,7 +42,7 @@ export function ZoneList({
               <span className="small soft block">{zonePlace(z)}</span>
             </span>
             <span>
-              {zoneFound(z, units)}
+              {zoneFound(z, units, (m) => dayMonthYear(m, timeZone))}
               {z.newest.map((c) => (
                 <span key={c.recordId} className="small soft block">
                   {dateAndTime(c.at, timeZone)}, {c.by}

@@ -1,4 +1,12 @@
-import type { CostClass, DesignNote, FoundName, Repair, VisitDue, ZoneKind } from "@/core/field";
+import {
+  type CostClass,
+  type DesignNote,
+  type FoundName,
+  ONE_VISIT_MS,
+  type Repair,
+  type VisitDue,
+  type ZoneKind,
+} from "@/core/field";
 import type { UnitSystem } from "@/core/units";
 import type { ZoneFile } from "@/server/field/zones-of";
 import { withUnit } from "../format";
@@ -15,6 +23,7 @@ export const zoneKindName: Record<ZoneKind, string> = {
   sheltered: "sheltered, for comparison",
 };
 export const foundName: Record<FoundName, string> = {
+  eye: "seen by eye",
   creep: "creep",
   rust: "rust",
   blisters: "blisters",
@@ -52,35 +61,43 @@ export const zonePlace = (z: Pick<ZoneFile, "what" | "heightM" | "bearingDeg" | 
     .filter(Boolean)
     .join(", ");
 
-/** What was found in a zone at its newest visit, in a line. */
-export function zoneFound(z: Pick<ZoneFile, "found" | "newest">, units: UnitSystem): string {
+/** What was found in a zone, in a line, each as it was read last; what was not read at the newest visit bears its day. */
+export function zoneFound(
+  z: Pick<ZoneFile, "found" | "readAt" | "filmUm" | "newest">,
+  units: UnitSystem,
+  day: (moment: Date) => string,
+): string {
   const { found } = z;
-  const film = z.newest.flatMap((c) => (c.row.film_um ?? []) as readonly number[]);
-  const said = [
-    found.creepMm === null ? "" : `creep ${withUnit(found.creepMm, "creep", units)}`,
-    found.rustPercent === null ? "" : `rust ${found.rustPercent} %`,
+  const newest = z.newest[0]?.at;
+  const said = (name: keyof ZoneFile["readAt"], text: string) => {
+    const at = z.readAt[name];
+    return at && newest && newest.getTime() - at.getTime() > ONE_VISIT_MS ? `${text} (${day(at)})` : text;
+  };
+  const measured = [
+    found.creepMm === null ? "" : said("creep", `creep ${withUnit(found.creepMm, "creep", units)}`),
+    found.rustPercent === null ? "" : said("rust", `rust ${found.rustPercent} %`),
     found.blisters === null
       ? ""
-      : found.blisters.density === 0
-        ? "no blisters"
-        : `blisters ${found.blisters.density}(S${found.blisters.size})`,
-    found.flakedPercent === null ? "" : `flaked ${found.flakedPercent} %`,
-    found.seam === null ? "" : `seam ${Math.round(found.seam.rustedMm)} of ${Math.round(found.seam.ofMm)} mm rusted`,
-    found.tapeIso === null ? "" : `tape ${found.tapeIso}`,
-    found.chalk === null ? "" : `chalk ${found.chalk}`,
-    found.glossRetentionPercent === null ? "" : `gloss kept ${found.glossRetentionPercent.toFixed(0)} %`,
-    found.deltaE === null ? "" : `ΔE ${found.deltaE}`,
-    film.length === 0 ? "" : `film ${withUnit(film.reduce((a, b) => a + b, 0) / film.length, "thickness", units)}`,
+      : said(
+          "blisters",
+          found.blisters.density === 0 ? "no blisters" : `blisters ${found.blisters.density}(S${found.blisters.size})`,
+        ),
+    found.flakedPercent === null ? "" : said("flaking", `flaked ${found.flakedPercent} %`),
+    found.seam === null
+      ? ""
+      : said("seam", `seam ${Math.round(found.seam.rustedMm)} of ${Math.round(found.seam.ofMm)} mm rusted`),
+    found.tapeIso === null ? "" : said("tape", `tape ${found.tapeIso}`),
+    found.chalk === null ? "" : said("chalk", `chalk ${found.chalk}`),
+    found.glossRetentionPercent === null ? "" : said("gloss", `gloss kept ${found.glossRetentionPercent.toFixed(0)} %`),
+    found.deltaE === null ? "" : said("colour", `ΔE ${found.deltaE}`),
+    z.filmUm.length === 0
+      ? ""
+      : said("film", `film ${withUnit(z.filmUm.reduce((a, b) => a + b, 0) / z.filmUm.length, "thickness", units)}`),
   ].filter(Boolean);
-  if (said.length > 0) return said.join(", ");
-  const sound = z.newest.map((c) => c.row.sound).filter((s) => s !== null);
-  return z.newest.length === 0
-    ? "not looked at yet"
-    : sound.includes(false)
-      ? "something was found, nothing measured"
-      : sound.includes(true)
-        ? "sound by eye, nothing measured"
-        : "looked at";
+  const byEye = found.soundByEye === null ? "" : said("eye", found.soundByEye ? "sound by eye" : "something was seen");
+  if (measured.length > 0) return [...measured, byEye].filter(Boolean).join(", ");
+  if (byEye) return `${byEye}, nothing measured`;
+  return z.newest.length === 0 ? "not looked at yet" : "looked at";
 }
 
 export const repairName: Record<Repair, string> = {

@@ -8,6 +8,7 @@ import { currentLine } from "@/server/line/current-line";
 import { preferences } from "@/server/preferences";
 import { personOnPage } from "@/server/sign-in/person";
 import { CaptureForm } from "@/ui/field/capture-form";
+import { dayMonthYear } from "@/ui/format";
 import { PhotoForm } from "@/ui/forms/photo-form";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
@@ -78,7 +79,8 @@ export default async function RoundPage({
         {zone ? (
           <div className="mt-4 max-w-[560px]">
             <p className="m-0">
-              {zonePlace(zone)}. <span className="soft">Last: {zoneFound(zone, units)}.</span>
+              {zonePlace(zone)}.{" "}
+              <span className="soft">Last: {zoneFound(zone, units, (m) => dayMonthYear(m, line.timeZone))}.</span>
             </p>
             <div className="mt-3">
               <CaptureForm
