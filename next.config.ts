@@ -1,4 +1,5 @@
 import path from "node:path";
+import { withSerwist } from "@serwist/turbopack";
 import type { NextConfig } from "next";
 
 const config: NextConfig = {
@@ -7,4 +8,4 @@ const config: NextConfig = {
   turbopack: { root: path.resolve(import.meta.dirname) },
   experimental: { serverActions: { bodySizeLimit: "12mb" } },
 };
-export default config;
+export default withSerwist(config);

@@ -31,7 +31,7 @@ export function proxy(request: NextRequest): NextResponse {
   response.headers.set("content-security-policy", policy);
   response.headers.set("x-content-type-options", "nosniff");
   response.headers.set("referrer-policy", "same-origin");
-  response.headers.set("permissions-policy", "camera=(self), geolocation=(), microphone=()");
+  response.headers.set("permissions-policy", "camera=(self), geolocation=(self), microphone=()");
   return response;
 }
 

@@ -5,6 +5,8 @@ import type { Outcome } from "./outcome";
 
 /** A moment, or the clock itself, which is read once the locks are held. */
 export type Clock = Date | (() => Date);
+/** What happened may lie this far ahead of the server's clock before it is taken for a slip. */
+export const CLOCK_SLACK_MS = 5 * 60_000;
 export const momentOf = (clock: Clock): Date => (clock instanceof Date ? clock : clock());
 
 class Undone<T> extends Error {

@@ -1,4 +1,5 @@
 export * from "./creep";
+export * from "./device-clock";
 export * from "./rate";
 export * from "./ratings";
 export * from "./repair";

@@ -14,10 +14,7 @@ import { noteLookAgain } from "../release/look-again";
 import { may, type Person } from "../sign-in/roles";
 import { callTests } from "../test-plan/call-tests";
 import { noteOutcomes } from "../test-plan/outcomes";
-import { type Clock, write } from "../write";
-
-/** An entry may lie this far ahead of the server's clock before it is taken for a slip. */
-const CLOCK_SLACK_MS = 5 * 60_000;
+import { CLOCK_SLACK_MS, type Clock, write } from "../write";
 
 /**
  * Checks and stores one entry: schema, role, time, names, arithmetic, then its records, in one transaction or not at all,

@@ -9,7 +9,7 @@ import { cleanPhoto, keepPhoto } from "../photos/clean-photo";
 import { findRack } from "../rack/find-rack";
 import { storeOne } from "../record/store-record";
 import type { Person } from "../sign-in/roles";
-import { type Clock, write } from "../write";
+import { CLOCK_SLACK_MS, type Clock, write } from "../write";
 import { findStructure } from "./find-structure";
 
 /** Who may: metal and strips are photographed on the line; a field left empty names nothing. */
@@ -66,6 +66,14 @@ async function shownBy(
   return rows[0]?.id;
 }
 
+/** When it was taken, where whoever sends it says so: it may have waited for a network. Now where nothing is said; null where that cannot be. */
+function takenAt(form: FormData, at: Date): Date | null {
+  const said = form.get("takenAt");
+  if (said === null) return at;
+  const taken = new Date(String(said));
+  return taken.getTime() <= at.getTime() + CLOCK_SLACK_MS && taken.getUTCFullYear() >= 1990 ? taken : null;
+}
+
 /** Attaches a photo to what it is of: size and true type checked, decoded and written anew without its metadata (place, camera). */
 export async function addPhoto(
   db: Kysely<Database>,
@@ -86,6 +94,8 @@ export async function addPhoto(
     if (!on.ok) return on;
     const there = await trx.selectFrom("record").select("id").where("idempotency_key", "=", key).executeTakeFirst();
     if (there) return { ok: true, recordId: there.id, already: true };
+    const happenedAt = takenAt(form, at);
+    if (!happenedAt) return refuse({ kind: "in-the-future", happenedAt: String(form.get("takenAt")).slice(0, 40) });
     const shows = await shownBy(trx, form, on.where);
     if (shows === undefined) return refuse({ kind: "not-of-this-rack", number: String(form.get("rack") ?? "") });
     const fileId = await keepPhoto(trx, person, photo, at);
@@ -94,7 +104,7 @@ export async function addPhoto(
       {
         id,
         kind: "photo",
-        happenedAt: at,
+        happenedAt,
         by: person.username,
         grade: "measured",
         idempotencyKey: key,

@@ -69,7 +69,8 @@ export function ShellProvider({
   useEffect(() => setNonce(document.querySelector<HTMLScriptElement>("script[nonce]")?.nonce || nonce), [nonce]);
   useEffect(() => {
     // Only for the page shown without a network; where it is refused, everything else works as before.
-    if (process.env.NODE_ENV === "production") navigator.serviceWorker?.register("/sw.js").catch(() => {});
+    if (process.env.NODE_ENV === "production")
+      navigator.serviceWorker?.register("/worker/sw.js", { scope: "/" }).catch(() => {});
   }, []);
   const showKeys = useCallback(() => setKeys(true), []);
   const [KeysSheet, setKeysSheet] = useState<ComponentType<KeysSheetProps> | null>(null);

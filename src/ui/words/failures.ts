@@ -238,6 +238,15 @@ const sentences: Record<string, (f: Failure, units: UnitSystem) => string> = {
   "no-spot-column": () =>
     "The heading has no column for the spot. Name it “spot”, with the spots as on the part's sketch.",
   "import-stopped": () => "Stopped: nothing of the file was kept.",
+  "somebody-elses": (f) =>
+    `${s(f.by)} captured this on this device. It waits until ${s(f.by)} is signed in here; nothing is lost.`,
+  "clock-off": (f) =>
+    `This device's clock says ${localMoment(new Date(Number(f.deviceMs)))}, and ${localMoment(new Date(Number(f.seenMs)))} was already past when it last had a network. Say which day it is.`,
+  "clock-moved": () => "This device's clock was set anew since. Say on which day this was.",
+  "device-full": (f) =>
+    `This device has no room left (${s(f.freeMb)} MB free): nothing of this zone is kept yet. What you typed stands here; send what waits, or free some room, and record it again.`,
+  "storage-refused": () =>
+    "This browser keeps nothing (private window, or storage is off), and there is no network: this zone is not kept. Leave the page open until there is a network, and record it again.",
   "other-site": () => "This came from another site and was refused. Send it from Sorrel's own page.",
   "not-utf-8": () => "The file is not UTF-8 text. Export it as CSV or text (UTF-8).",
   "no-racks": () => "No rack was decided on in this span. Choose a longer one.",
