@@ -40,8 +40,9 @@ test("a structure from elsewhere is put on record, its zones named, and walked o
     await page.reload();
   }
   await page.getByRole("link", { name: "Walk the round" }).click();
-  await expect(page.getByRole("heading", { name: "leg foot", level: 1 })).toBeVisible();
   await expect(page.getByText("0 of 2 zones done")).toBeVisible();
+  await page.getByRole("link", { name: "Begin with leg foot" }).click();
+  await expect(page.getByRole("heading", { name: "leg foot", level: 1 })).toBeVisible();
 
   // The foot: its share read from a photo of which the truth is known.
   const photo = rustPhoto(rustSceneOf(9, { film: [236, 234, 226], rusted: 0.05, shadow: 0.3, glare: 0, stains: 0 }));
@@ -65,6 +66,9 @@ test("a structure from elsewhere is put on record, its zones named, and walked o
   await expect(page.getByText("1 of 2 zones done")).toBeVisible();
   await page.getByRole("radio", { name: "Sound" }).press("Space");
   await page.getByRole("button", { name: "Record this zone" }).press("Enter");
+  await expect(page.getByText("Every zone is done.")).toBeVisible();
+  await expect(page.getByText("Everything is sent.")).toBeVisible({ timeout: 20_000 });
+  await page.getByRole("link", { name: "See how it stands" }).click();
   await expect(page.getByRole("heading", { name: "Gate by the weir" })).toBeVisible({ timeout: 20_000 });
   await expect(page.getByText("Protection: failed somewhere")).toBeVisible();
   await expect(page.getByText("sound by eye, nothing measured")).toBeVisible();

@@ -173,6 +173,7 @@ const good = (): Record<Kind, object> => ({
     blisterDensity: 2,
     blisterSize: 3,
     chalk: 1,
+    flake: { back: "scale", under: "bright", filmUm: 48, bag: "F-12" },
     note: "",
   },
   "extra-work": { rack: "E100", what: "weld repaired", minutes: 25, charged: false },

@@ -153,7 +153,7 @@ describe("its zones", () => {
     expect(lap.readAt).toMatchObject({ creep: days(740), rust: days(739), blisters: days(5) });
     const said = zoneFound(lap, "metric", iso);
     expect(said).toContain(`creep 5.0 mm (${iso(days(740))})`);
-    expect(said).toContain(`rust 3 % (${iso(days(739))})`);
+    expect(said).toContain(`rust 3\u00a0% (${iso(days(739))})`);
     expect(said).toMatch(/no blisters(,|$)/);
     // Half a year after trouble it is looked at: the visit for the gloss did not see that through.
     const due = async () => (await structuresByDue(t.app, lead)).find((s) => s.code === "FZ-1")?.due.why;
@@ -231,14 +231,13 @@ test("a share read from a photo keeps the machine's beside the accepted one, and
     );
     return id;
   };
-  const entry = (rustPhoto: string) =>
+  const entry = (photo: string) =>
     entryAt(days(2), {
       kind: "zone-visit",
       structure: "FZ-P",
       zone: "panel",
       rustPercent: 0.4,
-      rustPhoto,
-      rustMachinePercent: 0.52,
+      photos: [{ of: "rust", photo, machine: 0.52, removedPercent: 0.12, scale: null, pxPerMm: null }],
       note: "",
     });
   expect(await storeEntry(t.app, bea, entry(await photoOf("FZ-1")), at)).toMatchObject({
@@ -246,7 +245,8 @@ test("a share read from a photo keeps the machine's beside the accepted one, and
   });
   expect(await storeEntry(t.app, bea, entry(await photoOf("FZ-P")), at)).toMatchObject({ ok: true });
   const panel = (await zones("FZ-P")).find((z) => z.name === "panel");
-  expect(panel?.newest[0]?.row).toMatchObject({ rust_percent: 0.4, rust_machine_percent: 0.52 });
+  expect(panel?.newest[0]?.row).toMatchObject({ rust_percent: 0.4 });
+  expect(panel?.newest[0]?.photos).toMatchObject([{ of: "rust", machine: 0.52, removed_percent: 0.12 }]);
 });
 
 describe("a round", () => {

@@ -122,6 +122,21 @@ export function shareOfMask(state: Uint8Array): number {
   return told === 0 ? 0 : (100 * rusted) / told;
 }
 
+/** How much of a mask a person changed, % of what is told: brushed in, and brushed out. O(pixels). */
+export function changedShares(
+  machine: Uint8Array,
+  accepted: Uint8Array,
+): { readonly addedPercent: number; readonly removedPercent: number } {
+  let [added, removed, told] = [0, 0, 0];
+  for (let i = 0; i < accepted.length; i++) {
+    if (accepted[i] === 0 || accepted[i] === 1) told++;
+    if (accepted[i] === 1 && machine[i] !== 1) added++;
+    if (accepted[i] !== 1 && machine[i] === 1) removed++;
+  }
+  const share = (n: number) => (told === 0 ? 0 : (100 * n) / told);
+  return { addedPercent: share(added), removedPercent: share(removed) };
+}
+
 /** 1 inside the frame. Even-odd by rows. */
 function framed(frame: Frame, width: number, height: number): Uint8Array {
   const inside = new Uint8Array(width * height);

@@ -33,6 +33,7 @@ import * as panelFilm from "./2026-11-30T010000-panel-film";
 import * as extraWork from "./2026-11-30T020000-extra-work";
 import * as fieldZones from "./2026-11-30T030000-field-zones";
 import * as actionCheck from "./2026-11-30T040000-action-check";
+import * as zonePhotos from "./2026-11-30T050000-zone-photos";
 
 const migrations: Record<string, Migration> = {
   "2026-11-23T140000-record": record,
@@ -68,6 +69,7 @@ const migrations: Record<string, Migration> = {
   "2026-11-30T020000-extra-work": extraWork,
   "2026-11-30T030000-field-zones": fieldZones,
   "2026-11-30T040000-action-check": actionCheck,
+  "2026-11-30T050000-zone-photos": zonePhotos,
 };
 /** A fixed list rather than a folder scan, so that it loads alike under tsx, Vitest and Next. */
 export const migrationProvider: MigrationProvider = { getMigrations: async () => migrations };

@@ -34,6 +34,9 @@ export type Capture = {
   /** Their user name: two people may be called the same. */
   readonly user: string;
   readonly row: Row;
+  /** What was read from photos, and a flake that was lifted. */
+  readonly photos: readonly DetailRow<"zone_photo">[];
+  readonly flake: DetailRow<"flake"> | null;
 };
 export type ZoneFile = {
   readonly name: string;
@@ -95,6 +98,9 @@ const empty: Row = {
   salt_mg_m2: null,
   profile_um: null,
   note: null,
+  blisters_per_dm2: null,
+  blister_mm: null,
+  chalk_delta_l: null,
 };
 
 /** Zones of a structure in the order of a round, each with all that was read there. Three queries; O(captures). */
@@ -116,7 +122,7 @@ export async function zonesOf(
   const details = await readDetails(
     db,
     records.map((r) => r.id),
-    ["structure_zone", "zone_visit", "creep_measure", "rust_share"],
+    ["structure_zone", "zone_visit", "zone_photo", "flake", "creep_measure", "rust_share"],
   );
   const registered = new Map<string, DetailRow<"structure_zone">>();
   const captures = new Map<string, Capture[]>();
@@ -126,7 +132,14 @@ export async function zonesOf(
   };
   for (const r of records) {
     const d = details.get(r.id);
-    const of = { recordId: r.id, at: r.happened_at, by: r.by, user: r.by_user };
+    const of = {
+      recordId: r.id,
+      at: r.happened_at,
+      by: r.by,
+      user: r.by_user,
+      photos: d?.zone_photo ?? [],
+      flake: d?.flake?.[0] ?? null,
+    };
     const [zone] = d?.structure_zone ?? [];
     // What was said last stands.
     if (zone && !registered.has(zone.zone.toLowerCase())) registered.set(zone.zone.toLowerCase(), zone);

@@ -37,17 +37,23 @@ const saysSomething = (e: Of<"zone-visit">): boolean =>
     e.saltMgPerM2,
     e.profileUm,
   ].some((x) => x !== null) ||
+  e.blistersPerDm2 !== null ||
+  e.chalkDeltaL !== null ||
+  e.flake !== null ||
   e.note !== "";
 
-/** Whether a photo on record is of this structure. */
-const isPhotoOf = async (db: Kysely<Database>, photo: string, structureId: string): Promise<boolean> =>
-  (await db
+/** Those of some photos that are not on record as photos of this structure. */
+async function notOf(db: Kysely<Database>, photos: readonly string[], structureId: string): Promise<readonly string[]> {
+  if (photos.length === 0) return [];
+  const there = await db
     .selectFrom("record")
     .select("id")
-    .where("id", "=", photo)
+    .where("id", "in", photos)
     .where("kind", "=", "photo")
     .where("structure_id", "=", structureId)
-    .executeTakeFirst()) !== undefined;
+    .execute();
+  return photos.filter((p) => !there.some((r) => r.id === p));
+}
 
 export const makes: Makes<"zone-visit"> = {
   /** Failures: `unknown-structure`, `zone-empty`, those of creep, rust, blisters, flaking and seam with their zone. */
@@ -69,7 +75,11 @@ export const makes: Makes<"zone-visit"> = {
       const seam = rustedLength(entry.seamRustedMm, entry.seamMm);
       if (!seam.ok) return refuse({ ...seam.error, zone });
     }
-    if (entry.rustPhoto !== null && !(await isPhotoOf(db, entry.rustPhoto, structure.id)))
+    const photos = [
+      ...entry.photos.map((p) => p.photo),
+      ...[entry.flake?.frontPhoto, entry.flake?.backPhoto].filter((p) => p != null),
+    ];
+    if ((await notOf(db, photos, structure.id)).length > 0)
       return refuse({ kind: "not-of-this-structure", name: structure.code });
     const list = (values: readonly number[]) => (values.length > 0 ? [...values] : null);
     return {
@@ -89,8 +99,8 @@ export const makes: Makes<"zone-visit"> = {
             loose_mm: list(entry.looseMm),
             rust_percent: entry.rustPercent,
             rust_ri: rust?.value ?? null,
-            rust_photo: entry.rustPercent === null ? null : entry.rustPhoto,
-            rust_machine_percent: entry.rustPhoto === null ? null : entry.rustMachinePercent,
+            rust_photo: null,
+            rust_machine_percent: null,
             blister_density: blisters?.value.density ?? null,
             blister_size: blisters?.value.size ?? null,
             flaked_percent: entry.flakedPercent,
@@ -106,8 +116,34 @@ export const makes: Makes<"zone-visit"> = {
             salt_mg_m2: entry.saltMgPerM2,
             profile_um: entry.profileUm,
             note: entry.note || null,
+            blisters_per_dm2: entry.blistersPerDm2,
+            blister_mm: entry.blisterMm,
+            chalk_delta_l: entry.chalkDeltaL,
           },
         ],
+        zone_photo: entry.photos.map((p, ordinal) => ({
+          ordinal,
+          of: p.of,
+          photo: p.photo,
+          machine: p.machine,
+          machine_each: list(p.machineEach),
+          added_percent: p.addedPercent,
+          removed_percent: p.removedPercent,
+          scale: p.scale,
+          px_per_mm: p.pxPerMm,
+        })),
+        flake: entry.flake
+          ? [
+              {
+                back: entry.flake.back,
+                under: entry.flake.under,
+                film_um: entry.flake.filmUm,
+                bag: entry.flake.bag || null,
+                front_photo: entry.flake.frontPhoto,
+                back_photo: entry.flake.backPhoto,
+              },
+            ]
+          : [],
       },
     };
   },

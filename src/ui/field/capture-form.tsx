@@ -1,5 +1,4 @@
 "use client";
-import { useRouter } from "next/navigation";
 import { useState } from "react";
 import { v7 as uuidv7 } from "uuid";
 import { CREEP_LEAST_POINTS, creepFromChip, creepFromScribe, creepResult, rustGrade, rustResult } from "@/core/field";
@@ -9,44 +8,61 @@ import { fieldsOf } from "../fields/in-form";
 import { withUnit } from "../format";
 import { Entry } from "../forms/entry";
 import { useEntryForm } from "../forms/use-entry-form";
-import { useRecorder } from "../forms/use-recorder";
+import type { CapturedEntry } from "../in-hand/device";
+import type { FormPhoto, Keeper } from "../in-hand/keeper";
 import { Verdict } from "../marks/verdict";
 import { usePreferences } from "../preferences-context";
 import { failureText } from "../words/failures";
-import { type AcceptedRust, RustFromPhoto } from "./rust-photo";
-
-type Attach = (form: FormData) => Promise<{
-  readonly ok: boolean;
-  readonly failure?: { readonly kind: string; readonly [detail: string]: unknown };
-}>;
+import { flakeBackName, flakeUnderName } from "../words/field-zones";
+import type { AcceptedRead, Measured } from "./accepted";
+import { FormPhotos } from "./form-photos";
+import { RustFromPhoto } from "./rust-photo";
 
 const scale = (from: number, to: number, none: string): readonly (readonly [string, string])[] => [
   ["", none],
   ...Array.from({ length: to - from + 1 }, (_, i): readonly [string, string] => [String(from + i), String(from + i)]),
 ];
 
-/** One zone of a round, for one thumb: sound or not, then what was measured; what is left empty was not looked at. */
+const readCaption: Record<AcceptedRead["of"], string> = {
+  rust: "Rust of the zone",
+  flaking: "Flaking of the zone",
+  creep: "Creep, with its scale",
+  blisters: "Blisters, with their scale",
+  chalk: "Cloth that was rubbed with",
+};
+type Visit = Extract<CapturedEntry, { readonly kind: "zone-visit" }>;
+/** Whether nothing was said or read of a zone. */
+const emptyVisit = (e: Visit): boolean =>
+  Object.entries(e).every(
+    ([field, value]) =>
+      ["kind", "structure", "zone", "round"].includes(field) ||
+      value === null ||
+      value === "" ||
+      (Array.isArray(value) && value.length === 0),
+  );
+
+/** One zone of a round, for one thumb: photo, what you see, what was measured, next; what is left empty was not looked at. */
 export function CaptureForm({
   structure,
   zone,
   round,
   seamMm,
+  keeper,
   next,
-  attach,
 }: {
   structure: string;
   zone: string;
   round: string;
   /** All of a seam or edge, where its zone says it. */
   seamMm: number | null;
-  /** Where the round goes on. */
-  next: string;
-  attach: Attach;
+  keeper: Keeper;
+  /** On with the round. */
+  next: () => void;
 }) {
   const { units } = usePreferences();
-  const router = useRouter();
   const us = units === "us";
-  const held = useEntryForm(`capture ${structure} ${zone} ${round}`, {
+  const name = `capture ${structure} ${zone} ${round}`;
+  const held = useEntryForm(name, {
     sound: null as string | null,
     from: "chip" as string,
     scribe: us ? "0.02" : "0.5",
@@ -55,6 +71,8 @@ export function CaptureForm({
     rust: "",
     density: "",
     size: "3",
+    perDm2: "",
+    blisterMm: "",
     flaked: "",
     tape: "",
     seamRusted: "",
@@ -64,15 +82,28 @@ export function CaptureForm({
     deg: "60",
     deltaE: "",
     chalk: "",
+    deltaL: "",
     salt: "",
     profile: "",
+    flakeBack: "",
+    flakeUnder: "",
+    flakeFilm: "",
+    flakeBag: "",
     note: "",
+    photos: [] as readonly FormPhoto[],
+    front: [] as readonly FormPhoto[],
+    back: [] as readonly FormPhoto[],
+    reads: [] as readonly AcceptedRead[],
   });
-  const recorder = useRecorder(held);
-  const [rustPhoto, setRustPhoto] = useState<(AcceptedRust & { readonly id: string }) | null>(null);
-  const [sending, setSending] = useState(false);
-  const [, setRust] = held.field("rust");
+  const [sending, setSending] = useState<{
+    readonly busy: boolean;
+    readonly message: { readonly good: boolean; readonly text: string } | null;
+  }>({ busy: false, message: null });
   const F = fieldsOf(held);
+  const [photos, setPhotos] = held.field("photos");
+  const [front, setFront] = held.field("front");
+  const [back, setBack] = held.field("back");
+  const [reads, setReads] = held.field("reads");
   const { from, sound } = held.values;
   const widths = held.liveMany("widths", "creep");
   const scribe = held.live("scribe", "creep");
@@ -84,35 +115,47 @@ export function CaptureForm({
       : null;
   const share = held.live("rust");
   const rust = share === null ? null : rustGrade(share);
+  /** A reading is taken over: its photo is kept, and its fields are filled. Null takes back what it filled. */
+  const accept = async (of: AcceptedRead["of"], measured: Measured | null) => {
+    const before = reads.find((r) => r.of === of);
+    for (const [field, put] of Object.entries(before?.put ?? {}))
+      if (String(held.values[field as keyof typeof held.values]) === put)
+        (held.field(field as "rust")[1] as (text: string) => void)("");
+    const others = reads.filter((r) => r.of !== of);
+    if (!measured) {
+      setReads(others);
+      return null;
+    }
+    const photo = uuidv7();
+    const kept = await keeper.photo(name, photo, measured.file);
+    if (!kept.ok) return failureText(kept.failure);
+    const { file: _, ...rest } = measured;
+    for (const [field, put] of Object.entries(rest.put))
+      (held.field(field as "rust")[1] as (text: string) => void)(put);
+    setReads([...others, { ...rest, photo }]);
+    return null;
+  };
   return (
     <Entry
       held={held}
       id="capture"
-      sending={{ busy: recorder.busy || sending, message: recorder.message }}
+      sending={sending}
       button="Record this zone"
       primary
       className="grid gap-3"
-      begin={["sound", "widths", "rust", "note"]}
       send={async (read) => {
         const v = held.values;
         const one = (text: string) => (text === "" ? null : Number(text));
         const widthsMm = read.many("widths", "creep");
         const seamRustedMm = read.maybe("seamRusted");
         const glossGu = read.many("gloss");
-        // A share that was typed over is the typist's; the photo goes first, since what was read of it names it.
-        const photo = rustPhoto && v.rust === rustPhoto.percent.toFixed(2) ? rustPhoto : null;
-        if (photo) {
-          setSending(true);
-          const data = new FormData();
-          for (const [name, value] of Object.entries({ id: photo.id, structure, zone, caption: "Rust of the zone" }))
-            data.set(name, value);
-          data.set("photo", photo.file);
-          const kept = await attach(data).catch(() => ({ ok: false as const, failure: { kind: "not-saved" } }));
-          setSending(false);
-          if (!kept.ok) return read.refuse(null, failureText(kept.failure ?? { kind: "not-saved" }));
-        }
-        const sent = await recorder.send({
-          kind: "zone-visit",
+        // What was typed over is the typist's: it was not read from the photo.
+        const stand = reads.filter((r) =>
+          Object.entries(r.put).every(([field, put]) => String(v[field as keyof typeof v]) === put),
+        );
+        const flakeFilm = read.maybe("flakeFilm");
+        const entry = {
+          kind: "zone-visit" as const,
           structure,
           zone,
           round,
@@ -122,10 +165,10 @@ export function CaptureForm({
           widthsMm,
           looseMm: read.many("loose", "creep"),
           rustPercent: read.maybe("rust"),
-          rustPhoto: photo?.id ?? null,
-          rustMachinePercent: photo?.machinePercent ?? null,
           blisterDensity: one(v.density),
           blisterSize: one(v.density) ? Number(v.size) : null,
+          blistersPerDm2: read.maybe("perDm2"),
+          blisterMm: read.maybe("blisterMm"),
           flakedPercent: read.maybe("flaked"),
           tapeIso: one(v.tape),
           seamRustedMm,
@@ -135,14 +178,48 @@ export function CaptureForm({
           glossDeg: glossGu.length > 0 ? (Number(v.deg) as 60) : null,
           deltaE: read.maybe("deltaE"),
           chalk: one(v.chalk),
+          chalkDeltaL: read.maybe("deltaL"),
           saltMgPerM2: read.maybe("salt"),
           profileUm: read.maybe("profile"),
           note: v.note,
-        });
-        if (sent) router.push(next);
-        return sent;
+          photos: stand.map(({ put: _, machineEach, ...r }) => ({ ...r, machineEach: [...machineEach] })),
+          flake:
+            v.flakeBack === ""
+              ? null
+              : {
+                  back: v.flakeBack as "scale",
+                  under: v.flakeUnder === "" ? null : (v.flakeUnder as "rust"),
+                  filmUm: flakeFilm !== null && us ? milToUm(flakeFilm) : flakeFilm,
+                  bag: v.flakeBag,
+                  frontPhoto: front[0]?.id ?? null,
+                  backPhoto: back[0]?.id ?? null,
+                },
+        };
+        const empty = emptyVisit(entry);
+        const taken = [
+          ...photos,
+          ...stand.map((r) => ({ id: r.photo, caption: readCaption[r.of] })),
+          ...(v.flakeBack === "" ? [] : [...front, ...back]),
+        ];
+        if (empty && taken.length === 0) read.refuse("sound", "Say what you see, measure something, or take a photo.");
+        setSending({ busy: true, message: null });
+        const done = await keeper.record({ zone, entry: empty ? null : entry, photos: taken });
+        setSending({ busy: false, message: done.ok ? null : { good: false, text: failureText(done.failure, units) } });
+        if (done.ok) {
+          held.done();
+          next();
+        }
+        return done.ok;
       }}
     >
+      <FormPhotos
+        keeper={keeper}
+        form={name}
+        label="Take a photo"
+        photos={photos}
+        set={setPhotos}
+        caption={`${zone}, as it was`}
+      />
       <F.Ask
         name="sound"
         label="What you see"
@@ -161,14 +238,7 @@ export function CaptureForm({
         </p>
       )}
       <Fold summary={<>Rust from a photo</>} summaryClassName="min-h-11">
-        <RustFromPhoto
-          accept={(r) => {
-            // What is brushed anew is taken over anew: until then no share stands.
-            if (!r && rustPhoto && held.values.rust === rustPhoto.percent.toFixed(2)) setRust("");
-            setRustPhoto(r && { ...r, id: uuidv7() });
-            if (r) setRust(r.percent.toFixed(2));
-          }}
-        />
+        <RustFromPhoto accept={(measured) => accept("rust", measured)} />
       </Fold>
       <F.Ask
         name="from"
@@ -231,6 +301,40 @@ export function CaptureForm({
           <F.Words name="film" label={`Film, ${us ? "mil" : "µm"}`} most={400} />
           <F.Num name="salt" label="Salt, mg/m²" />
           <F.Num name="profile" label="Profile of a bare patch, µm" />
+        </div>
+      </Fold>
+      <Fold summary={<>A flake, lifted and turned over</>} summaryClassName="min-h-11">
+        <div className="grid gap-3">
+          <p className="m-0">
+            Lift a loose flake with a blade, gloves on. What is on its back tells which layer let go: look in the light,
+            and at the metal it came from. Keep it in a bag with its number.
+          </p>
+          <F.Pick
+            name="flakeBack"
+            label="On its back"
+            of={[["", "no flake was lifted"], ...Object.entries(flakeBackName)]}
+          />
+          <F.Pick name="flakeUnder" label="Under it" of={[["", "not looked at"], ...Object.entries(flakeUnderName)]} />
+          <div className="grid grid-cols-2 gap-3">
+            <F.Num name="flakeFilm" label={`Its film, ${us ? "mil" : "µm"}`} />
+            <F.Words name="flakeBag" label="Bag number" most={40} />
+          </div>
+          <FormPhotos
+            keeper={keeper}
+            form={name}
+            label="Photo of its face"
+            photos={front}
+            set={(p) => setFront(p.slice(-1))}
+            caption={`Flake from ${zone}, its face`}
+          />
+          <FormPhotos
+            keeper={keeper}
+            form={name}
+            label="Photo of its back"
+            photos={back}
+            set={(p) => setBack(p.slice(-1))}
+            caption={`Flake from ${zone}, its back`}
+          />
         </div>
       </Fold>
       <F.Words name="note" label="Note" rows={2} most={800} />

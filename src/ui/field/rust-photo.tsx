@@ -1,6 +1,6 @@
 "use client";
 import { useMemo, useState } from "react";
-import { shareOfMask } from "@/core/photo";
+import { changedShares, shareOfMask } from "@/core/photo";
 import { err } from "@/core/result";
 import { Brushes } from "../photo/brushes";
 import { CornersCanvas } from "../photo/corners-canvas";
@@ -8,17 +8,15 @@ import { MaskCanvas } from "../photo/mask-canvas";
 import { useMask } from "../photo/use-mask";
 import { usePhotoReader } from "../photo/use-photo-reader";
 import { failureText } from "../words/failures";
+import type { Measured } from "./accepted";
 import type { RustAnswer, RustQuestion } from "./rust-photo-reader";
 
 const BRUSH_PX = 9;
 const make = () => new Worker(new URL("./rust-photo-worker.ts", import.meta.url), { type: "module" });
 const stopped = (number: number): RustAnswer => ({ number, read: err({ kind: "bad-photo" }) });
 
-/** A share that was read and accepted, with its photo. */
-export type AcceptedRust = { readonly file: File; readonly percent: number; readonly machinePercent: number };
-
 /** The rusted share of a zone from a photo: told by colour, mended by brush, taken over when it is right. */
-export function RustFromPhoto({ accept }: { accept: (rust: AcceptedRust | null) => void }) {
+export function RustFromPhoto({ accept }: { accept: (rust: Measured | null) => void }) {
   const reader = usePhotoReader<RustQuestion, RustAnswer>(make, stopped);
   const [file, setFile] = useState<File | null>(null);
   const [framing, setFraming] = useState(false);
@@ -96,7 +94,20 @@ export function RustFromPhoto({ accept }: { accept: (rust: AcceptedRust | null) 
             <button
               type="button"
               className="btn pri"
-              onClick={() => percent !== null && accept({ file, percent, machinePercent: read.sharePercent })}
+              onClick={() =>
+                percent !== null &&
+                brush.state &&
+                accept({
+                  file,
+                  of: "rust",
+                  machine: read.sharePercent,
+                  machineEach: [],
+                  ...changedShares(read.mask.state, brush.state),
+                  scale: null,
+                  pxPerMm: null,
+                  put: { rust: percent.toFixed(2) },
+                })
+              }
             >
               Take this share
             </button>

@@ -72,6 +72,17 @@ export function ShellProvider({
     if (process.env.NODE_ENV === "production")
       navigator.serviceWorker?.register("/worker/sw.js", { scope: "/" }).catch(() => {});
   }, []);
+  const [UnsentMark, setUnsentMark] = useState<ComponentType | null>(null);
+  useEffect(() => {
+    // Only on a device that a round was walked on.
+    const look = async () => {
+      const all = (await globalThis.indexedDB?.databases?.()) ?? [];
+      if (!all.some((d) => d.name === "sorrel-field")) return;
+      const loaded = await import("../in-hand/unsent-mark");
+      setUnsentMark(() => loaded.UnsentMark);
+    };
+    look().catch(() => {});
+  }, []);
   const showKeys = useCallback(() => setKeys(true), []);
   const [KeysSheet, setKeysSheet] = useState<ComponentType<KeysSheetProps> | null>(null);
   useEffect(() => {
@@ -81,7 +92,11 @@ export function ShellProvider({
         () => setKeys(false),
       );
   }, [keys]);
-  const signOut = useCallback(() => void actions.signOut(), [actions]);
+  const signOut = useCallback(async () => {
+    // What was taken along is let go of; what is not sent stays until its person is signed in here again.
+    await import("../in-hand/open-device").then((m) => m.forgetPacks()).catch(() => {});
+    void actions.signOut();
+  }, [actions]);
   useEffect(() => {
     let waitingForPlace = false;
     const onKey = (event: KeyboardEvent) => {
@@ -143,6 +158,7 @@ export function ShellProvider({
     <Context value={shell}>
       {children}
       <EntryLine context={context} actions={actions} />
+      {UnsentMark && <UnsentMark />}
       {KeysSheet && <KeysSheet open={keys} onOpenChange={setKeys} places={Object.entries(sequences)} />}
     </Context>
   );

@@ -1,7 +1,8 @@
 import { withUnit } from "../format";
+import { flakeBackName } from "../words/field-zones";
 import type { Say } from "./said";
 
-export const say: Say = ({ zone_visit: [row] = [] }, { units }) => {
+export const say: Say = ({ zone_visit: [row] = [], zone_photo = [], flake: [flake] = [] }, { units }) => {
   if (!row) return "zone looked at";
   const said = [
     row.sound === true ? "sound" : row.sound === false ? "something found" : "",
@@ -13,6 +14,8 @@ export const say: Say = ({ zone_visit: [row] = [] }, { units }) => {
     row.chalk === null ? "" : `chalk ${row.chalk}`,
     row.gloss_gu?.length ? "gloss" : "",
     row.film_um?.length ? "film" : "",
+    flake ? `flake: ${flakeBackName[flake.back as keyof typeof flakeBackName] ?? flake.back} on its back` : "",
+    zone_photo.length > 0 ? "read from a photo" : "",
   ].filter(Boolean);
   return `${row.zone}: ${said.join(", ") || "looked at"}`;
 };

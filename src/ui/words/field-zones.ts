@@ -7,6 +7,7 @@ import {
   type VisitDue,
   type ZoneKind,
 } from "@/core/field";
+import type { flakeBacks, flakeUnders } from "@/core/kinds/zone-visit";
 import type { UnitSystem } from "@/core/units";
 import type { ZoneFile } from "@/server/field/zones-of";
 import { withUnit } from "../format";
@@ -46,6 +47,22 @@ export const visitDueName: Record<VisitDue["why"], string> = {
 
 export const wearName = { salt: "In salt or standing water", weather: "In the weather", indoor: "Indoors" } as const;
 
+/** What is found on the back of a flake, and under it. */
+export const flakeBackName = {
+  scale: "blue-grey scale",
+  rust: "rust",
+  bright: "nothing, it is clean",
+  coat: "a coat; one was left behind",
+  mixed: "scale and clean film side by side",
+} as const satisfies Record<(typeof flakeBacks)[number], string>;
+export const flakeUnderName = {
+  bright: "bright, smooth metal",
+  rust: "rust",
+  scale: "blue-grey scale",
+  coat: "another coat",
+  pretreated: "grey, matt pretreated metal",
+} as const satisfies Record<(typeof flakeUnders)[number], string>;
+
 const compass = ["north", "north-east", "east", "south-east", "south", "south-west", "west", "north-west"] as const;
 /** Which way a bearing faces, in a word. */
 export const facing = (deg: number): string => compass[Math.round((((deg % 360) + 360) % 360) / 45) % 8] as string;
@@ -75,20 +92,22 @@ export function zoneFound(
   };
   const measured = [
     found.creepMm === null ? "" : said("creep", `creep ${withUnit(found.creepMm, "creep", units)}`),
-    found.rustPercent === null ? "" : said("rust", `rust ${found.rustPercent} %`),
+    found.rustPercent === null ? "" : said("rust", `rust ${found.rustPercent}\u00a0%`),
     found.blisters === null
       ? ""
       : said(
           "blisters",
           found.blisters.density === 0 ? "no blisters" : `blisters ${found.blisters.density}(S${found.blisters.size})`,
         ),
-    found.flakedPercent === null ? "" : said("flaking", `flaked ${found.flakedPercent} %`),
+    found.flakedPercent === null ? "" : said("flaking", `flaked ${found.flakedPercent}\u00a0%`),
     found.seam === null
       ? ""
       : said("seam", `seam ${Math.round(found.seam.rustedMm)} of ${Math.round(found.seam.ofMm)} mm rusted`),
     found.tapeIso === null ? "" : said("tape", `tape ${found.tapeIso}`),
     found.chalk === null ? "" : said("chalk", `chalk ${found.chalk}`),
-    found.glossRetentionPercent === null ? "" : said("gloss", `gloss kept ${found.glossRetentionPercent.toFixed(0)} %`),
+    found.glossRetentionPercent === null
+      ? ""
+      : said("gloss", `gloss kept ${found.glossRetentionPercent.toFixed(0)}\u00a0%`),
     found.deltaE === null ? "" : said("colour", `ΔE ${found.deltaE}`),
     z.filmUm.length === 0
       ? ""

@@ -29,6 +29,11 @@ export default async function FieldPage() {
     <>
       <section className="bench">
         <PageHead above="Structures, the one that is looked at next first" title="Field">
+          {may(person.role, "inspect") && (
+            <a className="btn pri no-print mr-3" href="/round">
+              Walk a round
+            </a>
+          )}
           {ofTheShop(person) && (
             <Link className="btn no-print" href="/field/ageing">
               How long it stands

@@ -93,9 +93,9 @@ export default async function StructurePage({ params }: { params: Promise<{ code
           <div className="flex flex-wrap items-center justify-between gap-3">
             <h2 className="m-0">Zones</h2>
             {may(person.role, "inspect") && zones.length > 0 && (
-              <Link className="btn pri no-print" href={`/field/${s.code.toLowerCase()}/round`}>
+              <a className="btn pri no-print" href={`/round#${encodeURIComponent(s.code)}`}>
                 Walk the round
-              </Link>
+              </a>
             )}
           </div>
           {zones.length === 0 ? (
