@@ -138,7 +138,7 @@ export function changedShares(
 }
 
 /** 1 inside the frame. Even-odd by rows. */
-function framed(frame: Frame, width: number, height: number): Uint8Array {
+export function framed(frame: Frame, width: number, height: number): Uint8Array {
   const inside = new Uint8Array(width * height);
   if (frame === null || frame.length < 3) return inside.fill(1);
   for (let y = 0; y < height; y++) {
