@@ -19,12 +19,12 @@ import { creepPhoto, creepSceneOf } from "../support/creep-photo";
 import { rustPhoto, rustSceneOf } from "../support/rust-photo";
 import { blisterPhoto, clothPhoto, flakedPhoto } from "../support/surface-photo";
 
-const valueOf = <T>(result: { ok: true; value: T } | { ok: false; error: unknown }): T => {
+const got = <T>(result: { ok: true; value: T } | { ok: false; error: unknown }): T => {
   if (!result.ok) throw new Error(JSON.stringify(result.error));
   return result.value;
 };
 const inPlane = (shot: ReturnType<typeof creepPhoto>) => {
-  const scale = valueOf(findCard(shot.picture));
+  const scale = got(findCard(shot.picture));
   const [a, b] = shot.scribe.map((p) => onPlane(scale, shot.seen(p))) as unknown as readonly [Point, Point];
   return { scale, a, b };
 };
@@ -32,7 +32,7 @@ const inPlane = (shot: ReturnType<typeof creepPhoto>) => {
 describe("the scale card", () => {
   it("gives millimetres on its plane wherever the camera stood", () => {
     const shot = creepPhoto(creepSceneOf(3, { tiltDeg: 22, turnDeg: -15, pxPerMm: 7, glare: 0 }));
-    const scale = valueOf(findCard(shot.picture));
+    const scale = got(findCard(shot.picture));
     for (const [u, v] of [
       [0, 0],
       [100, 90],
@@ -60,12 +60,12 @@ describe("the scale card", () => {
       [900, 600],
       [100, 600],
     ];
-    const right = valueOf(scaleOf(corners));
-    const swapped = valueOf(scaleOf([corners[0], corners[2], corners[1], corners[3]]));
+    const right = got(scaleOf(corners));
+    const swapped = got(scaleOf([corners[0], corners[2], corners[1], corners[3]]));
     expect(right.pxPerMm).toBeCloseTo(10, 6);
     expect(swapped.pxPerMm).toBeCloseTo(10, 6);
     expect(swapped.seen).toEqual(right.seen);
-    const upright = valueOf(
+    const upright = got(
       scaleOf([
         [100, 100],
         [600, 100],
@@ -87,8 +87,8 @@ describe("the scale card", () => {
 
 describe("a scale by two points", () => {
   it("is their distance, whichever is tapped first; too near, too far and no length are refused", () => {
-    expect(valueOf(scaleByPoints([10, 10], [310, 410], 50)).pxPerMm).toBe(10);
-    expect(valueOf(scaleByPoints([310, 410], [10, 10], 50)).pxPerMm).toBe(10);
+    expect(got(scaleByPoints([10, 10], [310, 410], 50)).pxPerMm).toBe(10);
+    expect(got(scaleByPoints([310, 410], [10, 10], 50)).pxPerMm).toBe(10);
     expect(scaleByPoints([10, 10], [12, 12], 50)).toMatchObject({ error: { kind: "points-too-near" } });
     expect(scaleByPoints([10, 10], [310, 410], 400)).toMatchObject({ error: { kind: "too-far" } });
     expect(scaleByPoints([10, 10], [310, 410], Number.NaN)).toMatchObject({ error: { kind: "bad-input" } });
@@ -101,7 +101,7 @@ describe("creep by photo", () => {
     for (let seed = 1; seed <= 20; seed++) {
       const shot = creepPhoto(creepSceneOf(seed));
       const { scale, a, b } = inPlane(shot);
-      const widths = creepWidths(valueOf(creepStrip(shot.picture, scale, { kind: "scribe", a, b })));
+      const widths = creepWidths(got(creepStrip(shot.picture, scale, { kind: "scribe", a, b })));
       offs.push(Math.abs(mean(widths.rustedMm) - shot.rustedMm) / 2);
     }
     expect(offs.filter((o) => o <= 0.2).length / offs.length).toBeGreaterThanOrEqual(0.95);
@@ -112,7 +112,7 @@ describe("creep by photo", () => {
       creepSceneOf(2, { film: [40, 90, 60], creepMm: 1.5, looseMm: 2, shadow: 0.4, glare: 0, stains: 0, tiltDeg: 10 }),
     );
     const { scale, a, b } = inPlane(shot);
-    const strip = valueOf(creepStrip(shot.picture, scale, { kind: "scribe", a, b }));
+    const strip = got(creepStrip(shot.picture, scale, { kind: "scribe", a, b }));
     const widths = creepWidths(strip);
     expect(Math.abs(mean(widths.rustedMm) - shot.rustedMm) / 2).toBeLessThan(0.2);
     expect(Math.abs(mean(widths.looseMm) - shot.goneMm) / 2).toBeLessThan(0.2);
@@ -120,18 +120,27 @@ describe("creep by photo", () => {
     // What is brushed away is not measured any more.
     expect(mean(creepWidths(strip, new Uint8Array(strip.mask.state.length)).rustedMm)).toBe(0);
     // The ends swapped, it is the same scribe.
-    const turned = creepWidths(valueOf(creepStrip(shot.picture, scale, { kind: "scribe", a: b, b: a })));
+    const turned = creepWidths(got(creepStrip(shot.picture, scale, { kind: "scribe", a: b, b: a })));
     expect(mean(turned.rustedMm)).toBeCloseTo(mean(widths.rustedMm), 1);
+  }, 30_000);
+  it("is the same where the finger was a millimetre and more beside the scribe", () => {
+    const shot = creepPhoto(creepSceneOf(11, { film: [96, 98, 100], creepMm: 0.8, looseMm: 0, glare: 0, stains: 0 }));
+    const { scale, a, b } = inPlane(shot);
+    const off = (p: Point, by: number): Point => [p[0] + by * 0.2, p[1] + by];
+    const widths = creepWidths(
+      got(creepStrip(shot.picture, scale, { kind: "scribe", a: off(a, 1.4), b: off(b, -1.2) })),
+    );
+    expect(Math.abs(mean(widths.rustedMm) - shot.rustedMm) / 2).toBeLessThan(0.2);
   }, 30_000);
   it("from an edge is that of its own side: both together are the scribe's", () => {
     const shot = creepPhoto(creepSceneOf(7, { film: [236, 234, 226], creepMm: 3, looseMm: 0, glare: 0, stains: 0 }));
     const { scale, a, b } = inPlane(shot);
-    const both = mean(creepWidths(valueOf(creepStrip(shot.picture, scale, { kind: "scribe", a, b }))).rustedMm);
+    const both = mean(creepWidths(got(creepStrip(shot.picture, scale, { kind: "scribe", a, b }))).rustedMm);
     const across: Point = [-(b[1] - a[1]), b[0] - a[0]];
     const size = Math.hypot(across[0], across[1]);
     const side = (by: number) => {
       const film: Point = [a[0] + (by * across[0]) / size, a[1] + (by * across[1]) / size];
-      return mean(creepWidths(valueOf(creepStrip(shot.picture, scale, { kind: "edge", a, b, film }))).rustedMm);
+      return mean(creepWidths(got(creepStrip(shot.picture, scale, { kind: "edge", a, b, film }))).rustedMm);
     };
     expect(side(15) + side(-15)).toBeCloseTo(both, 0);
   }, 30_000);
@@ -145,10 +154,8 @@ describe("creep by photo", () => {
         const body = r < 4 ? [150 - (x % 5) * 9, 84 - (x % 5) * 5, 46] : [40 + (x % 3), 90 + (y % 3), 60];
         rgba.set([...body, 255], (y * width + x) * 4);
       }
-    const scale = valueOf(scaleByPoints([0, 0], [500, 0], 50));
-    const strip = valueOf(
-      creepStrip({ width, height, rgba }, scale, { kind: "chip", middle: [40, 40], edge: [42, 40] }),
-    );
+    const scale = got(scaleByPoints([0, 0], [500, 0], 50));
+    const strip = got(creepStrip({ width, height, rgba }, scale, { kind: "chip", middle: [40, 40], edge: [42, 40] }));
     const { rustedMm } = creepWidths(strip);
     expect(rustedMm.length).toBeGreaterThanOrEqual(6);
     expect(mean(rustedMm)).toBeCloseTo(2, 0);
@@ -187,13 +194,13 @@ describe("flaking by photo", () => {
         shadow: i % 3 === 0 ? 0.7 : 0,
         noise: 1 + (i % 3),
       });
-      return Math.abs(valueOf(flakedShare(shot.picture)).sharePercent - 100 * shot.share);
+      return Math.abs(got(flakedShare(shot.picture)).sharePercent - 100 * shot.share);
     });
     expect(offs.filter((o) => o <= 1).length / offs.length).toBeGreaterThanOrEqual(0.95);
   }, 60_000);
   it("of a sound film is none, and of a brushed mask what was left of it", () => {
     const sound = flakedPhoto({ seed: 9, film: [40, 90, 60], metal: [128, 132, 134], off: 0, shadow: 0.6, noise: 2 });
-    expect(valueOf(flakedShare(sound.picture)).sharePercent).toBeLessThan(0.05);
+    expect(got(flakedShare(sound.picture)).sharePercent).toBeLessThan(0.05);
     expect(goneOfMask(Uint8Array.from([0, 0, 1, 4, 3, 2]))).toBe(50);
   });
 });
@@ -206,7 +213,7 @@ describe("blisters by photo", () => {
       [3, 8, [3, 7]],
     ] as const) {
       const shot = blisterPhoto({ seed, film: [120, 122, 124], count, acrossMm: across, noise: 1.5 });
-      const found = valueOf(findBlisters(shot.picture, valueOf(findCard(shot.picture))));
+      const found = got(findBlisters(shot.picture, got(findCard(shot.picture))));
       const counted = countBlisters(found.mask, found.mask.state, found.pxPerMm);
       expect(
         Math.abs(counted.count - shot.count) / shot.count,
@@ -220,7 +227,7 @@ describe("blisters by photo", () => {
   }, 30_000);
   it("are none on a sound film", () => {
     const shot = blisterPhoto({ seed: 5, film: [40, 90, 60], count: 0, acrossMm: [1, 2], noise: 2 });
-    const found = valueOf(findBlisters(shot.picture, valueOf(findCard(shot.picture))));
+    const found = got(findBlisters(shot.picture, got(findCard(shot.picture))));
     expect(countBlisters(found.mask, found.mask.state, found.pxPerMm)).toMatchObject({ count: 0, medianMm: null });
   });
   it("have the standard's sizes", () => {
@@ -232,8 +239,8 @@ describe("chalk on a cloth", () => {
   it("is how much lighter it is than where it is clean, whatever the light, where white paper is beside it", () => {
     const scene = { clean: 0.02, rubbed: 0.12, white: 0.855 };
     const at = { rubbed: [0.5, 0.5], clean: [0.15, 0.5], white: [0.9, 0.5] } as const;
-    const bright = valueOf(chalkOnCloth(clothPhoto({ ...scene, light: 1 }).picture, at));
-    const dim = valueOf(chalkOnCloth(clothPhoto({ ...scene, light: 0.4 }).picture, at));
+    const bright = got(chalkOnCloth(clothPhoto({ ...scene, light: 1 }).picture, at));
+    const dim = got(chalkOnCloth(clothPhoto({ ...scene, light: 0.4 }).picture, at));
     expect(bright.deltaL).toBeCloseTo(dim.deltaL, 0);
     // L* of 0.12 is 41.2 and of 0.02 is 15.5 (CIE 1976), held against paper of 94.
     expect(Math.abs(bright.deltaL - 25.7)).toBeLessThan(1);

@@ -50,7 +50,7 @@ test("a structure from elsewhere is put on record, its zones named, and walked o
   const buffer = await sharp(Buffer.from(photo.picture.rgba), { raw: { width, height, channels: 4 } })
     .png()
     .toBuffer();
-  await page.getByRole("button", { name: "Rust from a photo" }).press("Enter");
+  await page.getByRole("button", { name: "Measure on a photo" }).press("Enter");
   await page.getByLabel(/A photo of the zone/).setInputFiles({ name: "foot.png", mimeType: "image/png", buffer });
   await expect(page.getByText(/the machine reads/)).toBeVisible({ timeout: 30_000 });
   const said = Number(/reads ([\d.]+) %/.exec((await page.getByText(/the machine reads/).textContent()) ?? "")?.[1]);

@@ -53,6 +53,9 @@ const REACH_MM = 22;
 /** Pixels of a millimetre in the strip: no more than the photo has, and enough for a tenth. */
 const MOST_PX_PER_MM = 14;
 const MOST_LENGTH_PX = 1600;
+/** What begins so near to the line hangs together with it, mm; a line off by more than this little is laid anew. */
+const NEAR_MM = 2;
+const LEAST_SHIFT_MM = 0.15;
 /** Stations so far apart, mm, and at least so many. */
 const EVERY_MM = 4;
 const LEAST_STATIONS = 8;
@@ -69,6 +72,43 @@ const GAP_MM = 0.5;
  * reached within the picture), `glare`. O(pixels of the strip).
  */
 export function creepStrip(picture: Picture, scale: Scale, of: CreepFrom): Result<CreepStrip> {
+  let strip = stripAt(picture, scale, of);
+  if (of.kind !== "scribe") return strip;
+  let line = of;
+  // A finger is a millimetre off: the line is laid where the scribe is seen.
+  for (let tries = 0; strip.ok && tries < 3; tries++) {
+    const [near, far] = middlesOf(strip.value);
+    if (Math.max(Math.abs(near), Math.abs(far)) < LEAST_SHIFT_MM) break;
+    const size = Math.hypot(line.b[0] - line.a[0], line.b[1] - line.a[1]);
+    const across: Point = [-(line.b[1] - line.a[1]) / size, (line.b[0] - line.a[0]) / size];
+    const shifted = (p: Point, by: number): Point => [p[0] + by * across[0], p[1] + by * across[1]];
+    line = { kind: "scribe", a: shifted(line.a, near), b: shifted(line.b, far) };
+    strip = stripAt(picture, scale, line);
+  }
+  return strip;
+}
+
+/** How far off its line, mm, the middle of what is gone lies at the strip's two ends; 0 where nothing is. */
+function middlesOf({ mask: { width, height, state }, from, pxPerMm }: CreepStrip): readonly [number, number] {
+  const [first, second] = [[] as number[], [] as number[]];
+  const reach = Math.round(3 * NEAR_MM * pxPerMm);
+  for (let x = 0; x < width; x += 2) {
+    let [top, foot] = [-1, -1];
+    for (let y = Math.max(0, from - reach); y < Math.min(height, from + reach); y++) {
+      const s = state[y * width + x];
+      if (s !== RUSTED && s !== BARE) continue;
+      if (top < 0) top = y;
+      foot = y;
+    }
+    if (top >= 0) (2 * x < width ? first : second).push(((top + foot + 1) / 2 - from) / pxPerMm);
+  }
+  if (first.length < 5 || second.length < 5) return [0, 0];
+  // Each half's middle lies a quarter in from its end.
+  const [a, b] = [middleOf(first), middleOf(second)];
+  return [a - (b - a) / 2, b + (b - a) / 2];
+}
+
+function stripAt(picture: Picture, scale: Scale, of: CreepFrom): Result<CreepStrip> {
   const s = Math.min(MOST_PX_PER_MM, Math.max(4, scale.pxPerMm));
   const laid = laidOut(of, s);
   if (!laid.ok) return laid;
@@ -294,7 +334,7 @@ function hangingTogether(
     reached[i] = 1;
     queue.push(i);
   };
-  const near = Math.max(1, Math.round(1.2 * pxPerMm));
+  const near = Math.max(1, Math.round(NEAR_MM * pxPerMm));
   for (let x = 0; x < width; x++)
     for (let y = both ? Math.max(0, from - near) : from; y < Math.min(height, from + near); y++) take(x, y);
   while (queue.length > 0) {

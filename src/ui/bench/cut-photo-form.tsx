@@ -147,7 +147,13 @@ export function CutPhotoForm({
                 Grade {grade.value.iso}, {grade.value.astmB}
               </Verdict>
             )}
-            <Brushes {...brush} marks="came off" unmarks="is film" />
+            <Brushes
+              {...brush}
+              of={[
+                [1, "came off"],
+                [0, "is film"],
+              ]}
+            />
             <DoneOn held={held as unknown as EntryForm<{ on: string }>} panels={panels} />
             <span className="small soft">The photo, what was read and what was accepted are all kept.</span>
           </div>

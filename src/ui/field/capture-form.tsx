@@ -16,7 +16,7 @@ import { failureText } from "../words/failures";
 import { flakeBackName, flakeUnderName } from "../words/field-zones";
 import type { AcceptedRead, Measured } from "./accepted";
 import { FormPhotos } from "./form-photos";
-import { RustFromPhoto } from "./rust-photo";
+import { PhotoMeasure } from "./photo-measure";
 
 const scale = (from: number, to: number, none: string): readonly (readonly [string, string])[] => [
   ["", none],
@@ -228,6 +228,9 @@ export function CaptureForm({
           ["found", "Something is there"],
         ]}
       />
+      <Fold summary={<>Measure on a photo</>} summaryClassName="min-h-11">
+        <PhotoMeasure accept={accept} />
+      </Fold>
       <div className="grid grid-cols-2 gap-3">
         <F.Num name="rust" label="Rusted, % of the zone" />
         <F.Num name="flaked" label="Flaked off, %" />
@@ -237,9 +240,6 @@ export function CaptureForm({
           <Verdict result={rustResult(rust.value)}>Ri {rust.value}</Verdict>
         </p>
       )}
-      <Fold summary={<>Rust from a photo</>} summaryClassName="min-h-11">
-        <RustFromPhoto accept={(measured) => accept("rust", measured)} />
-      </Fold>
       <F.Ask
         name="from"
         label="Creep, measured from"
@@ -257,6 +257,7 @@ export function CaptureForm({
         />
         {from === "scribe" && <F.Num name="scribe" label="Scribe" />}
       </div>
+      <F.Words name="loose" label={`Film gone at the same places, all across, ${us ? "in" : "mm"}`} most={400} />
       {creep &&
         (creep.ok ? (
           <p className="m-0">
@@ -274,8 +275,9 @@ export function CaptureForm({
         <div className="grid grid-cols-2 gap-3">
           <F.Pick name="density" label="Blisters, how many" of={scale(0, 5, "not looked at")} />
           <F.Pick name="size" label="Blisters, how large" of={scale(2, 5, "–").slice(1)} />
+          <F.Num name="perDm2" label="Counted, on a dm²" />
+          <F.Num name="blisterMm" label="Across, mm" />
           <F.Pick name="tape" label="Tape on sound film" of={scale(0, 5, "not done")} />
-          <F.Words name="loose" label={`Loose beside it, ${us ? "in" : "mm"}`} most={400} />
           <F.Num name="seamRusted" label="Seam rusted, mm" />
           <F.Num name="seam" label="of, mm" />
         </div>
@@ -294,6 +296,7 @@ export function CaptureForm({
           />
           <F.Num name="deltaE" label="Colour from the sheltered zone, ΔE" />
           <F.Pick name="chalk" label="Chalk on tape" of={scale(0, 5, "not looked at")} />
+          <F.Num name="deltaL" label="Chalk on a cloth, ΔL*" />
         </div>
       </Fold>
       <Fold summary={<>Film, salt, bare metal</>} summaryClassName="min-h-11">

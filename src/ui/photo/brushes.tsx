@@ -2,38 +2,32 @@
 
 /** What the brush does, and undo. */
 export function Brushes({
-  marks,
-  unmarks,
-  clears,
-  setClears,
+  of,
+  paint,
+  setPaint,
   canUndo,
   undo,
 }: {
-  marks: string;
-  unmarks: string;
-  clears: boolean;
-  setClears: (clears: boolean) => void;
+  /** What each brush puts there, and its name. */
+  of: readonly (readonly [paint: number, name: string])[];
+  paint: number;
+  setPaint: (paint: number) => void;
   canUndo: boolean;
   undo: () => void;
 }) {
   return (
     <span className="flex flex-wrap gap-2">
-      <button
-        type="button"
-        className={`btn ${clears ? "" : "pri"}`}
-        aria-pressed={!clears}
-        onClick={() => setClears(false)}
-      >
-        Brush: {marks}
-      </button>
-      <button
-        type="button"
-        className={`btn ${clears ? "pri" : ""}`}
-        aria-pressed={clears}
-        onClick={() => setClears(true)}
-      >
-        Brush: {unmarks}
-      </button>
+      {of.map(([is, name]) => (
+        <button
+          key={is}
+          type="button"
+          className={`btn ${paint === is ? "pri" : ""}`}
+          aria-pressed={paint === is}
+          onClick={() => setPaint(is)}
+        >
+          Brush: {name}
+        </button>
+      ))}
       <button type="button" className="btn" disabled={!canUndo} onClick={undo}>
         Undo
       </button>

@@ -1,11 +1,16 @@
 "use client";
 import { type PointerEvent, useEffect, useRef } from "react";
 
-/** What is drawn over a picture: bare metal hatched, what is not told dotted. */
+/** What is drawn over a picture: what was looked for hatched, what is not told dotted, bare metal hatched the other way. */
 function tint(rgba: Uint8ClampedArray, at: number, x: number, y: number, state: number | undefined): void {
-  const on = state === 1 ? (x + y) % 7 < 3 : state === 2 ? x % 5 === 0 && y % 5 === 0 : false;
+  const on =
+    state === 1
+      ? (x + y) % 7 < 3
+      : state === 2
+        ? x % 5 === 0 && y % 5 === 0
+        : state === 4 && (((x - y) % 8) + 8) % 8 < 2;
   if (!on) return;
-  const [r, g, b] = state === 1 ? [208, 32, 32] : [250, 190, 20];
+  const [r, g, b] = state === 1 ? [208, 32, 32] : state === 4 ? [20, 90, 230] : [250, 190, 20];
   rgba[at] = r as number;
   rgba[at + 1] = g as number;
   rgba[at + 2] = b as number;
@@ -20,6 +25,7 @@ export function MaskCanvas({
   state,
   stroke,
   begin,
+  wide = false,
 }: {
   width: number;
   height?: number;
@@ -30,6 +36,8 @@ export function MaskCanvas({
   state: Uint8Array;
   begin: () => void;
   stroke: (x: number, y: number) => void;
+  /** A strip is as wide as it may be. */
+  wide?: boolean;
 }) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const down = useRef(false);
@@ -51,7 +59,7 @@ export function MaskCanvas({
       width={width}
       height={height}
       aria-label={label}
-      className="h-auto w-[min(420px,100%)] touch-none border border-rule-strong"
+      className={`h-auto ${wide ? "w-full" : "w-[min(420px,100%)]"} touch-none border border-rule-strong`}
       onPointerDown={(e) => {
         e.currentTarget.setPointerCapture(e.pointerId);
         down.current = true;

@@ -8,7 +8,8 @@ const MOST_BACK = 20;
 /** A mask that a brush mends, with undo; begun anew whenever what it is of is another. What is outside a frame (3) stays outside. */
 export function useMask(of: Mask | null, brushPx: number) {
   const [held, setHeld] = useState<{ of: Mask; state: Uint8Array; before: readonly Uint8Array[] } | null>(null);
-  const [clears, setClears] = useState(false);
+  /** What the brush puts there: 0 nothing, 1 what is looked for, or anything else that a mask has. */
+  const [paint, setPaint] = useState(1);
   if (of && held?.of !== of) setHeld({ of, state: of.state, before: [] });
   const own = of && held?.of === of ? held : null;
   const begin = () => setHeld((was) => was && { ...was, before: [...was.before.slice(-MOST_BACK), was.state] });
@@ -23,7 +24,7 @@ export function useMask(of: Mask | null, brushPx: number) {
           const [px, py] = [Math.round(x + dx), Math.round(y + dy)];
           if (px < 0 || py < 0 || px >= width || py >= height) continue;
           const at = py * width + px;
-          if (state[at] !== 3) state[at] = clears ? 0 : 1;
+          if (state[at] !== 3) state[at] = paint;
         }
       return { ...was, state };
     });
@@ -33,8 +34,8 @@ export function useMask(of: Mask | null, brushPx: number) {
     state: own?.state ?? null,
     changed: own !== null && own.state !== own.of.state,
     canUndo: (own?.before.length ?? 0) > 0,
-    clears,
-    setClears,
+    paint,
+    setPaint,
     begin,
     stroke,
     undo,

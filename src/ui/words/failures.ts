@@ -238,6 +238,20 @@ const sentences: Record<string, (f: Failure, units: UnitSystem) => string> = {
   "no-spot-column": () =>
     "The heading has no column for the spot. Name it “spot”, with the spots as on the part's sketch.",
   "import-stopped": () => "Stopped: nothing of the file was kept.",
+  "no-card": () =>
+    "The scale card is not found. Lay it flat beside what is measured, all four marks in the picture and in focus, or give two points of known distance.",
+  "card-not-whole": (f) =>
+    `Only ${s(f.marks)} of the card’s four marks are seen. Take the photo again with all of the card in it and nothing over its marks.`,
+  "card-aslant": (f) =>
+    `The card is seen too much aslant: one side is ${s(f.times)} times what it should be beside the other. Stand squarer to it.`,
+  "too-far": (f) => `A millimetre is only ${s(f.pxPerMm)} pixels: go nearer, three are the least.`,
+  "points-too-near": (f) => `The two points are ${s(f.px)} pixels apart: choose two that lie well apart.`,
+  "line-too-short": (f) => `What was tapped is ${s(f.mm)} mm long: tap its two ends, 10 mm or more.`,
+  "creep-out-of-picture": () =>
+    "No sound film is seen beside it within 22 mm: take the photo so that film on both sides is in it, and the card not over it.",
+  "cloth-not-dark": (f) =>
+    `The cloth’s clean place has L* ${s(f.lightness)}: rub with a black cloth, or tap its clean place.`,
+  "photo-lost": (f) => `Its photo “${s(f.caption)}” is no longer on this device. Send it without, or throw it away.`,
   "somebody-elses": (f) =>
     `${s(f.by)} captured this on this device. It waits until ${s(f.by)} is signed in here; nothing is lost.`,
   "clock-off": (f) =>

@@ -79,6 +79,17 @@ export default async function FieldPage() {
         )}
       </section>
       <Margin step="field">
+        <MarginBlock title="To take along">
+          <p>
+            <a className="link" href="/api/field/card.pdf">
+              Scale card, PDF
+            </a>
+            <br />
+            <span className="small soft">
+              Laid beside a scribe or blisters, it tells a photo’s millimetres, from whichever side it is taken.
+            </span>
+          </p>
+        </MarginBlock>
         <MarginBlock title="When it is looked at">
           <p>
             In its first, third and fifth year and every second after; in half that time where salt, standing water or
