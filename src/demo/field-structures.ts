@@ -52,7 +52,7 @@ const kinds: readonly Kind[] = [
     promisedYears: 10,
     roadM: 4,
     saltM: null,
-    ages: [5.3, 4.2],
+    ages: [5.8, 5.3, 4.7, 4.2],
     stands: { blasted: true, primer: false, filmUm: 84, fading: 0.4, salt: 0.3, wet: 0.35, knocks: 0.3, sun: 0.9 },
     zones: [...usual, ["bench lap seam", "seam", "seam", { length_mm: 1800 }]],
   },
@@ -78,7 +78,7 @@ const kinds: readonly Kind[] = [
     promisedYears: 10,
     roadM: null,
     saltM: 4,
-    ages: [5.6, 4.9, 4.3, 3.4, 2.2],
+    ages: [5.6, 4.9, 4.3, 3.4, 2.2, 1.2],
     stands: { blasted: true, primer: true, filmUm: 140, fading: 1, salt: 0.85, wet: 0.6, knocks: 1.2, sun: 0.7 },
     zones: [...usual, ["trolley knock", "chip", "chip", { height_m: 0.6 }]],
   },
@@ -91,7 +91,7 @@ const kinds: readonly Kind[] = [
     promisedYears: null,
     roadM: 20,
     saltM: null,
-    ages: [4.7, 3.8, 2.9, 2.1],
+    ages: [5.8, 5.2, 4.7, 3.8, 2.9, 2.1],
     stands: { blasted: false, primer: false, filmUm: 70, fading: 1, salt: 0.05, wet: 0.45, knocks: 0.2, sun: 0.6 },
     zones: usual,
   },
@@ -104,7 +104,7 @@ const kinds: readonly Kind[] = [
     promisedYears: 5,
     roadM: 8,
     saltM: null,
-    ages: [5.5, 4.5, 3.7, 2.8, 2.0, 1.2],
+    ages: [5.8, 5.5, 4.5, 3.7, 2.8, 2.0, 1.2],
     stands: { blasted: true, primer: false, filmUm: 95, fading: 0.8, salt: 0.2, wet: 0.3, knocks: 0.2, sun: 0.8 },
     zones: usual,
   },
@@ -117,7 +117,7 @@ const kinds: readonly Kind[] = [
     promisedYears: 5,
     roadM: 0,
     saltM: null,
-    ages: [4.4, 3.5, 3.0, 2.4, 1.8, 1.4],
+    ages: [5.7, 5.3, 4.9, 4.4, 3.5, 3.0, 2.4, 1.8, 1.4],
     stands: { blasted: true, primer: false, filmUm: 80, fading: 1, salt: 0.35, wet: 0.2, knocks: 1.1, sun: 0.05 },
     zones: [...usual.filter(([, what]) => what !== "face"), ["bumper knock", "chip", "chip", { height_m: 0.5 }]],
   },
@@ -151,7 +151,7 @@ export async function loadFieldStructures(db: Kysely<Database>, made: Made, anch
       const stands = { ...kind.stands, seed: DEMO_SEED + number * 13 };
       for (let year = 1; year < age; year++) {
         // Now and then a year is missed.
-        if (year > 1 && random.uniform() < 0.12) continue;
+        if (year > 1 && random.uniform() < 0.04) continue;
         const atMs = putUp.getTime() + (year + random.normal(0, 0.05)) * 365.25 * DAY;
         if (atMs > anchor.getTime() - 3 * DAY) continue;
         records.push(...round(kind, stands, { id, code, putUp, atMs, random }));
@@ -177,6 +177,7 @@ function onRecord(kind: Kind, structureId: string, code: string, putUp: Date): N
             told_coater_grade: "by-procedure",
             told_system: kind.system,
             told_system_grade: "by-procedure",
+            told_protection: kind.stands.primer ? "primed" : kind.stands.blasted ? "blasted" : "bare",
             road_m: kind.roadM,
             salt_m: kind.saltM,
             promised_years: kind.promisedYears,

@@ -81,7 +81,7 @@ test("twelve zones are walked with no network, photos measured among them, the p
         const [x, y] = shot.seen(end);
         await tap(page, [x / width, y / height]);
       }
-      const read = page.getByText(/mean width that rusts/);
+      const read = page.locator("p").filter({ hasText: /mean width that rusts/ });
       await expect(read).toBeVisible({ timeout: 30_000 });
       const mm = Number(/rusts\s*([\d.]+)/.exec((await read.textContent()) ?? "")?.[1]);
       expect(Math.abs(mm - shot.rustedMm) / 2).toBeLessThan(0.2);

@@ -1,5 +1,6 @@
+import { sql } from "kysely";
 import { afterAll, beforeAll, expect, test } from "vitest";
-import { ageingGroups } from "@/server/field/ageing";
+import { ageingGroups, ownEvidence } from "@/server/field/ageing";
 import { makeStructure } from "@/server/jobs/make-job";
 import { now } from "@/server/now";
 import { person, type TestDatabase, testDatabase } from "../support/database";
@@ -82,5 +83,28 @@ test("the demo's own: what is primed stands longer by the salt, what was not bla
   const [primed, plain] = [of("zinc primer", "salt"), of("one coat of polyester on blasted", "salt")];
   const share = (g: typeof primed) => (g?.curve.failed ?? 0) / (g?.curve.n ?? 1);
   expect(share(primed)).toBeLessThan(share(plain));
-  expect(of("one coat of polyester over mill scale", "weather")?.curve.n).toBe(4);
+  expect(of("one coat of polyester over mill scale", "weather")?.curve.n).toBe(6);
+});
+
+test("what stands on the same and is worn by the same is this shop's own evidence, counted with its censored ones", async () => {
+  const system = { preparation: "blast", pretreatment: "iron-phosphate" } as const;
+  const plain = await ownEvidence(t.app, { ...system, primer: "none" } as never, ["weather", "salt"]);
+  const primed = await ownEvidence(t.app, { ...system, primer: "zinc" } as never, ["weather", "salt"]);
+  expect(plain).toMatchObject({ protection: "blasted", wear: "salt" });
+  expect(primed).toMatchObject({ protection: "primed", wear: "salt" });
+  const share = (e: typeof plain) => (e?.curve.failed ?? 0) / (e?.curve.n ?? 1);
+  expect(share(primed)).toBeLessThan(share(plain));
+  expect((plain?.curve.n ?? 0) - (plain?.curve.failed ?? 0)).toBe(plain?.curve.censored);
+  expect(await ownEvidence(t.app, { ...system, primer: "epoxy" } as never, ["indoor"])).toBeNull();
+});
+
+test("the demo has forty structures and more, walked a hundred and sixty times and more over six years", async () => {
+  const { rows } = await sql<{ structures: number; rounds: number; days: number }>`
+    select count(distinct r.structure_id)::int as structures, count(distinct z.round_id)::int as rounds, extract(day from max(r.happened_at) - min(r.happened_at))::int as days
+    from record r join zone_visit z on z.record_id = r.id where r.by_user = 'bea' and z.round_id is not null`.execute(
+    t.app,
+  );
+  expect(rows[0]?.structures).toBeGreaterThanOrEqual(40);
+  expect(rows[0]?.rounds).toBeGreaterThanOrEqual(160);
+  expect(rows[0]?.days).toBeGreaterThan(4 * 365);
 });

@@ -1,4 +1,5 @@
 import * as v from "valibot";
+import { protections } from "../plan/advise";
 import { entry, filled, number, text, whole } from "./fields";
 import { defineKind } from "./kind";
 
@@ -26,6 +27,8 @@ export const structureFact = defineKind({
       longitude: "float8?",
       promised_years: "float8?",
       note: "text?",
+      /** What was under its film, as told: it is followed together with what stands on the same. */
+      told_protection: "text?",
     },
   },
   change: true,
@@ -40,6 +43,7 @@ export const structureFact = defineKind({
         toldCoater: text(80),
         toldCoaterGrade: v.optional(v.picklist(told), "assumed"),
         toldSystem: text(120),
+        toldProtection: v.optional(v.nullable(v.picklist(protections)), null),
         toldSystemGrade: v.optional(v.picklist(told), "assumed"),
         /** To a road that is salted, to salt water, to standing water. */
         roadM: metres,

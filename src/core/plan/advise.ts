@@ -59,6 +59,19 @@ export type Advice = {
   readonly stops: readonly Refusal[];
 };
 
+/** What keeps a metal that rusts, from least to most; how long a coating stands goes by it first of all. */
+export const protections = ["bare", "light", "blasted", "primed"] as const;
+export type Protection = (typeof protections)[number];
+/** Of a system: primed, else blasted, else washed only, else nothing under the film. */
+export const protectionOf = (system: Pick<CoatingSystem, "primer" | "preparation" | "pretreatment">): Protection =>
+  system.primer !== "none"
+    ? "primed"
+    : system.preparation === "blast"
+      ? "blasted"
+      : system.pretreatment === "none"
+        ? "bare"
+        : "light";
+
 const severity = (facts: ReadonlySet<string>): "indoor" | "weather" | "severe" =>
   facts.has("wet-salt") || facts.has("exposure:standing-water")
     ? "severe"
@@ -78,14 +91,7 @@ export function expectedLife(
 ): ExpectedLife {
   const facts = factsOf(part, condition, service, system);
   const where = severity(facts);
-  const protection =
-    system.primer !== "none"
-      ? "primed"
-      : system.preparation === "blast"
-        ? "blasted"
-        : system.pretreatment === "none"
-          ? "bare"
-          : "light";
+  const protection = protectionOf(system);
   const rusts = facts.has("metal:rusts");
   const unsafe = (facts.has("condition:scale") || facts.has("condition:rust")) && system.preparation !== "blast";
   const rust = years(rusts ? life.rust[where][unsafe ? "bare" : protection] : life.rustFree[where]);

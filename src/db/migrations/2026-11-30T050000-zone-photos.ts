@@ -4,6 +4,7 @@ import { type Kysely, sql } from "kysely";
 export async function up(db: Kysely<unknown>): Promise<void> {
   await sql
     .raw(`
+alter table structure_fact add column told_protection text;
 alter table zone_visit add column blisters_per_dm2 float8, add column blister_mm float8, add column chalk_delta_l float8;
 create table zone_photo (
   record_id uuid not null references record, ordinal int not null, of text not null, photo uuid not null references record, machine float8, machine_each float8[], added_percent float8, removed_percent float8,

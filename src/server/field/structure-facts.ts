@@ -3,6 +3,7 @@ import { type VisitDue, visitDue } from "@/core/field";
 import type { DetailRow } from "@/db/detail-tables";
 import { forPerson } from "@/db/queries/for-person";
 import { stands } from "@/db/queries/stands";
+import { zoneReadings } from "@/db/queries/zone-readings";
 import type { Database } from "@/db/schema";
 import type { Person } from "../sign-in/roles";
 
@@ -63,12 +64,7 @@ export async function structuresByDue(db: Kysely<Database>, person: Person): Pro
     left join lateral (select q.told_year, q.promised_years from record r join structure_fact q on q.record_id = r.id where r.structure_id = s.id and r.kind = 'structure-fact' and ${stands("r.id")} order by r.happened_at desc, r.id desc limit 1) f on true
     left join lateral (select max(r.happened_at) as last from record r where r.structure_id = s.id and r.kind in ('visit', 'zone-visit') and ${stands("r.id")}) l on true
     left join lateral (select min(q.rating) filter (where q.of = 'creep') as rating, bool_or(q.out) as trouble from (
-      select x.*, max(x.happened_at) over (partition by x.zone, x.of) as last from (
-        select lower(z.zone) as zone, v.of, r.happened_at, z.rating, v.out from record r join zone_visit z on z.record_id = r.id
-          cross join lateral (values ('creep', z.rating < 6), ('rust', z.rust_ri >= 3), ('tape', z.tape_iso > 2), ('flaking', z.flaking > 2), ('blisters', z.blister_density > 2), ('seam', z.seam_rusted_mm > 0.05 * z.seam_mm)) v(of, out)
-          where v.out is not null and r.structure_id = s.id and r.kind = 'zone-visit' and ${stands("r.id")}
-        union all select lower(m.zone), 'creep', r.happened_at, m.rating, m.rating < 6 from record r join creep_measure m on m.record_id = r.id where m.rating is not null and r.structure_id = s.id and r.kind = 'visit' and ${stands("r.id")}
-        union all select lower(h.zone), 'rust', r.happened_at, null, h.grade >= 3 from record r join rust_share h on h.record_id = r.id where r.structure_id = s.id and r.kind = 'visit' and ${stands("r.id")}) x) q
+      select x.*, max(x.happened_at) over (partition by x.zone, x.of) as last from (${zoneReadings(sql`r.structure_id = s.id`)}) x) q
       where q.happened_at >= q.last - interval '36 hours') w on true
     where ${forPerson(person, "s.customer_id")}`.execute(db);
   return rows

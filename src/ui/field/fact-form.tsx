@@ -5,6 +5,7 @@ import { fieldsOf } from "../fields/in-form";
 import { Entry } from "../forms/entry";
 import { useEntryForm } from "../forms/use-entry-form";
 import { useRecorder } from "../forms/use-recorder";
+import { protectionName } from "../words/plan";
 
 const grades = [
   ["by-procedure", "by papers"],
@@ -15,6 +16,7 @@ export type KnownFact = {
   readonly told_year: number | null;
   readonly told_coater: string | null;
   readonly told_system: string | null;
+  readonly told_protection: string | null;
   readonly road_m: number | null;
   readonly salt_m: number | null;
   readonly water_m: number | null;
@@ -33,6 +35,7 @@ export function FactForm({ structure, known, ours }: { structure: string; known:
     coaterGrade: "assumed" as string,
     system: known?.told_system ?? "",
     systemGrade: "assumed" as string,
+    protection: known?.told_protection ?? "",
     road: text(known?.road_m),
     salt: text(known?.salt_m),
     water: text(known?.water_m),
@@ -83,6 +86,7 @@ export function FactForm({ structure, known, ours }: { structure: string; known:
             toldCoaterGrade: grade(values.coaterGrade),
             toldSystem: values.system,
             toldSystemGrade: grade(values.systemGrade),
+            toldProtection: values.protection === "" ? null : (values.protection as "primed"),
             roadM: read.maybe("road"),
             saltM: read.maybe("salt"),
             waterM: read.maybe("water"),
@@ -107,6 +111,12 @@ export function FactForm({ structure, known, ours }: { structure: string; known:
               <F.Words name="system" label="With what" most={120} className="min-w-[220px] flex-1" />
               {told("system")}
             </div>
+            <F.Pick
+              name="protection"
+              label="What was under the film"
+              of={[["", "nobody knows"], ...Object.entries(protectionName)]}
+              className="max-w-[320px]"
+            />
           </>
         )}
         <div className="flex flex-wrap gap-3">

@@ -9,6 +9,7 @@ import {
   notSized,
   type OutsideWork,
   type PartFeature,
+  type Protection,
   type RouteCheck,
   type RouteCode,
   type RouteParameter,
@@ -187,6 +188,13 @@ export const systemText = (s: CoatingSystem): string =>
     ...(s.primer === "none" ? [] : [`${s.primer} primer`]),
     `${s.coats > 1 ? `${s.coats} coats of ` : ""}${familyName[s.family]}`,
   ].join(" · ");
+
+export const protectionName: Record<Protection, string> = {
+  primed: "a primer",
+  blasted: "blasted metal, no primer",
+  light: "washed or sanded metal, no primer",
+  bare: "metal that was only wiped, or old scale",
+};
 
 const year = (n: number) => (n < 1 ? `${Math.round(n * 12)} months` : `${Math.round(n * 10) / 10}`);
 export const lifeText = (life: ExpectedLife): string =>

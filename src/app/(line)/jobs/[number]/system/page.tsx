@@ -3,11 +3,12 @@ import { notFound } from "next/navigation";
 import { loadKnowledge } from "@/core/diagnosis";
 import { judgeLife, optionOutside } from "@/core/plan";
 import { database } from "@/server/database";
+import { ownEvidence } from "@/server/field/ageing";
 import { now } from "@/server/now";
 import { loadPlanFile } from "@/server/plan/load-plan";
 import { preferences } from "@/server/preferences";
 import { personOnPage } from "@/server/sign-in/person";
-import { may, seesCost } from "@/server/sign-in/roles";
+import { may, ofTheShop, seesCost } from "@/server/sign-in/roles";
 import { countOf, plainly, sections, withUnit } from "@/ui/format";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
@@ -17,11 +18,13 @@ import { ChangeSystem, MoveRacks } from "@/ui/plan/change-plan-form";
 import { JobTabs } from "@/ui/plan/job-tabs";
 import { PlanVersions } from "@/ui/plan/plan-versions";
 import { failureText } from "@/ui/words/failures";
+import { wearName } from "@/ui/words/field-zones";
 import {
   exposureName,
   featureName,
   lifeText,
   optionName,
+  protectionName,
   refusalText,
   substrateName,
   systemText,
@@ -39,6 +42,10 @@ export default async function SystemPage({ params }: { params: Promise<{ number:
   if (!file) notFound();
   const { plan, part, advice } = file;
   const knowledge = loadKnowledge();
+  // It goes over all customers' work.
+  const own =
+    plan.system && ofTheShop(person) ? await ownEvidence(database(), plan.system, file.service.exposure) : null;
+  const reached = own ? (own.curve.medianYears ?? own.curve.longestYears) : null;
   const likely = file.risks.filter((r) => r.likelihood === "likely").length;
   return (
     <>
@@ -98,6 +105,30 @@ export default async function SystemPage({ params }: { params: Promise<{ number:
                 )}
               </>
             )}
+          </p>
+        )}
+        {own && (
+          <p className="m-0 mt-1">
+            This shop’s own, on {protectionName[own.protection]}, {wearName[own.wear].toLowerCase()}:{" "}
+            <b className="fig">{countOf(own.curve.n, "structure")}</b> followed,{" "}
+            {own.curve.medianYears === null
+              ? `more than half stand after ${own.curve.longestYears.toFixed(1)} years, the longest any was followed`
+              : `half failed somewhere by ${own.curve.medianYears.toFixed(1)} years`}{" "}
+            <Grade grade="measured" /> ·{" "}
+            <Link className="link" href="/field/ageing">
+              the curves
+            </Link>
+            {plan.lifeYears !== null && reached !== null && plan.lifeYears > reached && (
+              <>
+                {" "}
+                ·{" "}
+                <Verdict result="watch">
+                  {plan.lifeYears} years asked: longer than{" "}
+                  {own.curve.medianYears === null ? "anything was followed" : "half of them stood"}
+                </Verdict>
+              </>
+            )}
+            {own.curve.n < 5 && <span className="small soft"> So few say little yet.</span>}
           </p>
         )}
         {!part && <p className="mt-4">{failureText({ kind: "no-measures", part: file.partName })}</p>}
