@@ -4,6 +4,7 @@ import { tmpdir } from "node:os";
 import path from "node:path";
 import { afterAll, beforeAll, describe, expect, test } from "vitest";
 import { fieldReport } from "@/app/field-report";
+import { fieldFindings } from "@/server/causes/findings/field";
 import { storeEntry } from "@/server/entries/store-entry";
 import { loadStructure, structuresOfRack } from "@/server/field/load-structure";
 import { roundOf } from "@/server/field/round-of";
@@ -323,5 +324,48 @@ describe("the report for its owner", () => {
     expect(text(pdf)).toContain("Nobody has looked at it yet.");
     const viewer = { ...person("viewer", "otto"), customerId: await entityId(t, "customer", "C1") };
     expect(await fieldReport(t.app, viewer, "FZ-2", "metric", at)).toBeNull();
+  });
+});
+
+describe("what the zones say of a cause", () => {
+  const said = async (zone: string) =>
+    new Map(
+      fieldFindings(await zones("FZ-C"), { zone, exposure: ["sun"], years: 4.2 }).map((f) => [f.finding, f.state]),
+    );
+  test("is a flake's back first of all, where it fails and where it does not, and nothing of what was not looked at", async () => {
+    expect(await structure({ code: "FZ-C", customer: "C1" })).toMatchObject({ ok: true });
+    const zone = (name: string, what: string, over: object = {}) =>
+      stored(t, bea, days(800), { kind: "structure-zone", structure: "FZ-C", zone: name, what, note: "", ...over });
+    expect([...(await said("edge"))]).toEqual([["years-in-sun", "present"]]);
+    await zone("edge", "edge", { heightM: 0.2 });
+    await zone("top face", "face", { heightM: 1.8, bearingDeg: 180 });
+    await zone("back face", "face", { heightM: 1.6, bearingDeg: 0 });
+    await capture(bea, "FZ-C", "edge", days(3), {
+      rustPercent: 4,
+      flake: { back: "scale", under: "bright", filmUm: 60, bag: "F-3" },
+      saltMgPerM2: 80,
+    });
+    // The face was not looked at yet: whether it is the edges only is not known.
+    expect((await said("edge")).has("only-edges")).toBe(false);
+    await capture(bea, "FZ-C", "top face", days(3), { rustPercent: 0, chalk: 2, glossGu: [30, 30], glossDeg: 60 });
+    const found = await said("edge");
+    for (const [finding, state] of [
+      ["flake-back-scale", "present"],
+      ["flake-back-rust", "absent"],
+      ["flake-back-clean", "absent"],
+      ["breaks-between-coats", "absent"],
+      ["only-edges", "present"],
+      ["only-seams", "absent"],
+      ["low-on-structure", "present"],
+      ["salt-exposure", "present"],
+      ["chalk-rubs-off", "present"],
+    ] as const)
+      expect(found.get(finding), finding).toBe(state);
+    expect(found.has("sun-side")).toBe(false);
+    // It fails high up as well: neither the edges only, nor low down only.
+    await capture(bea, "FZ-C", "back face", days(3), { rustPercent: 3 });
+    const later = await said("edge");
+    expect(later.get("only-edges")).toBe("absent");
+    expect(later.get("low-on-structure")).toBe("absent");
   });
 });

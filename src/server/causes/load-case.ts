@@ -6,11 +6,13 @@ import { personName } from "@/db/queries/person-name";
 import { stands } from "@/db/queries/stands";
 import type { Database } from "@/db/schema";
 import { sheetOfRack } from "../coat/sheet-for";
+import { zonesOf } from "../field/zones-of";
 import { atPass, loadRack, newest, type RackFile, wholeDecision } from "../rack/load-rack";
 import { setupAt, siteAt } from "../setup/setup-data";
 import { type Person, seesCustomer } from "../sign-in/roles";
 import { type Conditions, conditionsWhenPassed } from "../trace/conditions";
 import { checksOf } from "./corrective-actions";
+import { fieldFindings } from "./findings/field";
 import { type EstablishedFinding, findingsFromRecord } from "./findings-from-record";
 
 const knowledge = loadKnowledge();
@@ -46,7 +48,11 @@ export async function loadCase(db: Kysely<Database>, person: Person, number: str
     .where("record.id", "=", row.defect_record_id)
     .executeTakeFirst();
   const exposure = Array.isArray(structure?.exposure) ? (structure.exposure as unknown[]).map(String) : null;
-  const established = rack ? await establish(db, rack, exposure, defect?.face ?? null) : [];
+  const ofRack = rack ? await establish(db, rack, exposure, defect?.face ?? null) : [];
+  const onSite = structure ? await foundOnSite(db, structure, row.zone, exposure ?? [], rack?.hungAt ?? null) : [];
+  // What was seen on site is of what it has become: it stands before what the record of the day says of the same.
+  const seen = new Set(onSite.map((f) => f.finding));
+  const established = [...ofRack.filter((f) => !seen.has(f.finding)), ...onSite];
   const asked = await askedFindings(db, row.id);
   const findings: Findings = Object.fromEntries([
     ...established.map((f) => [f.finding, f.state] as const),
@@ -89,6 +95,22 @@ export async function loadCase(db: Kysely<Database>, person: Person, number: str
     /** What was found of its corrective action, the newest first. */
     actionChecks: confirmation ? await checksOf(db, confirmation.record_id) : [],
   };
+}
+
+/** What the zones of a structure say, as they were read last. */
+async function foundOnSite(
+  db: Kysely<Database>,
+  structure: { readonly id: string; readonly put_up_on: unknown },
+  zone: string,
+  exposure: readonly string[],
+  coatedOn: Date | null,
+): Promise<readonly EstablishedFinding[]> {
+  const putUp = structure.put_up_on ? new Date(`${String(structure.put_up_on).slice(0, 10)}T12:00:00Z`) : null;
+  const zones = await zonesOf(db, structure.id, coatedOn ?? putUp);
+  const last = zones.flatMap((z) => z.captures.map((c) => c.at.getTime()));
+  const since = putUp ?? coatedOn;
+  const years = since && last.length > 0 ? (Math.max(...last) - since.getTime()) / (365.25 * 86_400_000) : null;
+  return fieldFindings(zones, { zone, exposure, years });
 }
 
 async function rackOfStructure(db: Kysely<Database>, structureId: string | null) {
