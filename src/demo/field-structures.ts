@@ -157,8 +157,68 @@ export async function loadFieldStructures(db: Kysely<Database>, made: Made, anch
         records.push(...round(kind, stands, { id, code, putUp, atMs, random }));
       }
     }
+  records.push(await landingPlan(db, made, anchor));
   await insertRecords(db, records);
   return records.length;
+}
+
+/** The landing as Bea drew it: the quay's edge, the road behind it, rails and gates along the water. */
+async function landingPlan(db: Kysely<Database>, made: Made, anchor: Date): Promise<NewRecord> {
+  const customer = made.entity("customer", "C1");
+  const there = await db
+    .selectFrom("structure")
+    .select(["id", "code", "name"])
+    .where("customer_id", "=", customer)
+    .where("site", "=", "Saltmarsh landing")
+    .orderBy("code")
+    .execute();
+  const [first] = there;
+  if (!first) throw new Error("nothing stands at the landing");
+  const along = (name: string, y: number) =>
+    there
+      .filter((s) => s.name.startsWith(name))
+      .map((s, i, all) => ({
+        structure: s.code,
+        at: [0.08 + (0.78 * i) / Math.max(1, all.length - 1), y + (i % 2) * 0.05],
+      }));
+  return record("site-plan", anchor.getTime() - 20 * DAY, "landing", {
+    by: "bea",
+    grade: "by-procedure",
+    structureId: first.id,
+    details: {
+      site_plan: [
+        {
+          customer_id: customer,
+          site: "Saltmarsh landing",
+          picture: null,
+          document: {
+            lines: [
+              [
+                [0.02, 0.2],
+                [0.98, 0.16],
+              ],
+              [
+                [0.02, 0.84],
+                [0.6, 0.86],
+                [0.98, 0.8],
+              ],
+              [
+                [0.02, 0.93],
+                [0.6, 0.95],
+                [0.98, 0.89],
+              ],
+            ],
+            words: [
+              { at: [0.5, 0.09], text: "the water" },
+              { at: [0.2, 0.91], text: "salted road" },
+            ],
+            marks: [...along("Quay rail", 0.28), ...along("Ferry gate", 0.6)],
+          },
+          note: null,
+        },
+      ],
+    },
+  });
 }
 
 function onRecord(kind: Kind, structureId: string, code: string, putUp: Date): NewRecord[] {

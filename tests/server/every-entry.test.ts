@@ -176,6 +176,20 @@ const good = (): Record<Kind, object> => ({
     flake: { back: "scale", under: "bright", filmUm: 48, bag: "F-12" },
     note: "",
   },
+  "site-plan": {
+    structure: "E-FIELD",
+    document: {
+      lines: [
+        [
+          [0.1, 0.2],
+          [0.8, 0.2],
+        ],
+      ],
+      words: [{ at: [0.5, 0.1], text: "the road" }],
+      marks: [{ structure: "E-FIELD", at: [0.4, 0.6] }],
+    },
+    note: "",
+  },
   "extra-work": { rack: "E100", what: "weld repaired", minutes: 25, charged: false },
   "test-skip": { rack: "E100", test: "bend", reason: "the mandrel is away for its yearly check" },
   panel: {
@@ -562,6 +576,14 @@ describe("what an entry is about must be there", () => {
     ["defect", { rack: null, structure: "NO-SUCH" }, "unknown-structure"],
     ["defect", { piecesAffected: 3 }, "more-affected-than-seen"],
     ["finding", { caseNumber: "C-9999" }, "unknown-case"],
+    ["site-plan", { structure: "NO-SUCH" }, "unknown-structure"],
+    ["site-plan", { picture: "01a208b1-7efb-7fd9-ad4e-654fd57dba4a" }, "not-of-this-site"],
+    ["site-plan", { document: { lines: [[[0.1, 0.2]]], words: [], marks: [] } }, "bad-entry"],
+    [
+      "site-plan",
+      { document: { lines: [], words: [], marks: [{ structure: "NO-SUCH", at: [0.5, 0.5] }] } },
+      "unknown-structure",
+    ],
     ["action-check", { caseNumber: "C-9999" }, "unknown-case"],
     ["action-check", { sheet: "no such sheet" }, "unknown-set-up"],
     ["action-check", { againOn: "2020-01-05" }, "bad-entry"],

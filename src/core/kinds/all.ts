@@ -44,6 +44,7 @@ import { preFlight } from "./pre-flight";
 import { prepStep } from "./prep-step";
 import { pullOff } from "./pull-off";
 import { roundSkip } from "./round-skip";
+import { sitePlan } from "./site-plan";
 import { sludge } from "./sludge";
 import { solventRub } from "./solvent-rub";
 import { structureFact } from "./structure-fact";
@@ -107,6 +108,7 @@ export const allKinds = [
   certificate,
   visit,
   structureZone,
+  sitePlan,
   structureFact,
   zoneVisit,
   finding,

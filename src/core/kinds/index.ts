@@ -7,6 +7,7 @@ export { bakeTimings } from "./bake";
 export { complaintWants } from "./complaint";
 export { answeredBy } from "./complaint-answer";
 export type { Ability, Columns, ColumnType, Kind } from "./kind";
+export { type SitePlanDocument, sitePlanDocument } from "./site-plan";
 
 type Known = (typeof allKinds)[number];
 export type RecordKind = Known["kind"];

@@ -36,6 +36,8 @@ export type StructureLine = {
   /** Put up, else coated, else the middle of the year that was told; null where nobody knows. */
   readonly since: Date | null;
   readonly worstRating: number | null;
+  /** Something is past its limit and was not read again since. */
+  readonly trouble: boolean;
   readonly due: VisitDue;
 };
 
@@ -81,6 +83,7 @@ export async function structuresByDue(db: Kysely<Database>, person: Person): Pro
         lastVisit: r.last,
         since,
         worstRating: r.rating,
+        trouble: r.trouble,
         due: visitDue({
           since,
           lastVisit: r.last,

@@ -39,6 +39,7 @@ import { makes as preFlight } from "./pre-flight";
 import { makes as prepStep } from "./prep-step";
 import { makes as pullOff } from "./pull-off";
 import { makes as roundSkip } from "./round-skip";
+import { makes as sitePlan } from "./site-plan";
 import { makes as sludge } from "./sludge";
 import { makes as solventRub } from "./solvent-rub";
 import { makes as structureFact } from "./structure-fact";
@@ -99,6 +100,7 @@ const known: Makes<EntryKind> = {
   ...upkeep,
   ...visit,
   ...structureZone,
+  ...sitePlan,
   ...structureFact,
   ...zoneVisit,
   ...washPanel,

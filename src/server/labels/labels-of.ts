@@ -1,19 +1,21 @@
 import type { Kysely } from "kysely";
 import { forPerson } from "@/db/queries/for-person";
 import type { Database } from "@/db/schema";
+import { findStructure } from "../field/find-structure";
+import { zonesOf } from "../field/zones-of";
 import { type Outcome, refuse } from "../outcome";
 import { setupAt } from "../setup/setup-data";
 import { ofTheShop, type Person } from "../sign-in/roles";
 import type { Label } from "./label-pdf";
 
-export const labelKinds = ["rack", "piece", "panel", "lot", "drum"] as const;
+export const labelKinds = ["rack", "piece", "panel", "lot", "drum", "structure"] as const;
 export type LabelKind = (typeof labelKinds)[number];
 /** A hundred sheets; more at once is refused, never cut. */
 const MOST = 1000;
 
 /**
- * Labels of a kind: of a rack, of all racks of a job, of a rack's pieces, a test panel of a rack, a lot of powder, a drum.
- * Failures: `unknown-rack`, `unknown-set-up`, `no-labels`, `too-many-labels`.
+ * Labels of a kind: of a rack, of all racks of a job, of a rack's pieces, a test panel of a rack, a lot of powder, a drum,
+ * a structure with each of its zones. Failures: `unknown-rack`, `unknown-structure`, `unknown-set-up`, `no-labels`, `too-many-labels`.
  */
 export async function labelsOf(
   db: Kysely<Database>,
@@ -22,6 +24,7 @@ export async function labelsOf(
   base: string,
   at: Date,
 ): Promise<Outcome<{ readonly labels: readonly Label[] }>> {
+  if (ask.of === "structure") return structureLabels(db, person, ask.number, base);
   if (ask.of === "lot" || ask.of === "drum") return stockLabel(db, person, ask.of, ask.number, base, at);
   const rows = await db
     .selectFrom("rack")
@@ -100,6 +103,36 @@ export async function labelsOf(
       lines: [`Piece ${p.position} of rack ${first.number}`, ...linesOf(first).slice(0, 4)],
       address: `${base}/racks/${encodeURIComponent(first.number)}`,
     })),
+  };
+}
+
+/** A structure's own, which opens its page, and one of each zone, which opens its round there. */
+async function structureLabels(
+  db: Kysely<Database>,
+  person: Person,
+  code: string,
+  base: string,
+): Promise<Outcome<{ readonly labels: readonly Label[] }>> {
+  const structure = await findStructure(db, person, code);
+  if (!structure) return refuse({ kind: "unknown-structure", name: code });
+  const zones = await zonesOf(db, structure.id, null);
+  const own = encodeURIComponent(structure.code);
+  return {
+    ok: true,
+    labels: [
+      {
+        title: structure.code,
+        lines: [structure.name, structure.site],
+        address: `${base}/field/${encodeURIComponent(structure.code.toLowerCase())}`,
+      },
+      ...zones
+        .filter((z) => z.registered)
+        .map((z) => ({
+          title: z.name,
+          lines: [`${structure.code} ${structure.name}`, structure.site],
+          address: `${base}/round#${own}/${encodeURIComponent(z.name)}`,
+        })),
+    ],
   };
 }
 

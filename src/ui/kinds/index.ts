@@ -46,6 +46,7 @@ import { say as prepStep } from "./prep-step";
 import { say as pullOff } from "./pull-off";
 import { say as roundSkip } from "./round-skip";
 import { type SaidDetails, type Say, type Saying, words } from "./said";
+import { say as sitePlan } from "./site-plan";
 import { say as sludge } from "./sludge";
 import { say as solventRub } from "./solvent-rub";
 import { say as structureFact } from "./structure-fact";
@@ -109,6 +110,7 @@ const known: Record<RecordKind, Say> = {
   certificate,
   visit,
   "structure-zone": structureZone,
+  "site-plan": sitePlan,
   "structure-fact": structureFact,
   "zone-visit": zoneVisit,
   finding,

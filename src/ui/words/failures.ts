@@ -238,6 +238,7 @@ const sentences: Record<string, (f: Failure, units: UnitSystem) => string> = {
   "no-spot-column": () =>
     "The heading has no column for the spot. Name it “spot”, with the spots as on the part's sketch.",
   "import-stopped": () => "Stopped: nothing of the file was kept.",
+  "not-of-this-site": (f) => `This picture is not one of a structure at ${s(f.site)}. Attach it to one of them first.`,
   "no-card": () =>
     "The scale card is not found. Lay it flat beside what is measured, all four marks in the picture and in focus, or give two points of known distance.",
   "card-not-whole": (f) =>

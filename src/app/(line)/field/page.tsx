@@ -1,4 +1,6 @@
 import type { Metadata } from "next";
+import { Fragment } from "react";
+import type { VisitDue } from "@/core/field";
 import { database } from "@/server/database";
 import { structuresByDue } from "@/server/field/structure-facts";
 import { currentLine } from "@/server/line/current-line";
@@ -16,6 +18,13 @@ import { createStructure } from "../actions";
 
 export const metadata: Metadata = { title: "Field" };
 
+/** The head it stands under: overdue, or the month it falls due in. */
+const monthOf = (due: VisitDue, now: Date, timeZone: string): string =>
+  due.why === "never-seen"
+    ? "Nobody has looked yet"
+    : due.at <= now
+      ? "Overdue"
+      : new Intl.DateTimeFormat("en-GB", { month: "long", year: "numeric", timeZone }).format(due.at);
 const dayOf = (at: Date, timeZone: string): string => dateAndTime(at, timeZone).split(",")[0] ?? "";
 
 export default async function FieldPage() {
@@ -42,32 +51,38 @@ export default async function FieldPage() {
         </PageHead>
         <div className="ruled mt-3">
           {structures.length === 0 && <p className="py-3">No structure stands on record for you yet.</p>}
-          {structures.map((s) => {
+          {structures.map((s, i) => {
             const late = s.due.at <= line.at;
+            const head = monthOf(s.due, line.at, line.timeZone);
+            const before = structures[i - 1];
             return (
-              <Link
-                key={s.code}
-                href={`/field/${s.code.toLowerCase()}`}
-                className="row min-h-[60px] grid-cols-[minmax(0,1fr)_minmax(0,200px)_220px] items-center text-ink no-underline hover:bg-sorrel-tint max-[700px]:grid-cols-1"
-              >
-                <span>
-                  <b className="text-[17px]">{s.name}</b>
-                  <span className="small soft block">
-                    {s.site} · {s.customer}
+              <Fragment key={s.code}>
+                {(!before || monthOf(before.due, line.at, line.timeZone) !== head) && (
+                  <h2 className="mt-4 mb-1">{head}</h2>
+                )}
+                <Link
+                  href={`/field/${s.code.toLowerCase()}`}
+                  className="row min-h-[60px] grid-cols-[minmax(0,1fr)_minmax(0,200px)_220px] items-center text-ink no-underline hover:bg-sorrel-tint max-[700px]:grid-cols-1"
+                >
+                  <span>
+                    <b className="text-[17px]">{s.name}</b>
+                    <span className="small soft block">
+                      {s.site} · {s.customer}
+                    </span>
                   </span>
-                </span>
-                <span className="soft">
-                  {s.lastVisit ? `last visit ${dayOf(s.lastVisit, line.timeZone)}` : "never visited"}
-                </span>
-                <span>
-                  <Verdict result={late ? "watch" : "in"}>
-                    {s.due.why === "never-seen"
-                      ? "Never looked at"
-                      : `${late ? "Due since" : "Due"} ${dayOf(s.due.at, line.timeZone)}`}
-                  </Verdict>
-                  <span className="small soft block">{visitDueName[s.due.why]}</span>
-                </span>
-              </Link>
+                  <span className="soft">
+                    {s.lastVisit ? `last visit ${dayOf(s.lastVisit, line.timeZone)}` : "never visited"}
+                  </span>
+                  <span>
+                    <Verdict result={late ? "watch" : "in"}>
+                      {s.due.why === "never-seen"
+                        ? "Never looked at"
+                        : `${late ? "Due since" : "Due"} ${dayOf(s.due.at, line.timeZone)}`}
+                    </Verdict>
+                    <span className="small soft block">{visitDueName[s.due.why]}</span>
+                  </span>
+                </Link>
+              </Fragment>
             );
           })}
         </div>
@@ -80,6 +95,11 @@ export default async function FieldPage() {
       </section>
       <Margin step="field">
         <MarginBlock title="To take along">
+          <p>
+            <a className="link" href="/api/field/visits.ics">
+              Visits as a calendar, iCalendar
+            </a>
+          </p>
           <p>
             <a className="link" href="/api/field/card.pdf">
               Scale card, PDF

@@ -5,6 +5,7 @@ import { type EvidenceGrade, worstResult } from "@/core/verdict";
 import { database } from "@/server/database";
 import { ageingGroups } from "@/server/field/ageing";
 import { loadStructure } from "@/server/field/load-structure";
+import { madeDays } from "@/server/field/made-day";
 import { roundsOf } from "@/server/field/round-of";
 import { factOf, type StructureFact } from "@/server/field/structure-facts";
 import { zonesOf } from "@/server/field/zones-of";
@@ -15,6 +16,7 @@ import { may, ofTheShop } from "@/server/sign-in/roles";
 import { StartCase } from "@/ui/causes/start-case";
 import { CreepChart } from "@/ui/field/creep-chart";
 import { FactForm } from "@/ui/field/fact-form";
+import { MadeDays } from "@/ui/field/made-day";
 import { VisitForm } from "@/ui/field/visit-form";
 import { ZoneForm } from "@/ui/field/zone-form";
 import { ZoneList } from "@/ui/field/zone-list";
@@ -29,6 +31,8 @@ import { Photos } from "@/ui/plan/photos";
 import { attachPhoto, startCase } from "../../actions";
 
 export const metadata: Metadata = { title: "Structure" };
+
+const YEAR_MS = 365.25 * 86_400_000;
 
 export default async function StructurePage({ params }: { params: Promise<{ code: string }> }) {
   const person = await personOnPage();
@@ -47,13 +51,18 @@ export default async function StructurePage({ params }: { params: Promise<{ code
     : undefined;
   const said = { in: "good", watch: "to watch", out: "failed somewhere", unknown: "not looked at" } as const;
   const racks = [...new Set(s.pieces.map((p) => p.number))];
+  const days = await madeDays(database(), person, racks, line.at);
   return (
     <>
       <section className="bench">
         <PageHead
           above={
             <>
-              {s.customer} · {s.site} ·{" "}
+              {s.customer} ·{" "}
+              <Link className="link" href={`/field/${s.code.toLowerCase()}/site`}>
+                {s.site}
+              </Link>{" "}
+              ·{" "}
               {s.pieces.length === 0 ? (
                 <Told fact={fact} />
               ) : (
@@ -122,6 +131,13 @@ export default async function StructurePage({ params }: { params: Promise<{ code
             />
           </div>
         )}
+        {days.length > 0 && <MadeDays days={days} timeZone={line.timeZone} units={units} />}
+        {s.pieces.length === 0 && (
+          <p className="ruled mt-6 pt-3">
+            <b>The day it was coated:</b> no record here. It was coated elsewhere, or before this record began; what is
+            told of it stands above, with how that is known.
+          </p>
+        )}
         {s.cases.length > 0 && (
           <p className="mt-4">
             {s.cases.map((c) => (
@@ -160,7 +176,17 @@ export default async function StructurePage({ params }: { params: Promise<{ code
             {fact?.water_m != null && `; ${fact.water_m} m to standing water`}
             {fact?.latitude != null && fact.longitude != null && `; at ${fact.latitude}, ${fact.longitude}`}
           </p>
-          {fact?.promised_years != null && <p>Promised: {fact.promised_years} years.</p>}
+          {fact?.promised_years != null && (
+            <p>
+              Promised: {fact.promised_years} years.{" "}
+              {zones.some((z) => z.verdict.protection === "out") && (
+                <Verdict result="out">
+                  It failed somewhere
+                  {s.since ? ` by ${((line.at.getTime() - s.since.getTime()) / YEAR_MS).toFixed(1)} years` : ""}
+                </Verdict>
+              )}
+            </p>
+          )}
         </MarginBlock>
         {s.offered.length > 0 && (
           <MarginBlock title="Offered when it was made">
@@ -210,6 +236,10 @@ export default async function StructurePage({ params }: { params: Promise<{ code
           <p className="m-0">
             <a className="link" href={`/api/structures/${encodeURIComponent(s.code)}/report.pdf`}>
               Report for its owner, PDF
+            </a>
+            <br />
+            <a className="link" href={`/api/labels.pdf?of=structure&number=${encodeURIComponent(s.code)}`}>
+              Codes for it and its zones, PDF
             </a>
             <br />
             <span className="small soft">How it stands, what is known of why, what to do.</span>
