@@ -1,6 +1,7 @@
 import { sql } from "kysely";
 import { afterAll, beforeAll, expect, test } from "vitest";
 import { ageingGroups, ownEvidence } from "@/server/field/ageing";
+import { contrastStructures } from "@/server/field/contrast-structures";
 import { makeStructure } from "@/server/jobs/make-job";
 import { now } from "@/server/now";
 import { person, type TestDatabase, testDatabase } from "../support/database";
@@ -107,4 +108,17 @@ test("the demo has forty structures and more, walked a hundred and sixty times a
   expect(rows[0]?.structures).toBeGreaterThanOrEqual(40);
   expect(rows[0]?.rounds).toBeGreaterThanOrEqual(160);
   expect(rows[0]?.days).toBeGreaterThan(4 * 365);
+});
+
+test("over all structures, what failed differs in what is known to be its cause in the demo", async () => {
+  const found = await contrastStructures(t.app);
+  expect(found.structures.affected + found.structures.others).toBeGreaterThan(35);
+  const least = found.structures.differences
+    .slice(0, 8)
+    .map((d) => `${d.variable} ${d.kind === "category" ? d.value : ""}`);
+  expect(least.some((l) => l.startsWith("under ") || l.startsWith("exposed:salt"))).toBe(true);
+  const age = found.structures.differences.find((d) => d.variable === "age");
+  expect(age?.kind === "figure" && age.affected.median > age.others.median).toBe(true);
+  const sheltered = found.zones.differences.find((d) => d.kind === "category" && d.value === "sheltered");
+  expect(sheltered?.kind === "category" && sheltered.affected.with).toBe(0);
 });

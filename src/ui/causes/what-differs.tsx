@@ -1,4 +1,4 @@
-import type { Difference } from "@/core/comparison";
+import type { Contrast, Difference } from "@/core/comparison";
 import type { UnitSystem } from "@/core/units";
 import type { WhatDiffers } from "@/server/causes/what-differs";
 import { Fold } from "../fields/fold";
@@ -11,23 +11,8 @@ const STANDS_OUT = 0.1;
 const SHOWN = 8;
 const columns = "grid-cols-[minmax(0,1fr)_150px_158px_76px] max-[700px]:grid-cols-[minmax(0,1fr)_96px_96px_64px]";
 
-/** Affected racks against the others of the same weeks, what stands out first, and the day it began. */
-export function WhatDiffersTable({
-  found,
-  timeZone,
-  units,
-}: {
-  found: WhatDiffers | null;
-  timeZone: string;
-  units: UnitSystem;
-}) {
-  if (!found)
-    return (
-      <p className="soft mt-1">
-        There are no racks to hold against each other: none within thirty days shows this defect on record, or all do.
-      </p>
-    );
-  const { contrast, onset } = found;
+/** What differs, what stands out first, and the other comparisons folded under it. */
+export function Differences({ contrast, units }: { contrast: Contrast; units: UnitSystem }) {
   const out = contrast.differences.filter((d) => d.q <= STANDS_OUT);
   const rest = contrast.differences.filter((d) => d.q > STANDS_OUT);
   const row = (d: Difference) => {
@@ -43,7 +28,7 @@ export function WhatDiffersTable({
           ) : (
             <span className="soft">, median</span>
           )}
-          {d.kind === "figure" && d.test.rough && <span className="faint small"> rough: few racks</span>}
+          {d.kind === "figure" && d.test.rough && <span className="faint small"> rough: few</span>}
         </span>
         <span className="num">{said.affected}</span>
         <span className="num">{said.others}</span>
@@ -53,13 +38,6 @@ export function WhatDiffersTable({
   };
   return (
     <>
-      <p className="soft mt-1">
-        {countOf(contrast.affected, "rack shows", "racks show")} it, {contrast.others}{" "}
-        {contrast.others === 1 ? "does not" : "do not"}, hung {dayMonth(found.from, timeZone)} to{" "}
-        {dayMonth(found.to, timeZone)}
-        {found.compared < found.hung ? `; of ${found.hung} the ${found.compared} nearest in time` : ""}.{" "}
-        {countOf(contrast.tried, "comparison")} made.
-      </p>
       {out.length > 0 ? (
         <>
           <div className={`row small soft ${columns}`}>
@@ -84,6 +62,37 @@ export function WhatDiffersTable({
           {[...out.slice(SHOWN), ...rest].slice(0, 40).map(row)}
         </Fold>
       ) : null}
+    </>
+  );
+}
+
+/** Affected racks against the others of the same weeks, what stands out first, and the day it began. */
+export function WhatDiffersTable({
+  found,
+  timeZone,
+  units,
+}: {
+  found: WhatDiffers | null;
+  timeZone: string;
+  units: UnitSystem;
+}) {
+  if (!found)
+    return (
+      <p className="soft mt-1">
+        There are no racks to hold against each other: none within thirty days shows this defect on record, or all do.
+      </p>
+    );
+  const { contrast, onset } = found;
+  return (
+    <>
+      <p className="soft mt-1">
+        {countOf(contrast.affected, "rack shows", "racks show")} it, {contrast.others}{" "}
+        {contrast.others === 1 ? "does not" : "do not"}, hung {dayMonth(found.from, timeZone)} to{" "}
+        {dayMonth(found.to, timeZone)}
+        {found.compared < found.hung ? `; of ${found.hung} the ${found.compared} nearest in time` : ""}.{" "}
+        {countOf(contrast.tried, "comparison")} made.
+      </p>
+      <Differences contrast={contrast} units={units} />
       {onset ? (
         <div className="mt-3">
           <p>

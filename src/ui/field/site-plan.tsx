@@ -23,6 +23,15 @@ const colour: Record<VerdictResult, string> = {
   unknown: "var(--ink-3)",
 };
 
+/** Letters on a plan: readable over a picture. */
+const lettering = {
+  fontFamily: "inherit",
+  fill: "var(--ink)",
+  paintOrder: "stroke",
+  stroke: "var(--raised)",
+  strokeWidth: 6,
+} as const;
+
 /** A plan as it stands: what is drawn, over a picture or on paper, and each structure by its shape and name. */
 export function PlanDrawing({
   document,
@@ -84,10 +93,8 @@ export function PlanDrawing({
           key={`${w.text} ${w.at.join()}`}
           x={w.at[0] * WIDTH}
           y={w.at[1] * HEIGHT}
-          fontSize="26"
-          fill="var(--ink)"
           textAnchor="middle"
-          style={{ paintOrder: "stroke", stroke: "var(--raised)", strokeWidth: 6 }}
+          style={{ ...lettering, fontSize: 26 }}
         >
           {w.text}
         </text>
@@ -96,7 +103,6 @@ export function PlanDrawing({
         const s = known.get(m.structure);
         if (!s) return [];
         const [x, y] = [m.at[0] * WIDTH, m.at[1] * HEIGHT];
-        const right = m.at[0] < 0.75;
         const mark = (
           <>
             {s.result === "in" && <circle cx={x} cy={y} r="13" fill={colour.in} />}
@@ -114,13 +120,10 @@ export function PlanDrawing({
               />
             )}
             <text
-              x={right ? x + 22 : x - 22}
-              y={y + 8}
-              textAnchor={right ? "start" : "end"}
-              fontSize="23"
-              fontWeight="650"
-              fill="var(--ink)"
-              style={{ paintOrder: "stroke", stroke: "var(--raised)", strokeWidth: 6 }}
+              x={Math.min(WIDTH - 60, Math.max(60, x))}
+              y={y + 36}
+              textAnchor="middle"
+              style={{ ...lettering, fontSize: 22, fontWeight: 650 }}
             >
               {s.name}
             </text>

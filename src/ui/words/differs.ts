@@ -19,6 +19,18 @@ const names: Record<string, string> = {
   place: "Place in the oven",
   film: "Film",
   wait: "From the last bath to powder",
+  zone: "Zone",
+  height: "Height",
+  facing: "Faces",
+  age: "Years up",
+  system: "System",
+  under: "Under the film",
+  coater: "Coated by",
+  site: "Site",
+  customer: "Owner",
+  road: "To a salted road",
+  "salt-water": "To salt water",
+  "standing-water": "To standing water",
 };
 const quantities: Record<string, Quantity> = { metal: "temperature", film: "thickness" };
 
@@ -26,6 +38,7 @@ const quantities: Record<string, Quantity> = { metal: "temperature", film: "thic
 export function comparedName(variable: string): string {
   const [kind = "", which = "", parameter = ""] = variable.split(":");
   if (kind === "bath") return `${which}, ${parameterName[parameter] ?? parameter}`;
+  if (kind === "exposed") return `Exposed to ${which.replaceAll("-", " ")}`;
   if (kind === "seconds") return `Time in ${which.replaceAll("-", " ")}`;
   return names[kind] ?? kind;
 }
@@ -36,6 +49,8 @@ export function comparedFigure(variable: string, value: number, units: UnitSyste
   if (kind === "bath") return bathValue(parameter, value, units);
   if (kind === "seconds") return minutesSeconds(value);
   if (kind === "wait") return span(value * 60_000);
+  if (kind === "age") return `${value.toFixed(1)} years`;
+  if (["height", "road", "salt-water", "standing-water"].includes(kind)) return `${Number(value.toFixed(1))} m`;
   if (kind === "kv") return `${value.toFixed(0)} kV`;
   if (kind === "earth") return `${value.toFixed(2)} MΩ`;
   if (kind === "distance") return plainly(value, "distance", units);

@@ -44,9 +44,14 @@ export default async function FieldPage() {
             </a>
           )}
           {ofTheShop(person) && (
-            <Link className="btn no-print" href="/field/ageing">
-              How long it stands
-            </Link>
+            <>
+              <Link className="btn no-print mr-3" href="/field/ageing">
+                How long it stands
+              </Link>
+              <Link className="btn no-print" href="/field/contrast">
+                What failed, what did not
+              </Link>
+            </>
           )}
         </PageHead>
         <div className="ruled mt-3">
