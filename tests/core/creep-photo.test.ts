@@ -13,6 +13,7 @@ import {
   type Point,
   scaleByPoints,
   scaleOf,
+  similarityOf,
 } from "@/core/photo";
 import { mean } from "@/core/statistics";
 import { creepPhoto, creepSceneOf } from "../support/creep-photo";
@@ -251,5 +252,33 @@ describe("chalk on a cloth", () => {
     expect(chalkOnCloth(pale.picture, { rubbed: [0.5, 0.5], clean: [0.15, 0.5], white: [0.9, 0.5] })).toMatchObject({
       error: { kind: "cloth-not-dark" },
     });
+  });
+});
+
+describe("one photo laid on another", () => {
+  it("by two places that are in both: turned, made larger and moved", () => {
+    const fit = got(
+      similarityOf(
+        [
+          [10, 20],
+          [110, 20],
+        ],
+        [
+          [300, 100],
+          [300, 300],
+        ],
+      ),
+    );
+    const on = ([x, y]: Point): Point => [fit.a * x - fit.b * y + fit.c, fit.b * x + fit.a * y + fit.d];
+    expect(on([10, 20])).toEqual([300, 100]);
+    expect(on([110, 20])).toEqual([300, 300]);
+    expect(on([10, 70])[0]).toBeCloseTo(200, 9);
+  });
+  it("is refused where the two are one", () => {
+    const one: readonly [Point, Point] = [
+      [10, 20],
+      [12, 21],
+    ];
+    expect(similarityOf(one, one)).toMatchObject({ error: { kind: "points-too-near" } });
   });
 });

@@ -9,3 +9,4 @@ export * from "./lattice";
 export * from "./lifted";
 export * from "./rust-share";
 export * from "./scale-card";
+export * from "./similarity";

@@ -1,5 +1,5 @@
 "use client";
-import { useState } from "react";
+import { useEffect, useState } from "react";
 import { v7 as uuidv7 } from "uuid";
 import { CREEP_LEAST_POINTS, creepFromChip, creepFromScribe, creepResult, rustGrade, rustResult } from "@/core/field";
 import { milToUm } from "@/core/units";
@@ -11,6 +11,7 @@ import { useEntryForm } from "../forms/use-entry-form";
 import type { CapturedEntry } from "../in-hand/device";
 import type { FormPhoto, Keeper } from "../in-hand/keeper";
 import { Verdict } from "../marks/verdict";
+import { BeforeAfter } from "../photo/before-after";
 import { usePreferences } from "../preferences-context";
 import { failureText } from "../words/failures";
 import { flakeBackName, flakeUnderName } from "../words/field-zones";
@@ -22,6 +23,27 @@ const scale = (from: number, to: number, none: string): readonly (readonly [stri
   ["", none],
   ...Array.from({ length: to - from + 1 }, (_, i): readonly [string, string] => [String(from + i), String(from + i)]),
 ];
+
+/** The photo just taken, from the device, with that of an earlier visit. */
+function Compared({
+  keeper,
+  id,
+  before,
+}: {
+  keeper: Keeper;
+  id: string;
+  before: { readonly blob: Blob; readonly when: string };
+}) {
+  const [after, setAfter] = useState<Blob | null>(null);
+  useEffect(() => {
+    let gone = false;
+    void keeper.picture(id).then((blob) => !gone && setAfter(blob));
+    return () => {
+      gone = true;
+    };
+  }, [keeper, id]);
+  return after ? <BeforeAfter before={before.blob} after={after} when={before.when} /> : null;
+}
 
 const readCaption: Record<AcceptedRead["of"], string> = {
   rust: "Rust of the zone",
@@ -48,6 +70,7 @@ export function CaptureForm({
   round,
   seamMm,
   keeper,
+  before = null,
   next,
 }: {
   structure: string;
@@ -56,6 +79,8 @@ export function CaptureForm({
   /** All of a seam or edge, where its zone says it. */
   seamMm: number | null;
   keeper: Keeper;
+  /** The zone's photo of an earlier visit, where it lies on the device, and its day. */
+  before?: { readonly blob: Blob; readonly when: string } | null;
   /** On with the round. */
   next: () => void;
 }) {
@@ -220,6 +245,11 @@ export function CaptureForm({
         set={setPhotos}
         caption={`${zone}, as it was`}
       />
+      {before && photos[0] && (
+        <Fold summary={<>Beside the photo of {before.when}</>} summaryClassName="min-h-11">
+          <Compared keeper={keeper} id={photos[0].id} before={before} />
+        </Fold>
+      )}
       <F.Ask
         name="sound"
         label="What you see"
@@ -302,6 +332,10 @@ export function CaptureForm({
       <Fold summary={<>Film, salt, bare metal</>} summaryClassName="min-h-11">
         <div className="grid grid-cols-2 gap-3">
           <F.Words name="film" label={`Film, ${us ? "mil" : "µm"}`} most={400} />
+          <p className="col-span-2 m-0">
+            A bare patch without rust: light it almost flat along the metal and photograph it; press replica tape on it
+            and read the profile. Smooth says that it was never blasted.
+          </p>
           <F.Num name="salt" label="Salt, mg/m²" />
           <F.Num name="profile" label="Profile of a bare patch, µm" />
         </div>

@@ -25,12 +25,22 @@ export function MadeDays({ days, timeZone, units }: { days: readonly MadeDay[]; 
             <dd className="m-0">
               {d.coats.length === 0
                 ? "no record of a coat"
-                : d.coats
-                    .map(
-                      (c) =>
-                        `${c.layer}: lot ${c.lot ?? "not recorded"}, ${c.booth}${c.gun ? `, gun ${c.gun}` : ""}, ${c.by}, ${dateAndTime(c.at, timeZone)}`,
-                    )
-                    .join("; ")}
+                : d.coats.map((c, i) => (
+                    <span key={`${c.layer} ${c.at.getTime()}`}>
+                      {i > 0 && "; "}
+                      {c.layer}: lot{" "}
+                      {c.lot ? (
+                        // Its first panel, with colour and gloss as read then, and the chip that is kept.
+                        <Link className="link" href={`/coat/powders#${c.lot}`}>
+                          {c.lot}
+                        </Link>
+                      ) : (
+                        "not recorded"
+                      )}
+                      , {c.booth}
+                      {c.gun ? `, gun ${c.gun}` : ""}, {c.by}, {dateAndTime(c.at, timeZone)}
+                    </span>
+                  ))}
             </dd>
             <dt className="soft">Oven</dt>
             <dd className="m-0">

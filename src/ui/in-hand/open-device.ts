@@ -23,4 +23,5 @@ export async function forgetPacks(): Promise<void> {
   if (!all.some((d) => d.name === "sorrel-field")) return;
   const device = await openDevice();
   await device?.packs.clear();
+  await device?.kept.where("of").equals("seen").delete();
 }

@@ -80,6 +80,22 @@ async function fetchPack(asked: readonly string[]): Promise<Fetched> {
   }
 }
 
+/** Photos of earlier visits that are held beside today's; as far as there is room, and none is waited for. */
+async function fetchSeen(device: Device, pack: Pack): Promise<void> {
+  const wanted = new Set(pack.structures.flatMap((s) => s.zones.flatMap((z) => (z.photo ? [z.photo.fileId] : []))));
+  const there = await device.kept.where("of").equals("seen").primaryKeys();
+  await device.kept.bulkDelete(there.filter((id) => !wanted.has(id)));
+  for (const id of wanted) {
+    if (there.includes(id)) continue;
+    const free = await roomLeft();
+    if (free !== null && free < SCANT) return;
+    const answer = await fetch(`/api/files/${id}`);
+    if (!answer.ok) continue;
+    const blob = await answer.blob();
+    await device.kept.put({ id, of: "seen", type: blob.type, bytes: await blob.arrayBuffer() });
+  }
+}
+
 /** The round: works from what lies on the device, with a network or without. */
 export function RoundApp({ theme }: { theme: "light" | "dark" }) {
   const [opened, setOpened] = useState<Opened | null>(null);
@@ -116,7 +132,10 @@ export function RoundApp({ theme }: { theme: "light" | "dark" }) {
       const got = await fetchPack(codes);
       setCame(got.kind);
       if (got.kind !== "fetched") return;
-      if (device) await keepPack(device, got.pack).catch(() => {});
+      if (device) {
+        await keepPack(device, got.pack).catch(() => {});
+        void fetchSeen(device, got.pack).catch(() => {});
+      }
       setOpened((was) => was && { ...was, pack: got.pack });
     },
     [device],
@@ -442,6 +461,11 @@ function Structure({
     const of = { user: pack.user, structure: structure.code, round, clock: pack.clock };
     return device ? deviceKeeper(device, of, kept) : directKeeper(of, transport);
   }, [device, round, pack.user, pack.clock, structure.code, kept]);
+  const shown = structure.zones.find((z) => z.name === asked)?.photo ?? null;
+  const before = useLiveQuery(async () => {
+    const there = shown && device ? await device.kept.get(shown.fileId) : undefined;
+    return there ? new Blob([there.bytes], { type: there.type }) : null;
+  }, [device, shown?.fileId]);
   if (!round || !keeper || here === undefined) return <p className="mt-4">Opening the round …</p>;
   const stateOf = (name: string) => here.filter((c) => c.zone === name).at(-1)?.state ?? null;
   const done = (name: string) =>
@@ -500,6 +524,9 @@ function Structure({
               round={round}
               seamMm={zone.lengthMm}
               keeper={keeper}
+              before={
+                before ? { blob: before, when: dayMonthYear(new Date(zone.photo?.at ?? 0), pack.timeZone) } : null
+              }
               next={() => {
                 if (!device) setDirect((was) => new Set([...was, zone.name]));
                 window.location.hash = next(zone);
