@@ -36,6 +36,7 @@ const benches = [
   ["bath-chart", "A bath's chart with 50,000 checks, panned in the browser", true],
   ["film-station", "Film station with 2,000 readings, in the browser", true],
   ["cut-photo", "A cross-cut read from a photo, with known truth and in the browser", true],
+  ["rust-photo", "Rust and creep read from a photo, beside OpenCV, in the browser", true],
   ["import-readings", "Import of 100,000 readings", false],
   ["import-million", "Import of a million readings in one file", false],
   ["trace", "Trace of one rack among 10,000, with 2 million readings", false],

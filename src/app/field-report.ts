@@ -6,6 +6,7 @@ import { worstResult } from "@/core/verdict";
 import type { Database } from "@/db/schema";
 import { fieldReportPdf } from "@/server/field/field-report";
 import { loadStructure } from "@/server/field/load-structure";
+import { sitePlanOf } from "@/server/field/site-plan";
 import { factOf } from "@/server/field/structure-facts";
 import { CREEP_LIMIT_MM, type ZoneFile, zonesOf } from "@/server/field/zones-of";
 import { printedPhotos } from "@/server/photos/printed";
@@ -38,11 +39,12 @@ export async function fieldReport(
 ): Promise<Buffer | null> {
   const s = await loadStructure(db, person, code, at);
   if (!s) return null;
-  const [site, zones, fact, confirmed] = await Promise.all([
+  const [site, zones, fact, confirmed, sitePlan] = await Promise.all([
     siteAt(db, at),
     zonesOf(db, s.id, s.since),
     factOf(db, s.id),
     causesOf(db, s.id),
+    sitePlanOf(db, person, s.code),
   ]);
   const day = (moment: Date) => dayMonthYear(moment, site.timeZone);
   const told = (what: string | null, grade: string | null) =>
@@ -73,6 +75,21 @@ export async function fieldReport(
       appearance: z.verdict.appearance,
       growth: growthSaid(z, units),
     })),
+    map: zoneMap(zones),
+    plan: sitePlan?.plan
+      ? {
+          lines: sitePlan.plan.document.lines,
+          words: sitePlan.plan.document.words,
+          // Its own place; what else stands there may be left to its own report.
+          marks: sitePlan.plan.document.marks
+            .filter((m) => m.structure === s.code)
+            .map((m) => ({
+              name: s.name,
+              at: m.at,
+              result: worstResult(zones.map((z) => z.verdict.protection).filter((r) => r !== "unknown")),
+            })),
+        }
+      : null,
     creep: creepOver(zones, since, units),
     causes: confirmed.map(
       (c) =>
@@ -116,6 +133,38 @@ export async function fieldReport(
     letter: units === "us",
     at: dateAndTime(at, site.timeZone),
   });
+}
+
+/** Zones of which the height is on record, by the side they face; null where there are fewer than two. */
+function zoneMap(zones: readonly ZoneFile[]) {
+  const known = zones.filter((z) => z.heightM !== null && z.heightM >= 0);
+  if (known.length < 2) return null;
+  const sideOf = (z: ZoneFile) =>
+    z.bearingDeg === null
+      ? "no side"
+      : (["north", "east", "south", "west"] as const)[Math.round((((z.bearingDeg % 360) + 360) % 360) / 90) % 4];
+  const sides = ["no side", "north", "east", "south", "west"].filter((side) => known.some((z) => sideOf(z) === side));
+  const highest = Math.max(1, ...known.map((z) => z.heightM ?? 0));
+  const seen = new Map<string, number>();
+  return {
+    sides,
+    highestM: highest,
+    marks: known.map((z) => {
+      const side = sides.indexOf(sideOf(z) ?? "no side");
+      // Two at one height stand beside each other.
+      const key = `${side} ${Math.round((z.heightM ?? 0) * 4)}`;
+      const nth = seen.get(key) ?? 0;
+      seen.set(key, nth + 1);
+      return {
+        name: z.name,
+        result: z.verdict.protection,
+        at: [
+          (side + 0.5 + (nth % 2 === 0 ? -1 : 1) * 0.16 * Math.ceil(nth / 2)) / sides.length,
+          0.92 - 0.78 * ((z.heightM ?? 0) / highest),
+        ] as const,
+      };
+    }),
+  };
 }
 
 /** How it stands, in sentences that a customer understands. */
@@ -186,7 +235,7 @@ function creepOver(zones: readonly ZoneFile[], since: Date | null, units: UnitSy
 async function causesOf(db: Kysely<Database>, structureId: string) {
   const { rows } = await sql<{ defect: string; zone: string; cause: string | null; proof: string | null }>`
     select c.defect, c.zone, f.cause, f.proof from root_cause_case c
-    left join lateral (select q.cause, q.proof from record r join confirmation q on q.record_id = r.id where r.case_id = c.id and r.kind = 'confirmation' order by r.happened_at desc limit 1) f on true
+    left join lateral (select q.cause, q.proof from record r join confirmation q on q.record_id = r.id where r.case_id = c.id and r.kind = 'confirmation' order by r.happened_at desc, r.stored_at desc, r.id desc limit 1) f on true
     where c.structure_id = ${structureId} order by c.opened_at`.execute(db);
   return rows;
 }

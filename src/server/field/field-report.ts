@@ -1,5 +1,5 @@
 import type { VerdictResult } from "@/core/verdict";
-import { lineChart, type PdfLine } from "../pdf/charts";
+import { lineChart, type PdfLine, type PdfMark, planFigure } from "../pdf/charts";
 import { photoGrid } from "../pdf/photos";
 import { Sheet } from "../pdf/sheet";
 
@@ -21,6 +21,18 @@ export type FieldReport = {
     readonly lines: readonly PdfLine[];
     readonly limits: readonly { readonly at: number; readonly label: string }[];
     readonly unit: string;
+  } | null;
+  /** Zones by the side they face and how high they are, as far as that is on record. */
+  readonly map: {
+    readonly marks: readonly PdfMark[];
+    readonly sides: readonly string[];
+    readonly highestM: number;
+  } | null;
+  /** The plan of its site, with where it stands. */
+  readonly plan: {
+    readonly lines: readonly (readonly (readonly [number, number])[])[];
+    readonly words: readonly { readonly at: readonly [number, number]; readonly text: string }[];
+    readonly marks: readonly PdfMark[];
   } | null;
   readonly causes: readonly string[];
   readonly made: readonly string[];
@@ -52,7 +64,7 @@ export async function fieldReportPdf(c: FieldReport): Promise<Buffer> {
     ]);
   sheet.space(0.4).section("In short");
   for (const line of c.inShort) sheet.line(line, { bold: true });
-  sheet.space(0.4).section("Zone by zone, at the newest visit");
+  sheet.space(0.4).section("Zone by zone, each as it was read last");
   for (const z of c.zones)
     sheet
       .row([
@@ -66,6 +78,42 @@ export async function fieldReportPdf(c: FieldReport): Promise<Buffer> {
         },
       ])
       .thin();
+  if (c.map) {
+    sheet.space(0.2).section("Where on it");
+    const step = 1 / c.map.sides.length;
+    planFigure(sheet, {
+      lines: [
+        [
+          [0, 0.97],
+          [1, 0.97],
+        ],
+      ],
+      words: [
+        ...c.map.sides.map((text, i) => ({ at: [(i + 0.5) * step, 0.04] as const, text })),
+        { at: [0.04, 0.94] as const, text: "ground" },
+        { at: [0.05, 0.1] as const, text: `${c.map.highestM} m` },
+      ],
+      marks: c.map.marks,
+      alt: c.map.marks.map((m) => `${m.name}: ${word[m.result]}`).join("; "),
+      high: 0.42,
+    });
+    sheet.line(
+      "Disc good, triangle watch, square failed, dashed not looked at. Zones with no height on record are left out.",
+      {
+        soft: true,
+        size: 8,
+      },
+    );
+  }
+  if (c.plan) {
+    sheet.space(0.2).section("Where it stands");
+    planFigure(sheet, {
+      ...c.plan,
+      alt: `Plan of the site with ${c.plan.marks.map((m) => m.name).join(", ")}`,
+      high: 0.64,
+    });
+    sheet.line("As it was drawn on site, not to scale.", { soft: true, size: 8 });
+  }
   if (c.creep) {
     sheet.space(0.2).room(230).section("How far rust has crept from damage");
     lineChart(sheet, {

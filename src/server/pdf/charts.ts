@@ -130,3 +130,77 @@ export function barChart(
   doc.x = left;
   doc.y = top + height + 20;
 }
+
+export type PdfMark = {
+  readonly name: string;
+  readonly result: "in" | "watch" | "out" | "unknown";
+  readonly at: readonly [number, number];
+};
+
+/** A mark told by its shape: disc in, triangle watch, square out, dashed ring unknown. */
+function shape(doc: Sheet["doc"], result: PdfMark["result"], x: number, y: number): void {
+  if (result === "in") doc.circle(x, y, 4.4).fillColor(INK).fill();
+  else if (result === "watch")
+    doc
+      .polygon([x, y - 5.4], [x + 5.4, y + 4.4], [x - 5.4, y + 4.4])
+      .fillColor(INK)
+      .fill();
+  else if (result === "out")
+    doc
+      .rect(x - 4.4, y - 4.4, 8.8, 8.8)
+      .fillColor(INK)
+      .fill();
+  else doc.circle(x, y, 4.2).lineWidth(1.2).dash(1.8, { space: 1.6 }).strokeColor(INK).stroke().undash();
+}
+
+/** A plan as it was drawn: lines, words and marks, places of its width and height, 0–1. Read as one figure by `alt`. */
+export function planFigure(
+  sheet: Sheet,
+  plan: {
+    readonly lines: readonly (readonly (readonly [number, number])[])[];
+    readonly words: readonly { readonly at: readonly [number, number]; readonly text: string }[];
+    readonly marks: readonly PdfMark[];
+    readonly alt: string;
+    /** Height over width. */
+    readonly high: number;
+  },
+): void {
+  const { doc, left, width } = sheet;
+  const height = width * plan.high;
+  sheet.room(height + 24);
+  const top = doc.y;
+  const at = ([x, y]: readonly [number, number]) => [left + x * width, top + y * height] as const;
+  sheet.as(
+    "Figure",
+    () => {
+      doc.rect(left, top, width, height).lineWidth(0.6).strokeColor(GRID).stroke();
+      for (const line of plan.lines) {
+        for (const [i, p] of line.entries()) {
+          const [x, y] = at(p);
+          if (i === 0) doc.moveTo(x, y);
+          else doc.lineTo(x, y);
+        }
+        doc.lineWidth(1.4).strokeColor(INK).stroke();
+      }
+      doc.font("regular").fontSize(8).fillColor(SOFT);
+      for (const w of plan.words) {
+        const [x, y] = at(w.at);
+        doc.text(w.text, x - 60, y - 5, { width: 120, align: "center", lineBreak: false });
+      }
+      for (const m of plan.marks) {
+        const [x, y] = at(m.at);
+        shape(doc, m.result, x, y);
+        doc.font("regular").fontSize(7.5).fillColor(INK);
+        doc.text(m.name, Math.min(left + width - 80, Math.max(left, x - 40)), y + 7, {
+          width: 80,
+          height: 10,
+          align: "center",
+          ellipsis: true,
+        });
+      }
+    },
+    plan.alt,
+  );
+  doc.y = top + height + 8;
+  doc.x = left;
+}
