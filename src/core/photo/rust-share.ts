@@ -34,8 +34,34 @@ export type RustPhoto = {
 export type Frame = readonly (readonly [number, number])[] | null;
 
 type Uv = readonly [number, number];
-const middle = (values: number[]): number => values.sort((a, b) => a - b)[Math.floor(values.length / 2)] ?? 0;
-const likeRust = ([u, v]: Uv): boolean => ((u - RUST[0]) / REACH[0]) ** 2 + ((v - RUST[1]) / REACH[1]) ** 2 < 1;
+/** Numbers that are gathered to find their middle; of very many every so-manyth is enough. */
+class Gathered {
+  private values = new Float32Array(1024);
+  private count = 0;
+  push(value: number): void {
+    if (this.count === this.values.length) {
+      const more = new Float32Array(2 * this.count);
+      more.set(this.values);
+      this.values = more;
+    }
+    this.values[this.count++] = value;
+  }
+  get length(): number {
+    return this.count;
+  }
+  /** The middle of them; 0 of none. */
+  middle(): number {
+    if (this.count === 0) return 0;
+    const step = Math.max(1, Math.floor(this.count / MOST_SORTED));
+    const some = new Float32Array(Math.floor(this.count / step));
+    for (let i = 0; i < some.length; i++) some[i] = this.values[i * step] as number;
+    return some.sort()[Math.floor(some.length / 2)] ?? 0;
+  }
+}
+const MOST_SORTED = 20_000;
+const BY_REACH = [1 / REACH[0] ** 2, 1 / REACH[1] ** 2] as const;
+const likeRust = (u: number, v: number): boolean =>
+  (u - RUST[0]) * (u - RUST[0]) * BY_REACH[0] + (v - RUST[1]) * (v - RUST[1]) * BY_REACH[1] < 1;
 
 /**
  * The rusted share of a framed part of a photo, by colour: how red and how blue a pixel is beside green, which neither shadow nor
@@ -57,12 +83,14 @@ export function rustShare(picture: Picture, frame: Frame = null): Result<RustPho
   const light = new Float32Array(n);
   const state = new Uint8Array(n);
   let of = 0;
+  const [rs, gs, bs] = [red.values, green.values, blue.values];
+  const [r0, g0, b0] = planes.map((p) => p.values) as unknown as readonly [Float32Array, Float32Array, Float32Array];
   for (let at = 0; at < n; at++) {
-    const [r, g, b] = [red.values[at] as number, green.values[at] as number, blue.values[at] as number];
-    light[at] =
-      0.3 * (planes[0]?.values[at] as number) +
-      0.59 * (planes[1]?.values[at] as number) +
-      0.11 * (planes[2]?.values[at] as number);
+    // Written out: what is done for every pixel makes no lists.
+    const r = rs[at] as number;
+    const g = gs[at] as number;
+    const b = bs[at] as number;
+    light[at] = 0.3 * (r0[at] as number) + 0.59 * (g0[at] as number) + 0.11 * (b0[at] as number);
     u[at] = Math.log((r + 3) / (g + 3));
     v[at] = Math.log((b + 3) / (g + 3));
     if (inside[at] === 0) state[at] = 3;
@@ -75,19 +103,21 @@ export function rustShare(picture: Picture, frame: Frame = null): Result<RustPho
   const film = filmColour(u, v, state);
   if (Math.hypot(film[0] - RUST[0], film[1] - RUST[1]) < LEAST_APART) return err({ kind: "film-like-rust" });
   const rust = rustColour(u, v, state, film);
-  const rough = roughness(light, width, height);
   let stained = 0;
   if (rust) {
     const way = [rust[0] - film[0], rust[1] - film[1]] as const;
     const size = way[0] ** 2 + way[1] ** 2;
+    const rough = roughness(light, width, height);
     const still = filmRoughness(rough, u, v, state, film);
     for (let at = 0; at < n; at++) {
       if (state[at] !== 0) continue;
-      const [x, y] = [(u[at] as number) - film[0], (v[at] as number) - film[1]];
+      const x = (u[at] as number) - film[0];
+      const y = (v[at] as number) - film[1];
       const along = (x * way[0] + y * way[1]) / size;
       if (along <= HALF_WAY) continue;
-      const off = Math.hypot(x - along * way[0], y - along * way[1]) / Math.sqrt(size);
-      if (off > BESIDE) continue;
+      const offX = x - along * way[0];
+      const offY = y - along * way[1];
+      if (offX * offX + offY * offY > BESIDE * BESIDE * size) continue;
       // Water that ran off rust tints a film evenly; rust itself is rough.
       if (along < 0.85 && (rough[at] as number) < 1.5 * still) {
         stained++;
@@ -161,106 +191,132 @@ export function framed(frame: Frame, width: number, height: number): Uint8Array 
 
 /** The colour that most of the frame has and that is not rust's; where all of it is rust's, that of what is least so. */
 function filmColour(u: Float32Array, v: Float32Array, state: Uint8Array): Uv {
-  const cells = new Map<number, number>();
   const size = 0.08;
-  const keyOf = (at: number) =>
-    Math.round((u[at] as number) / size + 200) * 1000 + Math.round((v[at] as number) / size + 200);
+  // Of 0–255 with three added a logarithm is under 4.5 either way.
+  const side = 2 * Math.ceil(4.6 / size) + 1;
+  const zero = (side - 1) / 2;
+  const cells = new Uint32Array(side * side);
   for (let at = 0; at < state.length; at += 2) {
-    if (state[at] !== 0 || likeRust([u[at] as number, v[at] as number])) continue;
-    const key = keyOf(at);
-    cells.set(key, (cells.get(key) ?? 0) + 1);
+    if (state[at] !== 0 || likeRust(u[at] as number, v[at] as number)) continue;
+    const key = (Math.round((u[at] as number) / size) + zero) * side + Math.round((v[at] as number) / size) + zero;
+    cells[key] = (cells[key] as number) + 1;
   }
-  let best = -1;
-  let most = 0;
-  for (const [key, count] of cells)
-    if (count > most) {
-      most = count;
+  let [best, most] = [0, 0];
+  for (let key = 0; key < cells.length; key++)
+    if ((cells[key] as number) > most) {
+      most = cells[key] as number;
       best = key;
     }
   // A brown film has hardly anything that is not rust's colour.
   if (most < 0.005 * state.length) {
-    const [all, vs] = [[] as number[], [] as number[]];
+    const [all, vs] = [new Gathered(), new Gathered()];
     for (let at = 0; at < state.length; at += 5)
       if (state[at] === 0) {
         all.push(u[at] as number);
         vs.push(v[at] as number);
       }
-    return [middle(all), middle(vs)];
+    return [all.middle(), vs.middle()];
   }
-  const about: Uv = [(Math.floor(best / 1000) - 200) * size, ((best % 1000) - 200) * size];
-  const [us, vs] = [[] as number[], [] as number[]];
+  const about: Uv = [(Math.floor(best / side) - zero) * size, ((best % side) - zero) * size];
+  const [us, vs] = [new Gathered(), new Gathered()];
   for (let at = 0; at < state.length; at += 3)
-    if (state[at] === 0 && Math.hypot((u[at] as number) - about[0], (v[at] as number) - about[1]) < 0.2) {
+    if (state[at] === 0 && ((u[at] as number) - about[0]) ** 2 + ((v[at] as number) - about[1]) ** 2 < 0.04) {
       us.push(u[at] as number);
       vs.push(v[at] as number);
     }
-  return [middle(us), middle(vs)];
+  return [us.middle(), vs.middle()];
 }
 
 /** The middle colour of what is rust's and not the film's; null where there is none to speak of. */
 function rustColour(u: Float32Array, v: Float32Array, state: Uint8Array, film: Uv): Uv | null {
-  const [us, vs] = [[] as number[], [] as number[]];
+  const [us, vs] = [new Gathered(), new Gathered()];
   const least = 0.55 * Math.hypot(RUST[0] - film[0], RUST[1] - film[1]);
   for (let at = 0; at < state.length; at++) {
     if (state[at] !== 0) continue;
-    const here: Uv = [u[at] as number, v[at] as number];
-    if (likeRust(here) && Math.hypot(here[0] - film[0], here[1] - film[1]) > least) {
-      us.push(here[0]);
-      vs.push(here[1]);
+    const hereU = u[at] as number;
+    const hereV = v[at] as number;
+    if (likeRust(hereU, hereV) && (hereU - film[0]) ** 2 + (hereV - film[1]) ** 2 > least * least) {
+      us.push(hereU);
+      vs.push(hereV);
     }
   }
-  return us.length < 6 ? null : [middle(us), middle(vs)];
+  return us.length < 6 ? null : [us.middle(), vs.middle()];
 }
 
-/** How uneven the light of a pixel's surroundings is, of its own light: five by five, by the spread. */
+/** How uneven the light of a pixel's surroundings is, of its own light: five by five, by the spread; 0 at the picture's edge. */
 function roughness(light: Float32Array, width: number, height: number): Float32Array {
-  const out = new Float32Array(light.length);
-  for (let y = 2; y < height - 2; y++)
-    for (let x = 2; x < width - 2; x++) {
-      let [sum, square] = [0, 0];
-      for (let dy = -2; dy <= 2; dy++)
-        for (let dx = -2; dx <= 2; dx++) {
-          const l = light[(y + dy) * width + x + dx] as number;
-          sum += l;
-          square += l * l;
-        }
-      const mean = sum / 25;
-      out[y * width + x] = Math.sqrt(Math.max(0, square / 25 - mean * mean)) / (mean + 6);
+  const n = width * height;
+  const [sums, squares, out] = [new Float32Array(n), new Float32Array(n), new Float32Array(n)];
+  // Sums of five across; then of five such down, carried along.
+  for (let y = 0; y < height; y++) {
+    const end = (y + 1) * width - 2;
+    for (let at = y * width + 2; at < end; at++) {
+      const a = light[at - 2] as number;
+      const b = light[at - 1] as number;
+      const c = light[at] as number;
+      const d = light[at + 1] as number;
+      const e = light[at + 2] as number;
+      sums[at] = a + b + c + d + e;
+      squares[at] = a * a + b * b + c * c + d * d + e * e;
     }
+  }
+  for (let y = 2; y < height - 2; y++) {
+    const end = (y + 1) * width - 2;
+    for (let at = y * width + 2; at < end; at++) {
+      const mean =
+        ((sums[at - 2 * width] as number) +
+          (sums[at - width] as number) +
+          (sums[at] as number) +
+          (sums[at + width] as number) +
+          (sums[at + 2 * width] as number)) /
+        25;
+      const square =
+        ((squares[at - 2 * width] as number) +
+          (squares[at - width] as number) +
+          (squares[at] as number) +
+          (squares[at + width] as number) +
+          (squares[at + 2 * width] as number)) /
+        25;
+      const off = square - mean * mean;
+      out[at] = off > 0 ? Math.sqrt(off) / (mean + 6) : 0;
+    }
+  }
   return out;
 }
 /** The usual roughness of the film itself. */
-function filmRoughness(rough: Float32Array, u: Float32Array, v: Float32Array, state: Uint8Array, film: Uv): number {
-  const values: number[] = [];
-  for (let at = 0; at < state.length; at += 7)
-    if (
-      state[at] === 0 &&
-      (rough[at] as number) > 0 &&
-      Math.hypot((u[at] as number) - film[0], (v[at] as number) - film[1]) < 0.15
-    )
-      values.push(rough[at] as number);
-  return middle(values);
+function filmRoughness(roughs: Float32Array, u: Float32Array, v: Float32Array, state: Uint8Array, film: Uv): number {
+  const values = new Gathered();
+  // Some ten thousand of them tell it.
+  const step = Math.max(7, Math.floor(state.length / 12_000)) | 1;
+  for (let at = 0; at < state.length; at += step) {
+    if (state[at] !== 0 || ((u[at] as number) - film[0]) ** 2 + ((v[at] as number) - film[1]) ** 2 >= 0.0225) continue;
+    const rough = roughs[at] as number;
+    if (rough > 0) values.push(rough);
+  }
+  return values.middle();
 }
 
 /** A pixel goes with most of its neighbours: single specks are noise. */
 function settled(state: Uint8Array, width: number, height: number): Uint8Array {
   const out = Uint8Array.from(state);
+  // How many of three across rust; then three such down.
+  const across = new Uint8Array(state.length);
+  for (let at = 1; at < state.length - 1; at++)
+    across[at] = Number(state[at - 1] === 1) + Number(state[at] === 1) + Number(state[at + 1] === 1);
   for (let y = 1; y < height - 1; y++)
     for (let x = 1; x < width - 1; x++) {
       const at = y * width + x;
-      if (state[at] !== 0 && state[at] !== 1) continue;
-      let rusted = 0;
-      for (let dy = -1; dy <= 1; dy++) for (let dx = -1; dx <= 1; dx++) if (state[at + dy * width + dx] === 1) rusted++;
-      out[at] = rusted >= 5 ? 1 : rusted <= 2 ? 0 : (state[at] as number);
+      const own = state[at] as number;
+      if (own > 1) continue;
+      const rusted = (across[at - width] as number) + (across[at] as number) + (across[at + width] as number);
+      out[at] = rusted >= 5 ? 1 : rusted <= 2 ? 0 : own;
     }
   return out;
 }
 
 function drawn(planes: readonly Plane[], n: number): Uint8ClampedArray {
-  const rgba = new Uint8ClampedArray(n * 4);
-  for (let at = 0; at < n; at++) {
-    for (let c = 0; c < 3; c++) rgba[at * 4 + c] = planes[c]?.values[at] as number;
-    rgba[at * 4 + 3] = 255;
-  }
+  const rgba = new Uint8ClampedArray(n * 4).fill(255);
+  for (const [c, { values }] of planes.entries())
+    for (let at = 0, to = c; at < n; at++, to += 4) rgba[to] = values[at] as number;
   return rgba;
 }
