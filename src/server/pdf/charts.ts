@@ -71,14 +71,17 @@ export function lineChart(
           else doc.lineTo(x(px), y(py));
         });
         doc.stroke().restore();
-        const last = shown.at(-1);
-        if (last)
-          doc.fillColor(INK).text(line.name, left + width - 86, Math.max(top, y(last[1]) - 4 + (i % 3) * 1), {
-            width: 86,
-            lineBreak: false,
-            ellipsis: true,
-          });
       });
+      // Names at the ends, pushed apart as little as may be.
+      let above = Number.NEGATIVE_INFINITY;
+      const ends = chart.lines.flatMap((line) => {
+        const last = line.points.at(-1);
+        return last ? [{ name: line.name, y: Math.max(top, y(last[1]) - 4) }] : [];
+      });
+      for (const end of ends.sort((a, b) => a.y - b.y)) {
+        above = Math.max(end.y, above + 9);
+        doc.fillColor(INK).text(end.name, left + width - 86, above, { width: 86, lineBreak: false, ellipsis: true });
+      }
     },
     chart.alt,
   );
