@@ -1,3 +1,4 @@
+import sharp from "sharp";
 import { afterAll, beforeAll, describe, expect, test } from "vitest";
 import { asNew, parseIntakeLine, preparationOf } from "@/core/plan";
 import { valueOrThrow } from "@/core/result";
@@ -753,8 +754,19 @@ describe("sheets to print", () => {
         said: "by mail",
       })),
       notices: ["n ".repeat(300)],
+      photos: [
+        {
+          bytes: await sharp({ create: { width: 40, height: 30, channels: 3, background: "#884422" } })
+            .jpeg()
+            .toBuffer(),
+          caption: "pits on the rail as it came in",
+        },
+      ],
+      morePhotos: 2,
     });
     expect(options.subarray(0, 5).toString()).toBe("%PDF-");
+    // How the metal came in is on the paper itself.
+    expect(options.includes("/Subtype /Image")).toBe(true);
     const card = await routeCardPdf({
       site: "Test shop",
       customer: "Customer",

@@ -1,4 +1,5 @@
 import QRCode from "qrcode";
+import { type PrintedPhoto, photoGrid } from "../pdf/photos";
 import { INK, Sheet } from "../pdf/sheet";
 
 export type OptionsSheet = {
@@ -18,6 +19,9 @@ export type OptionsSheet = {
     readonly said: string;
   }[];
   readonly notices: readonly string[];
+  /** How the parts came in, and how many photos there are more. */
+  readonly photos?: readonly PrintedPhoto[];
+  readonly morePhotos?: number;
 };
 
 /** The sheet a customer signs: each option with its price and, in plain words, what is risked without it; what was answered, and boxes for what was not. */
@@ -54,6 +58,7 @@ export function optionsPdf(c: OptionsSheet): Promise<Buffer> {
     sheet.space(0.4).section("Please note");
     for (const notice of c.notices) sheet.line(`·  ${notice}`).space(0.15);
   }
+  photoGrid(sheet, c.photos ?? [], c.morePhotos ?? 0);
   sheet.room(110).space(1.2);
   sheet.line("I have read what is offered and what is risked without it.");
   sheet.space(3);
