@@ -12,8 +12,21 @@ test("signed out: every page leads to sign-in, every route answers 401", async (
     "/api/racks/0942/certificate.pdf",
     "/api/instruments/film-gauge",
     "/api/files/01a208b1-7efb-7fd9-ad4e-654fd57dba4a",
+    "/api/field/pack",
+    "/api/field/who",
+    "/api/field/card.pdf",
+    "/api/field/visits.ics",
+    "/api/structures/JETTY-A/report.pdf",
   ])
     expect((await request.get(path)).status(), path).toBe(401);
+  for (const path of ["/api/field/captures", "/api/field/photos"])
+    expect((await request.post(path, { data: { by: "bea", entry: {} } })).status(), path).toBe(401);
+  // From another site nothing is taken, whoever is signed in.
+  const foreign = { data: {}, headers: { "sec-fetch-site": "cross-site" } };
+  expect((await request.post("/api/field/captures", foreign)).status()).toBe(403);
+  // The round's own page holds no record: it opens, and asks who is there.
+  await page.goto("/round");
+  await expect(page.getByText("Nobody is signed in here.")).toBeVisible();
 });
 
 test("a wrong password says so, keeps the name, and sign-in rests after several", async ({ page }) => {
@@ -44,6 +57,8 @@ test("a customer's viewer: own racks yes, others not found, nothing to record wi
   await page.goto("/racks/0869/release");
   await expect(page.getByText("A lead decides.")).toBeVisible();
   expect((await page.request.get("/api/jobs/J-409/export.json")).status()).toBe(404);
+  // A round is an inspector's: nothing is handed to a viewer to take along.
+  expect((await page.request.get("/api/field/pack")).status()).toBe(403);
   await page.goto("/records/import");
   await expect(page).toHaveURL(/refused/);
   await page.goto("/");

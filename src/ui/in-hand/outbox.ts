@@ -30,6 +30,8 @@ export async function sendWaiting(
   user: string,
   deviceMs: () => number,
 ): Promise<Ended> {
+  // Where nothing waits, nobody is asked.
+  if ((await device.captures.where("[user+state]").equals([user, "waiting"]).count()) === 0) return { why: "sent" };
   const who = await transport.who();
   if (!who.reached) return { why: "not-reached" };
   if (who.user === null) return { why: "not-signed-in", failure: who.failure ?? { kind: "signed-out" } };

@@ -197,6 +197,12 @@ export function RoundApp({ theme }: { theme: "light" | "dark" }) {
           sent as you record it, and without a network nothing can be kept.
         </p>
       )}
+      {opened.device && !window.isSecureContext && (
+        <p role="alert" className="m-0 text-watch">
+          This address is not secure (http). What you capture is kept, but the browser does not keep this page itself:
+          leave it open while there is no network, or have it served over https.
+        </p>
+      )}
       <Room device={opened.device} />
     </header>
   );

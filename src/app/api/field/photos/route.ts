@@ -4,7 +4,7 @@ import { errorText, log } from "@/server/log";
 import { now } from "@/server/now";
 import { MOST_PHOTO_BYTES } from "@/server/photos/clean-photo";
 import { personWith } from "@/server/sign-in/person";
-import { fromHere } from "../same-site";
+import { announced, fromHere } from "../same-site";
 
 export const dynamic = "force-dynamic";
 
@@ -15,8 +15,19 @@ export async function POST(request: Request): Promise<Response> {
   if (!fromHere(request)) return answer({ ok: false, failure: { kind: "other-site" } }, 403);
   const who = await personWith("inspect");
   if (!who.ok) return answer({ ok: false, failure: who.refusal }, who.refusal.kind === "signed-out" ? 401 : 403);
-  if (Number(request.headers.get("content-length") ?? 0) > MOST_PHOTO_BYTES + 64 * 1024)
-    return answer({ ok: false, failure: { kind: "too-large", mostMegabytes: MOST_PHOTO_BYTES / 1024 / 1024 } }, 413);
+  const bytes = announced(request);
+  if (!(bytes <= MOST_PHOTO_BYTES + 64 * 1024))
+    return answer(
+      {
+        ok: false,
+        failure: {
+          kind: "too-large",
+          megabytes: Number.isNaN(bytes) ? "of unknown size, in" : Math.round(bytes / 1e5) / 10,
+          mostMegabytes: MOST_PHOTO_BYTES / 1024 / 1024,
+        },
+      },
+      413,
+    );
   const form = await request.formData().catch(() => null);
   if (!form) return answer({ ok: false, failure: { kind: "empty-file" } }, 400);
   const by = String(form.get("by") ?? "");
