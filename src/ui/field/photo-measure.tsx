@@ -268,6 +268,39 @@ const Take = ({ onTake, children }: { onTake: () => void; children: ReactNode })
   </button>
 );
 
+/** What was told of a picture, to be mended by brush; a stroke takes back what was taken over of it. */
+function Masked({
+  of,
+  picture,
+  brush,
+  label,
+  undo,
+  wide = false,
+}: {
+  of: { readonly width: number; readonly height: number };
+  picture: Picture;
+  brush: ReturnType<typeof useMask>;
+  label: string;
+  undo: () => void;
+  wide?: boolean;
+}) {
+  return brush.state ? (
+    <MaskCanvas
+      wide={wide}
+      width={of.width}
+      height={of.height}
+      label={label}
+      rgba={picture.rgba}
+      state={brush.state}
+      begin={brush.begin}
+      stroke={(x, y) => {
+        undo();
+        brush.stroke(x, y);
+      }}
+    />
+  ) : null;
+}
+
 function Share({ m, ask, take, undo }: ReadProps & { m: Extract<Measurement, { what: "rust" | "flaking" }> }) {
   const { read } = m;
   const brush = useMask(read.mask, BRUSH_PX);
@@ -282,17 +315,12 @@ function Share({ m, ask, take, undo }: ReadProps & { m: Extract<Measurement, { w
   const state = brush.state;
   return (
     <>
-      <MaskCanvas
-        width={read.mask.width}
-        height={read.mask.height}
+      <Masked
+        of={read.mask}
+        picture={read.picture}
+        brush={brush}
         label={rust ? "The photo; what is taken for rust is hatched" : "The photo; where the film is gone is hatched"}
-        rgba={read.picture.rgba}
-        state={state}
-        begin={brush.begin}
-        stroke={(x, y) => {
-          undo();
-          brush.stroke(x, y);
-        }}
+        undo={undo}
       />
       <p className="m-0">
         <span className="small soft">{rust ? "rusted" : "film gone"}</span>{" "}
@@ -398,18 +426,13 @@ function Widths({ m, scale, take, undo }: ReadProps & { m: Extract<Measurement, 
   const each = (list: readonly number[]) => list.map((w) => typed(w, "creep", units)).join(" ");
   return (
     <>
-      <MaskCanvas
+      <Masked
         wide
-        width={strip.mask.width}
-        height={strip.mask.height}
+        of={strip.mask}
+        picture={strip.picture}
+        brush={brush}
         label="The strip laid straight; rust is hatched red, bare or loose hatched blue the other way"
-        rgba={strip.picture.rgba}
-        state={state}
-        begin={brush.begin}
-        stroke={(x, y) => {
-          undo();
-          brush.stroke(x, y);
-        }}
+        undo={undo}
       />
       <p className="m-0">
         <span className="small soft">mean width that rusts</span>{" "}
@@ -468,18 +491,13 @@ function Counted({ m, scale, take, undo }: ReadProps & { m: Extract<Measurement,
   const state = brush.state;
   return (
     <>
-      <MaskCanvas
+      <Masked
         wide
-        width={read.mask.width}
-        height={read.mask.height}
+        of={read.mask}
+        picture={read.picture}
+        brush={brush}
         label="What the photo shows, squared up; blisters are hatched"
-        rgba={read.picture.rgba}
-        state={state}
-        begin={brush.begin}
-        stroke={(x, y) => {
-          undo();
-          brush.stroke(x, y);
-        }}
+        undo={undo}
       />
       <p className="m-0">
         <b className="fig text-[24px]">{now.count}</b> blisters, <b className="fig">{now.perDm2.toFixed(0)}</b> on a
