@@ -1,5 +1,7 @@
 import { chromium } from "@playwright/test";
+import sharp from "sharp";
 import { launchOptions, signIn } from "../tests/support/browser";
+import { creepPhoto, creepSceneOf } from "../tests/support/creep-photo";
 
 const base = process.env.BASE_URL ?? "";
 const browser = await chromium.launch(launchOptions);
@@ -15,7 +17,7 @@ const shots: [name: string, path: string, theme: "light" | "dark", width: number
   ["causes", "/causes/29", "dark", 1280, 800],
   ["pretreat", "/pretreat", "light", 1280, 1000],
   ["round-tablet", "(round)", "light", 834, 900],
-  ["film-trends", "/test/film?days=30&powder=GR-815&part=CHARGER-BOX", "light", 1280, 900],
+  ["field-round", "(walk)", "light", 390, 1000],
   ["receive", "(receive)", "light", 1280, 900],
   ["part", "/plan/parts/SHELTER-POST", "dark", 1280, 900],
   ["load", "(load)", "light", 1280, 900],
@@ -69,6 +71,35 @@ for (const [name, path, theme, width, height] of shots) {
     await page.getByRole("button", { name: /Follow it/ }).click();
     // Sixty times as fast as the clock: so long is a quarter of an hour in the oven.
     await page.waitForTimeout(15_000);
+  } else if (path === "(walk)") {
+    // A scribe of the demo's own making, with the scale card beside it.
+    const shot = creepPhoto(creepSceneOf(8, { creepMm: 3, looseMm: 1.5, film: [40, 90, 60], shadow: 0.3, glare: 0 }));
+    const { picture } = shot;
+    const buffer = await sharp(Buffer.from(picture.rgba), {
+      raw: { width: picture.width, height: picture.height, channels: 4 },
+    })
+      .jpeg()
+      .toBuffer();
+    await page.goto(`${base}/round`);
+    await page.getByRole("link", { name: "Walk it" }).first().click();
+    await page.getByRole("link", { name: /leg foot/ }).click();
+    await page.getByRole("button", { name: "Measure on a photo" }).click();
+    await page.getByRole("radio", { name: "Creep", exact: true }).click();
+    await page
+      .getByLabel(/A photo of the scribe/)
+      .setInputFiles({ name: "scribe.jpg", mimeType: "image/jpeg", buffer });
+    await page.getByText(/The card is found/).waitFor();
+    for (const end of shot.scribe) {
+      const canvas = page.getByLabel(/^The photo: tap/);
+      await canvas.scrollIntoViewIfNeeded();
+      const box = await canvas.boundingBox();
+      const [x, y] = shot.seen(end);
+      if (box)
+        await page.mouse.click(box.x + (x / picture.width) * box.width, box.y + (y / picture.height) * box.height);
+    }
+    await page.getByText(/mean width that rusts/).waitFor();
+    await page.getByText("What you see").scrollIntoViewIfNeeded();
+    await page.evaluate(() => window.scrollTo(0, 180));
   } else if (path === "(receive)") {
     await page.goto(`${base}/plan/receive`);
     await page.getByLabel("road salt").check();

@@ -73,7 +73,7 @@ export async function fieldReport(
       found: `${zoneFound(z, units, day)}${z.newest[0] ? `; ${day(z.newest[0].at)}` : ""}`,
       protection: z.verdict.protection,
       appearance: z.verdict.appearance,
-      growth: growthSaid(z, units),
+      growth: growthSaid(z, units, day),
     })),
     map: zoneMap(zones),
     plan: sitePlan?.plan
@@ -203,11 +203,11 @@ function inShort(
   ];
 }
 
-function growthSaid(z: ZoneFile, units: UnitSystem): string {
+function growthSaid(z: ZoneFile, units: UnitSystem, day: (moment: Date) => string): string {
   if (!z.creepRate) return "";
   if (!z.creepRate.ok) return failureText(z.creepRate.error, units);
   const { rate, interval } = z.creepRate.value;
-  const grows = `creep grows ${withUnit(rate, "creep", units)} a year (${withUnit(interval[0], "creep", units)} to ${withUnit(interval[1], "creep", units)})`;
+  const grows = `creep grows ${withUnit(rate, "creep", units)} a year (${withUnit(interval[0], "creep", units)} to ${withUnit(interval[1], "creep", units)})${z.creepFrom ? ` since ${day(z.creepFrom.at)}` : ""}${z.creepRateOfAll?.ok ? `, ${withUnit(z.creepRateOfAll.value.rate, "creep", units)} a year since it was coated` : ""}`;
   return z.forecast?.ok ? `${grows}; ${forecastSaid(z.forecast.value.years)}` : grows;
 }
 

@@ -35,13 +35,8 @@ const MOST_PICTURES = 24;
 export async function sitePlanOf(db: Kysely<Database>, person: Person, code: string): Promise<SitePlanFile | null> {
   const own = await findStructure(db, person, code);
   if (!own) return null;
-  const [there, plan, pictures] = await Promise.all([
-    db
-      .selectFrom("structure")
-      .select("code")
-      .where("customer_id", "=", own.customer_id)
-      .where(sql`lower(site)`, "=", own.site.toLowerCase())
-      .execute(),
+  const [structures, plan, pictures] = await Promise.all([
+    structuresByDue(db, person, { customerId: own.customer_id, site: own.site }),
     db
       .selectFrom("record")
       .innerJoin("site_plan", "site_plan.record_id", "record.id")
@@ -73,8 +68,6 @@ export async function sitePlanOf(db: Kysely<Database>, person: Person, code: str
       .limit(MOST_PICTURES)
       .execute(),
   ]);
-  const codes = new Set(there.map((s) => s.code));
-  const structures = (await structuresByDue(db, person)).filter((s) => codes.has(s.code));
   return {
     site: own.site,
     structures,

@@ -44,7 +44,12 @@ export type StructureLine = {
 const risky: ReadonlySet<string> = new Set(["salt", "standing-water", "knocks"]);
 
 /** Every structure a person may see with when it is looked at next, the most overdue first; trouble is what any reading of any zone says that was not read again since. O(structures and their captures). */
-export async function structuresByDue(db: Kysely<Database>, person: Person): Promise<readonly StructureLine[]> {
+export async function structuresByDue(
+  db: Kysely<Database>,
+  person: Person,
+  /** Of one site of a customer alone. */
+  at: { readonly customerId: string; readonly site: string } | null = null,
+): Promise<readonly StructureLine[]> {
   const { rows } = await sql<{
     code: string;
     name: string;
@@ -68,7 +73,9 @@ export async function structuresByDue(db: Kysely<Database>, person: Person): Pro
     left join lateral (select min(q.rating) filter (where q.of = 'creep') as rating, bool_or(q.out) as trouble from (
       select x.*, max(x.happened_at) over (partition by x.zone, x.of) as last from (${zoneReadings(sql`r.structure_id = s.id`)}) x) q
       where q.happened_at >= q.last - interval '36 hours') w on true
-    where ${forPerson(person, "s.customer_id")}`.execute(db);
+    where ${forPerson(person, "s.customer_id")} and ${at ? sql`s.customer_id = ${at.customerId} and lower(s.site) = ${at.site.toLowerCase()}` : sql`true`}`.execute(
+    db,
+  );
   return rows
     .map((r): StructureLine => {
       const since = r.put_up_on

@@ -64,6 +64,10 @@ export type ZoneFile = {
   readonly glossOfSheltered: number | null;
   /** How creep grows since the visit before, or since it was coated; and when it comes to the rating at which the system has failed. */
   readonly creepRate: Result<FieldRate> | null;
+  /** The day that rate is taken from, and whether it is the visit before (else it is when it was coated). */
+  readonly creepFrom: { readonly at: Date; readonly visit: boolean } | null;
+  /** Since it was coated, where the other is since a visit. */
+  readonly creepRateOfAll: Result<FieldRate> | null;
   readonly forecast: Result<Forecast> | null;
 };
 
@@ -230,7 +234,16 @@ const readingNames = Object.keys(readings) as readonly ReadingName[];
 
 type Begun = Omit<
   ZoneFile,
-  "found" | "readAt" | "verdict" | "glossOfRelease" | "glossOfSheltered" | "filmUm" | "creepRate" | "forecast"
+  | "found"
+  | "readAt"
+  | "verdict"
+  | "glossOfRelease"
+  | "glossOfSheltered"
+  | "filmUm"
+  | "creepRate"
+  | "creepFrom"
+  | "creepRateOfAll"
+  | "forecast"
 >;
 /** Gloss of a zone as it was read last, and what is kept of it; sheltered is held against only where it was read at the same visit. */
 function glossKept(
@@ -297,17 +310,27 @@ function judged(
 }
 
 /** How creep grows: from the visit before where it was read then, else from none when it was coated. */
-function growth(zone: Begun, since: Date | null): Pick<ZoneFile, "creepRate" | "forecast"> {
+function growth(
+  zone: Begun,
+  since: Date | null,
+): Pick<ZoneFile, "creepRate" | "creepFrom" | "creepRateOfAll" | "forecast"> {
+  const none = { creepRate: null, creepFrom: null, creepRateOfAll: null, forecast: null };
   const read = zone.captures.filter((c) => c.row.creep_mm !== null);
   const [now] = read;
-  if (!now) return { creepRate: null, forecast: null };
+  if (!now) return none;
   const before = read.find((c) => now.at.getTime() - c.at.getTime() > ONE_VISIT_MS);
   const asReading = (c: Capture) => ({
     at: c.at,
     value: c.row.creep_mm ?? 0,
     standardError: creepStandardError((c.row.widths_mm ?? []) as readonly number[], c.row.from_what === "scribe"),
   });
-  const from = before ? asReading(before) : since ? { at: since, value: 0, standardError: 0 } : null;
-  if (!from) return { creepRate: null, forecast: null };
-  return { creepRate: fieldRate(from, asReading(now)), forecast: forecastTo(CREEP_LIMIT_MM, from, asReading(now)) };
+  const coated = since ? { at: since, value: 0, standardError: 0 } : null;
+  const from = before ? asReading(before) : coated;
+  if (!from) return none;
+  return {
+    creepRate: fieldRate(from, asReading(now)),
+    creepFrom: { at: from.at, visit: before !== undefined },
+    creepRateOfAll: before && coated ? fieldRate(coated, asReading(now)) : null,
+    forecast: forecastTo(CREEP_LIMIT_MM, from, asReading(now)),
+  };
 }

@@ -56,6 +56,10 @@ export function ZoneList({
                       creep grows <b className="fig">{withUnit(z.creepRate.value.rate, "creep", units)}</b> a year (
                       {withUnit(z.creepRate.value.interval[0], "creep", units)} to{" "}
                       {withUnit(z.creepRate.value.interval[1], "creep", units)})
+                      {z.creepFrom &&
+                        ` since ${z.creepFrom.visit ? "the visit of " : ""}${dayMonthYear(z.creepFrom.at, timeZone)}`}
+                      {z.creepRateOfAll?.ok &&
+                        `, ${withUnit(z.creepRateOfAll.value.rate, "creep", units)} a year since it was coated`}
                       {z.forecast?.ok && `; ${forecastSaid(z.forecast.value.years)}`}
                     </>
                   ) : (

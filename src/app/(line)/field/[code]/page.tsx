@@ -7,6 +7,7 @@ import { ageingGroups } from "@/server/field/ageing";
 import { loadStructure } from "@/server/field/load-structure";
 import { madeDays } from "@/server/field/made-day";
 import { roundsOf } from "@/server/field/round-of";
+import { sitePlanOf } from "@/server/field/site-plan";
 import { factOf, type StructureFact } from "@/server/field/structure-facts";
 import { zonesOf } from "@/server/field/zones-of";
 import { currentLine } from "@/server/line/current-line";
@@ -32,6 +33,8 @@ import { attachPhoto, startCase } from "../../actions";
 
 export const metadata: Metadata = { title: "Structure" };
 
+/** Structures of the same site that are named; the plan has all. */
+const MOST_BESIDE = 6;
 const YEAR_MS = 365.25 * 86_400_000;
 
 export default async function StructurePage({ params }: { params: Promise<{ code: string }> }) {
@@ -49,6 +52,10 @@ export default async function StructurePage({ params }: { params: Promise<{ code
   const sisters = ofTheShop(person)
     ? (await ageingGroups(database())).find((g) => g.structures.some((x) => x.code === s.code))
     : undefined;
+  const alike = new Set(sisters?.structures.map((x) => x.code));
+  const beside = ((await sitePlanOf(database(), person, s.code))?.structures ?? []).filter(
+    (x) => x.code !== s.code && !alike.has(x.code),
+  );
   const said = { in: "good", watch: "to watch", out: "failed somewhere", unknown: "not looked at" } as const;
   const racks = [...new Set(s.pieces.map((p) => p.number))];
   const days = await madeDays(database(), person, racks, line.at);
@@ -228,6 +235,24 @@ export default async function StructurePage({ params }: { params: Promise<{ code
             <p className="m-0">
               <Link className="btn" href="/field/ageing">
                 All systems
+              </Link>
+            </p>
+          </MarginBlock>
+        )}
+        {beside.length > 0 && (
+          <MarginBlock title={sisters ? "Beside it, coated otherwise" : "Beside it"}>
+            {beside.slice(0, MOST_BESIDE).map((x) => (
+              <Link
+                key={x.code}
+                className="link mr-3 inline-flex min-h-11 items-center gap-1.5"
+                href={`/field/${x.code.toLowerCase()}`}
+              >
+                {x.name} <Shape result={x.trouble ? "out" : x.lastVisit ? "in" : "unknown"} />
+              </Link>
+            ))}
+            <p className="m-0">
+              <Link className="btn" href={`/field/${s.code.toLowerCase()}/site`}>
+                Plan of {s.site}
               </Link>
             </p>
           </MarginBlock>
