@@ -1,6 +1,7 @@
 import { CARD } from "@/core/photo";
 import { seededRandom } from "@/core/statistics";
 import type { Rgb } from "./lattice-photo";
+import { noiseOf } from "./surface-photo";
 
 export type CreepScene = {
   readonly seed: number;
@@ -37,29 +38,28 @@ const WAYS = 3;
 /** A photo of a scribed plate years later with the scale card beside it, made up from what is known of it. O(pixels). */
 export function creepPhoto(scene: CreepScene): CreepShot {
   const random = seededRandom(scene.seed * 15485863 + 11);
+  const normal = noiseOf(random);
   const between = (a: number, b: number) => a + (b - a) * random.uniform();
   const { width, height } = scene;
   // The camera over the plate: turned about the line of sight, then leant back; the middle of what it sees is at (40, 52).
   const [cx, cy] = [40, 52];
   const tilt = (scene.tiltDeg * Math.PI) / 180;
   const turn = (scene.turnDeg * Math.PI) / 180;
+  const [cosTurn, sinTurn, cosTilt, sinTilt] = [Math.cos(turn), Math.sin(turn), Math.cos(tilt), Math.sin(tilt)];
   const focal = 1.1 * width;
   const distance = focal / scene.pxPerMm;
   const seen = ([u, v]: readonly [number, number]): readonly [number, number] => {
     const [x, y] = [u - cx - scene.cardOff, v - cy];
-    const rx = x * Math.cos(turn) - y * Math.sin(turn);
-    const ry = x * Math.sin(turn) + y * Math.cos(turn);
-    const depth = distance + ry * Math.sin(tilt);
-    return [width / 2 + (focal * rx) / depth, height / 2 + (focal * ry * Math.cos(tilt)) / depth];
+    const rx = x * cosTurn - y * sinTurn;
+    const ry = x * sinTurn + y * cosTurn;
+    const depth = distance + ry * sinTilt;
+    return [width / 2 + (focal * rx) / depth, height / 2 + (focal * ry * cosTilt) / depth];
   };
   const onPlate = (px: number, py: number): readonly [number, number] => {
     const [a, b] = [(px - width / 2) / focal, (py - height / 2) / focal];
-    const ry = (b * distance) / (Math.cos(tilt) - b * Math.sin(tilt));
-    const rx = a * (distance + ry * Math.sin(tilt));
-    return [
-      rx * Math.cos(turn) + ry * Math.sin(turn) + cx + scene.cardOff,
-      -rx * Math.sin(turn) + ry * Math.cos(turn) + cy,
-    ];
+    const ry = (b * distance) / (cosTilt - b * sinTilt);
+    const rx = a * (distance + ry * sinTilt);
+    return [rx * cosTurn + ry * sinTurn + cx + scene.cardOff, -rx * sinTurn + ry * cosTurn + cy];
   };
   const slope = between(-0.12, 0.12);
   const [x0, x1] = [-8, 88];
@@ -106,10 +106,10 @@ export function creepPhoto(scene: CreepScene): CreepShot {
         const within = t > -1 && t < long + 1;
         if (within && far < rust) {
           const deep = 0.3 + 0.7 * Math.min(1, (rust - far) / 0.8);
-          const rough = 1 + random.normal(0, 0.14);
+          const rough = 1 + normal(0.14);
           body = [(185 - 75 * deep) * rough, (110 - 52 * deep) * rough, (58 - 24 * deep) * rough];
         } else if (within && far < gone) {
-          const rough = 1 + random.normal(0, 0.05);
+          const rough = 1 + normal(0.05);
           body = metal.map((m) => m * rough);
         } else {
           let tint = 0;
@@ -122,7 +122,7 @@ export function creepPhoto(scene: CreepScene): CreepShot {
       const light = 1 - scene.shadow * 0.6 * (1 / (1 + Math.exp(-(x + shade.turn * y - shade.at) / shade.wide)));
       const glare = scene.glare * 170 * Math.exp(-((x - sun.x) ** 2 + (y - sun.y) ** 2) / (2 * sun.r * sun.r));
       for (let c = 0; c < 3; c++)
-        rgba[(y * width + x) * 4 + c] = (body[c] as number) * light + glare + random.normal(0, scene.noise);
+        rgba[(y * width + x) * 4 + c] = (body[c] as number) * light + glare + normal(scene.noise);
       rgba[(y * width + x) * 4 + 3] = 255;
     }
   let [rusted, gone] = [0, 0];

@@ -4,6 +4,13 @@ import type { Rgb } from "./lattice-photo";
 
 type Shot = { readonly picture: { width: number; height: number; rgba: Uint8ClampedArray } };
 
+/** Noise from a table: a draw for every channel of every pixel is most of the work else. */
+export function noiseOf(random: ReturnType<typeof seededRandom>): (spread: number) => number {
+  const table = Float32Array.from({ length: 8191 }, () => random.normal(0, 1));
+  let drawn = 0;
+  return (spread) => spread * (table[drawn++ % table.length] as number);
+}
+
 /** A film with flakes off down to bare metal, some of it rusting, under a shadow; and the share that is off, 0–1. O(pixels × flakes). */
 export function flakedPhoto(scene: {
   readonly seed: number;
@@ -14,6 +21,7 @@ export function flakedPhoto(scene: {
   readonly noise: number;
 }): Shot & { readonly share: number } {
   const random = seededRandom(scene.seed * 32452843 + 1);
+  const normal = noiseOf(random);
   const between = (a: number, b: number) => a + (b - a) * random.uniform();
   const [width, height] = [480, 360];
   const flakes: { x: number; y: number; r: number; rust: boolean; w: number; p: number }[] = [];
@@ -39,11 +47,10 @@ export function flakedPhoto(scene: {
         return Math.hypot(dx, dy) < f.r * (1 + 0.2 * Math.sin(f.w * Math.atan2(dy, dx) + f.p));
       });
       if (flake) off++;
-      const rough = flake ? 1 + random.normal(0, flake.rust ? 0.14 : 0.05) : 1;
+      const rough = flake ? 1 + normal(flake.rust ? 0.14 : 0.05) : 1;
       const body = (flake ? (flake.rust ? [140, 80, 45] : scene.metal) : scene.film).map((c) => c * rough);
       const light = 1 - scene.shadow * 0.55 * (1 / (1 + Math.exp(-(x + shade.turn * y - shade.at) / 14)));
-      for (let c = 0; c < 3; c++)
-        rgba[(y * width + x) * 4 + c] = (body[c] as number) * light + random.normal(0, scene.noise);
+      for (let c = 0; c < 3; c++) rgba[(y * width + x) * 4 + c] = (body[c] as number) * light + normal(scene.noise);
       rgba[(y * width + x) * 4 + 3] = 255;
     }
   return { picture: { width, height, rgba }, share: off / (width * height) };
@@ -58,6 +65,7 @@ export function blisterPhoto(scene: {
   readonly noise: number;
 }): Shot & { readonly count: number; readonly medianMm: number } {
   const random = seededRandom(scene.seed * 86028121 + 3);
+  const normal = noiseOf(random);
   const between = (a: number, b: number) => a + (b - a) * random.uniform();
   const [width, height, px] = [1040, 1120, 8];
   const [left, top] = [-25, -14];
@@ -85,8 +93,7 @@ export function blisterPhoto(scene: {
           const d2 = dx * dx + dy * dy;
           if (d2 < 1) light *= 1 + 0.35 * (dx * Math.cos(sun) + dy * Math.sin(sun));
         }
-      for (let c = 0; c < 3; c++)
-        rgba[(j * width + i) * 4 + c] = (body[c] as number) * light + random.normal(0, scene.noise);
+      for (let c = 0; c < 3; c++) rgba[(j * width + i) * 4 + c] = (body[c] as number) * light + normal(scene.noise);
       rgba[(j * width + i) * 4 + 3] = 255;
     }
   const across = blisters.map((q) => 2 * q.r).sort((a, b) => a - b);

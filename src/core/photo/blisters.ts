@@ -9,6 +9,8 @@ const LONGEST_PX = 1200;
 /** Smaller ones are noise, larger ones are dents or shadows, mm across. */
 const SMALLEST_MM = 0.4;
 const LARGEST_MM = 15;
+/** Gaps that are closed, one after another, mm. */
+const CLOSED_MM = [0.2, 0.45, 1] as const;
 /** So many times its usual unevenness is more than the film's. */
 const MORE = 4;
 
@@ -73,15 +75,22 @@ export function findBlisters(picture: Picture, scale: Scale): Result<BlistersPho
   const least = Math.max(0.025, MORE * 1.48 * lowerOf(usual));
   const raw = new Uint8Array(n);
   for (let i = 0; i < n; i++) if (state[i] !== 3 && Math.abs(uneven[i] as number) > least) raw[i] = 1;
-  // Its light and its dark side are one: closed over the line between them.
-  const closed = closedBy(raw, width, height, Math.max(2, Math.round(0.5 * pxPerMm)));
-  for (const b of blobsIn(closed, width, height)) {
-    const [w, h] = [b.right - b.left + 1, b.bottom - b.top + 1];
-    const across = Math.sqrt((4 * b.area) / Math.PI) / pxPerMm;
-    const roundish = Math.max(w, h) / Math.min(w, h) < 2.2 && b.area > 0.45 * w * h;
-    if (across < SMALLEST_MM || across > LARGEST_MM || !roundish) continue;
-    for (let y = b.top; y <= b.bottom; y++)
-      for (let x = b.left; x <= b.right; x++) if (closed[y * width + x] === 1) state[y * width + x] = 1;
+  // Its light and its dark side are one: closed over the line between them, small ones first, so that two beside each other stay two.
+  for (const mm of CLOSED_MM) {
+    const closed = closedBy(raw, width, height, Math.max(1, Math.round(mm * pxPerMm)));
+    for (const blob of blobsIn(closed, width, height)) {
+      const [w, h] = [blob.right - blob.left + 1, blob.bottom - blob.top + 1];
+      const across = Math.sqrt((4 * blob.area) / Math.PI) / pxPerMm;
+      // Half of one is twice as long as it is wide.
+      const isRound = Math.max(w, h) / Math.min(w, h) < 1.6 && blob.area > 0.55 * w * h;
+      if (across < SMALLEST_MM || across > LARGEST_MM || !isRound) continue;
+      for (let y = blob.top; y <= blob.bottom; y++)
+        for (let x = blob.left; x <= blob.right; x++) {
+          const i = y * width + x;
+          if (closed[i] === 1 && state[i] === 0) state[i] = 1;
+          raw[i] = 0;
+        }
+    }
   }
   return ok({ picture: square, mask: { width, height, state }, pxPerMm });
 }
