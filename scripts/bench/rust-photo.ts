@@ -158,7 +158,7 @@ const both = await page.evaluate(async (jpeg) => {
 const said = (t: { share: number; median: number; most: number }) =>
   `median ${t.median.toFixed(0)} ms, slowest of 15: ${t.most.toFixed(0)} ms, share ${t.share.toFixed(2)} %`;
 console.log(
-  `12 megapixels to a mask, truth ${(100 * scene.share).toFixed(2)} %: own ${said(both.own)}; OpenCV's wasm ${said(both.opencv)}`,
+  `12 megapixels to a mask, truth ${(100 * scene.share).toFixed(2)} %: own ${said(both.own)}; OpenCV's wasm ${said(both.opencv)}; of both, drawing the photo at half its size is ${both.half.toFixed(0)} ms`,
 );
 
 const base = process.env.BASE_URL ?? "";

@@ -58,7 +58,11 @@ const views = [
   "/release/yield?days=365&by=defect&of=orange-peel",
   "/field",
   "/field/jetty-a",
-  "/field/jetty-a/round",
+  "/field/jetty-a/site",
+  "/field/contrast",
+  "/round",
+  "/round#S-114",
+  "/round#S-114/leg%20foot",
   "/field/ageing",
   "/field/s-101",
   "/release/yield/map",
@@ -144,7 +148,8 @@ for (let from = 0; from < views.length; from += PART) {
             .map((e) => e.outerHTML.slice(0, 80)),
         );
       expect(small, path).toEqual([]);
-      await expect(page.locator(".margin-handle"), path).toBeInViewport({ ratio: 1 });
+      // The round is a page of its own, for one hand: what is beside others stands in it.
+      if (!path.startsWith("/round")) await expect(page.locator(".margin-handle"), path).toBeInViewport({ ratio: 1 });
       await page.setViewportSize(PHONE);
       expect
         .soft(await page.evaluate(() => document.documentElement.scrollWidth), `${path}, phone`)

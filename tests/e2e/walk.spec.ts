@@ -174,7 +174,7 @@ test("one inspector walks the whole line: bath, film, cure, bench, release, fiel
   await expect(page.getByText("Recorded.", { exact: true }).first()).toBeVisible();
   const zones = page.getByRole("region", { name: "Zones" });
   await expect(zones.getByText("bay 3, leg", { exact: true })).toBeVisible();
-  await expect(zones.getByText(/creep 4.4 mm, rust 0.5 %/)).toBeVisible();
+  await expect(zones.getByText(/creep 4.4 mm, rust 0.5\s%/)).toBeVisible();
 
   // Causes: an answered check moves the ranking; a person confirms.
   await go(page, "case 29");
