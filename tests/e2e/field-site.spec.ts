@@ -28,7 +28,7 @@ test("a site is drawn by tapping, its structures placed, undone and recorded; a 
   await expect(plan.getByText(/Notice frame/)).toHaveCount(1);
   await page.getByRole("button", { name: "Record the plan" }).press("Enter");
   await expect(page.getByText(/Drawn by Bea Nandy/)).toBeVisible();
-  const drawn = page.getByRole("img", { name: "Plan of Pinnock glasshouses" });
+  const drawn = page.getByRole("group", { name: "Plan of Pinnock glasshouses" });
   await expect(drawn.getByText(/Notice frame/)).toHaveCount(1);
   await expect(page.getByText(/1 placed/)).toBeVisible();
 

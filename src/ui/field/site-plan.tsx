@@ -62,7 +62,7 @@ export function PlanDrawing({
     <svg
       ref={svg}
       viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
-      role="img"
+      role={onPoint ? "img" : "group"}
       aria-label={label}
       className={`w-full border border-rule-strong bg-raised ${onPoint ? "cursor-crosshair touch-none" : ""}`}
       onPointerUp={point}

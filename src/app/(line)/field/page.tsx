@@ -101,12 +101,12 @@ export default async function FieldPage() {
       <Margin step="field">
         <MarginBlock title="To take along">
           <p>
-            <a className="link" href="/api/field/visits.ics">
+            <a className="link inline-flex min-h-11 items-center" href="/api/field/visits.ics">
               Visits as a calendar, iCalendar
             </a>
           </p>
           <p>
-            <a className="link" href="/api/field/card.pdf">
+            <a className="link inline-flex min-h-11 items-center" href="/api/field/card.pdf">
               Scale card, PDF
             </a>
             <br />

@@ -259,11 +259,17 @@ export default async function StructurePage({ params }: { params: Promise<{ code
         )}
         <MarginBlock title="On paper">
           <p className="m-0">
-            <a className="link" href={`/api/structures/${encodeURIComponent(s.code)}/report.pdf`}>
+            <a
+              className="link inline-flex min-h-11 items-center"
+              href={`/api/structures/${encodeURIComponent(s.code)}/report.pdf`}
+            >
               Report for its owner, PDF
             </a>
             <br />
-            <a className="link" href={`/api/labels.pdf?of=structure&number=${encodeURIComponent(s.code)}`}>
+            <a
+              className="link inline-flex min-h-11 items-center"
+              href={`/api/labels.pdf?of=structure&number=${encodeURIComponent(s.code)}`}
+            >
               Codes for it and its zones, PDF
             </a>
             <br />
