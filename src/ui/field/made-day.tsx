@@ -3,7 +3,7 @@ import type { MadeDay } from "@/server/field/made-day";
 import { dateAndTime, dayMonthYear } from "../format";
 import Link from "../link";
 import { Grade, Verdict } from "../marks/verdict";
-import { bathFigure, parameterName } from "../words/baths";
+import { bathValue, parameterName } from "../words/baths";
 import { itemName, itemSentence } from "../words/verdict";
 
 /** The day the pieces were coated, as the record holds it, with “no record” where it holds nothing. */
@@ -38,7 +38,7 @@ export function MadeDays({ days, timeZone, units }: { days: readonly MadeDay[]; 
                         "not recorded"
                       )}
                       , {c.booth}
-                      {c.gun ? `, gun ${c.gun}` : ""}, {c.by}, {dateAndTime(c.at, timeZone)}
+                      {c.gun ? `, ${c.gun}` : ""}, {c.by}, {dateAndTime(c.at, timeZone)}
                     </span>
                   ))}
             </dd>
@@ -62,7 +62,7 @@ export function MadeDays({ days, timeZone, units }: { days: readonly MadeDay[]; 
                       {i > 0 && "; "}
                       {b.bath} {parameterName[b.parameter]}{" "}
                       <b className="fig">
-                        {b.found.value === null ? "no record" : bathFigure(b.parameter, b.found.value, units)}
+                        {b.found.value === null ? "no record" : bathValue(b.parameter, b.found.value, units)}
                       </b>{" "}
                       <Grade grade={b.found.grade} />
                     </span>
