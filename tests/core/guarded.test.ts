@@ -62,6 +62,12 @@ test("an action of the one shape asks who it is before it hands out the database
   expect(text.search(ASKS)).toBeLessThan(text.search(/\bdatabase\(/));
 });
 
+test("what a device sends is asked whose it is before the database is handed out", () => {
+  const text = readFileSync("src/app/api/field/from-device.ts", "utf8");
+  expect(text.search(ASKS)).toBeGreaterThan(-1);
+  expect(text.search(ASKS)).toBeLessThan(text.search(/\bdatabase\(/));
+});
+
 describe("routes", () => {
   /** Says only that the application runs. */
   const open = new Set(["src/app/api/health/route.ts"]);
@@ -75,6 +81,8 @@ describe("routes", () => {
     if (open.has(file)) return;
     const text = readFileSync(file, "utf8");
     const handler = text.slice(text.search(/export (async function|const) (GET|POST)/));
+    // Of the one shape for what devices send, which asks by itself.
+    if (/=>\s*fromDevice\(/.test(handler)) return expect(handler).not.toMatch(/\bdatabase\(/);
     const asked = handler.search(ASKS);
     expect(asked).toBeGreaterThan(-1);
     const reached = handler.search(/\bdatabase\(/);
