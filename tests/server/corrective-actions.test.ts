@@ -92,7 +92,14 @@ test("a corrective action stands open from its confirmation until somebody says 
   const file = await loadCase(t.app, lead, caseNumber);
   expect(file?.actionChecks.map((c) => c.state)).toEqual(["did-not-work", "worked", "done"]);
   // A cause confirmed anew asks for its own action; the looks after the one before stay with that.
-  expect(await confirmCause(t.app, lead, confirmation(), ago(80))).toMatchObject({ ok: true });
+  // Of two who confirm at once the second is shown the first, and records it once that was seen.
+  expect(await confirmCause(t.app, lead, confirmation(), ago(80))).toMatchObject({
+    failure: { kind: "confirmed-meanwhile" },
+  });
+  const seen = (await loadCase(t.app, lead, caseNumber))?.confirmation?.record_id;
+  const again = { ...confirmation(), seen };
+  expect(await confirmCause(t.app, lead, again, ago(80))).toMatchObject({ ok: true });
+  expect(await confirmCause(t.app, lead, again, ago(80))).toMatchObject({ ok: true, already: true });
   expect(await open()).toMatchObject([{ state: null, dueOn: "2026-01-05" }]);
   expect((await loadCase(t.app, lead, caseNumber))?.actionChecks).toEqual([]);
 });

@@ -2,6 +2,7 @@ import { type Kysely, sql } from "kysely";
 import * as v from "valibot";
 import { loadKnowledge } from "@/core/diagnosis";
 import { lock } from "@/db/queries/locks";
+import { personName } from "@/db/queries/person-name";
 import type { Database } from "@/db/schema";
 import { badEntry, filled, said, text } from "../input";
 import { newId } from "../now";
@@ -73,9 +74,14 @@ const confirmationSchema = v.object({
   correctiveAction: said(600, "is empty: name what keeps it away"),
   who: filled(80),
   dueOn: v.nullable(v.pipe(v.string(), v.isoDate())),
+  /** The confirmation that was on screen; null where there was none. */
+  seen: v.optional(v.nullable(v.pipe(v.string(), v.uuid())), null),
 });
 
-/** A person confirms the cause, with the proof and what is done now and for good. */
+/**
+ * A person confirms the cause, with the proof and what is done now and for good. Failures: `bad-entry`, `unknown-case`,
+ * `confirmed-meanwhile` where somebody confirmed a cause that this person had not seen: of two at once the second is shown the first.
+ */
 export async function confirmCause(
   db: Kysely<Database>,
   person: Person,
@@ -94,6 +100,24 @@ export async function confirmCause(
     if (!row) return refuse({ kind: "unknown-case", number: c.caseNumber });
     if (!knowledge.defects.get(row.defect)?.causes.has(c.cause))
       return refuse({ kind: "bad-entry", field: "cause", why: `is not a cause of ${row.defect}`, value: c.cause });
+    const newest = await trx
+      .selectFrom("record")
+      .innerJoin("confirmation", "confirmation.record_id", "record.id")
+      .select(["record.id", "confirmation.cause", "record.happened_at", personName("record.by_user").as("by")])
+      .where("record.case_id", "=", row.id)
+      .where("record.kind", "=", "confirmation")
+      .orderBy("record.happened_at", "desc")
+      .orderBy("record.stored_at", "desc")
+      .orderBy("record.id", "desc")
+      .executeTakeFirst();
+    // Sent again, it is the same one.
+    if (newest && newest.id !== c.id && newest.id !== c.seen)
+      return refuse({
+        kind: "confirmed-meanwhile",
+        by: newest.by,
+        cause: knowledge.causes.get(newest.cause)?.label ?? newest.cause,
+        at: newest.happened_at.toISOString(),
+      });
     return storeOne(
       trx,
       {

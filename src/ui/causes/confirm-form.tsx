@@ -9,10 +9,13 @@ import { type Save, useSave } from "../forms/use-save";
 export function ConfirmForm({
   caseNumber,
   causes,
+  seen,
   confirm,
 }: {
   caseNumber: string;
   causes: readonly { id: string; label: string }[];
+  /** The confirmation that stands on the page; null where there is none. */
+  seen: string | null;
   confirm: Save;
 }) {
   const begun = { cause: causes[0]?.id ?? "", proof: "", correction: "", action: "", who: "", due: "" };
@@ -31,7 +34,7 @@ export function ConfirmForm({
         send={() => {
           const { cause, proof, correction, action, who, due } = held.values;
           const kept = { cause, proof, correction, correctiveAction: action, who, dueOn: due || null };
-          return saving.send({ caseNumber, ...kept });
+          return saving.send({ caseNumber, ...kept, seen });
         }}
       >
         <F.Pick name="cause" label="Cause" of={causes.map((c) => [c.id, c.label])} />

@@ -123,6 +123,8 @@ const sentences: Record<string, (f: Failure, units: UnitSystem) => string> = {
   "points-in-one-place": () => "The hang points stand over one another: it can turn.",
   "value-given-twice": (f) => `${s(f.parameter)} is given twice. Keep one.`,
   "key-conflict": () => "This was already recorded with other content; the stored record stands. Reload to see it.",
+  "confirmed-meanwhile": (f) =>
+    `${s(f.by)} confirmed another cause meanwhile, ${localMoment(new Date(s(f.at)))}: “${s(f.cause)}”. Read it first: yours stands here; record it again once you have loaded the page anew.`,
   "already-superseded": (f) =>
     `${s(f.by)} corrected this record first (“${s(f.reason)}”). Reload, look at theirs, and correct that one if it is still wrong.`,
   "unknown-superseded": () => "The record to correct does not exist or is of another kind. Reload and choose it again.",

@@ -150,6 +150,7 @@ export default async function CasePage({ params }: { params: Promise<{ number: s
           <ConfirmForm
             caseNumber={file.number}
             causes={open.map((c) => ({ id: c.cause, label: c.label }))}
+            seen={file.confirmation?.record_id ?? null}
             confirm={confirm}
           />
         )}
