@@ -264,6 +264,16 @@ describe("a round", () => {
   });
 });
 
+test("a visit that read gloss alone does not say that a structure has no trouble", async () => {
+  expect(await structure({ code: "FZ-G", customer: "C1" })).toMatchObject({ ok: true });
+  const line = async () => (await structuresByDue(t.app, lead)).find((s) => s.code === "FZ-G");
+  await capture(bea, "FZ-G", "panel", days(3), { glossGu: [60, 61], glossDeg: 60 });
+  expect(await line()).toMatchObject({ looked: false, trouble: false });
+  expect((await line())?.lastVisit).not.toBeNull();
+  await capture(bea, "FZ-G", "panel", days(2), { rustPercent: 0 });
+  expect(await line()).toMatchObject({ looked: true, trouble: false });
+});
+
 describe("when it is looked at", () => {
   test("nothing drops off: what nobody looked at is first, what has trouble is soon, a customer's person sees their own", async () => {
     expect(await structure({ code: "FZ-2", customer: "C2" })).toMatchObject({ ok: true });

@@ -38,6 +38,8 @@ export type StructureLine = {
   readonly worstRating: number | null;
   /** Something is past its limit and was not read again since. */
   readonly trouble: boolean;
+  /** Whether it keeps the metal was looked at anywhere; a visit that read gloss or colour alone says nothing of it. */
+  readonly looked: boolean;
   readonly due: VisitDue;
 };
 
@@ -63,8 +65,9 @@ export async function structuresByDue(
     last: Date | null;
     rating: number | null;
     trouble: boolean;
+    looked: boolean;
   }>`
-    select s.code, s.name, s.site, coalesce(c.data->>'name', '') as customer, s.exposure, s.put_up_on::text, k.coated, f.told_year, f.promised_years as promised, l.last, w.rating, coalesce(w.trouble, false) as trouble
+    select s.code, s.name, s.site, coalesce(c.data->>'name', '') as customer, s.exposure, s.put_up_on::text, k.coated, f.told_year, f.promised_years as promised, l.last, w.rating, coalesce(w.trouble, false) as trouble, w.trouble is not null as looked
     from structure s
     left join lateral (select data from setup_version where entity_id = s.customer_id order by valid_from desc, recorded_at desc limit 1) c on true
     left join lateral (select min(r.hung_at) as coated from structure_piece sp join piece p on p.id = sp.piece_id join rack r on r.id = p.rack_id where sp.structure_id = s.id) k on true
@@ -91,6 +94,7 @@ export async function structuresByDue(
         since,
         worstRating: r.rating,
         trouble: r.trouble,
+        looked: r.looked,
         due: visitDue({
           since,
           lastVisit: r.last,

@@ -74,7 +74,7 @@ export function MadeDays({ days, timeZone, units }: { days: readonly MadeDay[]; 
                 <div key={itemName(item)} className="contents">
                   <dt className="soft">{itemName(item)}</dt>
                   <dd className="m-0 flex flex-wrap items-baseline gap-2">
-                    <Verdict result={item.result}>{item.result === "unknown" ? "No record" : said.word}</Verdict>
+                    <Verdict result={item.result}>{said.word}</Verdict>
                     <span>{said.text}</span>
                     <Grade grade={item.grade} />
                   </dd>

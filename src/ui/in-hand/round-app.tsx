@@ -33,7 +33,7 @@ const useOnline = (): boolean =>
     () => true,
   );
 
-type Opened = { readonly device: Device | null; readonly pack: Pack | null; readonly packs: readonly Pack[] };
+type Opened = { readonly device: Device | null; readonly pack: Pack | null };
 /** The round: works from what lies on the device, with a network or without. */
 export function RoundApp({ theme }: { theme: "light" | "dark" }) {
   const [opened, setOpened] = useState<Opened | null>(null);
@@ -56,7 +56,7 @@ export function RoundApp({ theme }: { theme: "light" | "dark" }) {
     void openDevice().then(async (there) => {
       const packs = there ? await there.packs.toArray() : [];
       const last = [...packs].sort((a, b) => b.clock.serverMs - a.clock.serverMs)[0] ?? null;
-      setOpened({ device: there, pack: last, packs });
+      setOpened({ device: there, pack: last });
       setAsked(last?.structures.map((s) => s.code) ?? []);
     });
   }, []);

@@ -247,7 +247,7 @@ export default async function StructurePage({ params }: { params: Promise<{ code
                 className="link mr-3 inline-flex min-h-11 items-center gap-1.5"
                 href={`/field/${x.code.toLowerCase()}`}
               >
-                {x.name} <Shape result={x.trouble ? "out" : x.lastVisit ? "in" : "unknown"} />
+                {x.name} <Shape result={x.trouble ? "out" : x.looked ? "in" : "unknown"} />
               </Link>
             ))}
             <p className="m-0">

@@ -17,10 +17,10 @@ import { Verdict } from "@/ui/marks/verdict";
 
 export const metadata: Metadata = { title: "Site plan" };
 
-/** Trouble that nobody read again, else overdue, else never looked at, else seen and without trouble. */
+/** Trouble that nobody read again, else not looked at for whether it keeps the metal, else overdue, else looked at and without trouble. */
 const resultOf = (s: StructureLine, now: Date): VerdictResult =>
-  s.trouble ? "out" : s.lastVisit === null ? "unknown" : s.due.at <= now ? "watch" : "in";
-const word = { out: "trouble", watch: "overdue", unknown: "never looked at", in: "no trouble seen" } as const;
+  s.trouble ? "out" : !s.looked ? "unknown" : s.due.at <= now ? "watch" : "in";
+const word = { out: "trouble", watch: "overdue", unknown: "not looked at for rust", in: "no trouble seen" } as const;
 
 export default async function SitePage({ params }: { params: Promise<{ code: string }> }) {
   const person = await personOnPage();
@@ -56,7 +56,7 @@ export default async function SitePage({ params }: { params: Promise<{ code: str
             />
             <p className="small soft m-0">
               Drawn by {file.plan.by}, {dateAndTime(file.plan.at, line.timeZone)}. Not to scale. Square: trouble;
-              triangle: overdue; disc: no trouble seen; dashed: never looked at.
+              triangle: overdue; disc: no trouble seen; dashed: not looked at for rust.
             </p>
           </div>
         ) : (
