@@ -18,10 +18,10 @@ describe("a device's clock", () => {
     expect(happenedBy(noon + 119 * 24 * hour, seen).ok).toBe(true);
   });
   it("was moved where it is off by another amount than before: ten minutes are taken for drift", () => {
-    const before = { serverMs: noon, deviceMs: noon - 4000 };
-    const after = (offMs: number) => ({ serverMs: noon + 48 * hour, deviceMs: noon + 48 * hour - 4000 + offMs });
-    expect(clockMoved(before, after(9 * 60_000))).toBe(false);
-    expect(clockMoved(before, after(11 * 60_000))).toBe(true);
-    expect(clockMoved(before, after(-3 * 365 * 24 * hour))).toBe(true);
+    const earlier = { serverMs: noon, deviceMs: noon - 4000 };
+    const spoke = (offMs: number) => ({ serverMs: noon + 48 * hour, deviceMs: noon + 48 * hour - 4000 + offMs });
+    expect(clockMoved(earlier, spoke(9 * 60_000))).toBe(false);
+    expect(clockMoved(earlier, spoke(11 * 60_000))).toBe(true);
+    expect(clockMoved(earlier, spoke(-3 * 365 * 24 * hour))).toBe(true);
   });
 });
