@@ -1,3 +1,4 @@
+import { readFileSync } from "node:fs";
 import { describe, expect, test } from "vitest";
 import { diagnose, loadKnowledge } from "@/core/diagnosis";
 import { valueOrThrow } from "@/core/result";
@@ -81,4 +82,61 @@ describe("cases as told by a coater", () => {
       expect(causes[0]?.cause).toBe(cause);
     });
   }
+});
+
+type Told = { defect: string; present: string[]; absent: string[] };
+type Own = {
+  several: (Told & { acts: string[] })[];
+  contradicted: (Told & { cause: string })[];
+  weak: Told[];
+  thin: (Told & { cause: string })[];
+};
+const own: Own = JSON.parse(readFileSync("tests/vectors/diagnosis-own.json", "utf8"));
+const told = ({ defect, present, absent }: Told) =>
+  valueOrThrow(
+    diagnose(
+      knowledge,
+      defect,
+      Object.fromEntries([
+        ...present.map((f) => [f, "present"] as const),
+        ...absent.map((f) => [f, "absent"] as const),
+      ]),
+    ),
+  );
+const name = ({ defect, present, absent }: Told) =>
+  `${defect}: ${present.join(" ")}${absent.length > 0 ? ` / not ${absent.join(" ")}` : ""}`;
+
+describe("all that act stand in front, with one place to spare", () => {
+  for (const c of own.several)
+    test(`${name(c)} → ${c.acts.join(", ")}`, () => {
+      const first = told(c)
+        .causes.slice(0, c.acts.length + 1)
+        .map((x) => x.cause);
+      expect(first).toEqual(expect.arrayContaining(c.acts));
+    });
+});
+describe("one reading against a cause does not take it out of sight", () => {
+  for (const c of own.contradicted)
+    test(`${name(c)} → ${c.cause}`, () => {
+      expect(
+        told(c)
+          .causes.slice(0, 3)
+          .map((x) => x.cause),
+      ).toContain(c.cause);
+    });
+});
+describe("too little is called too little, with what would settle it", () => {
+  for (const c of own.weak)
+    test(name(c), () => {
+      const got = told(c);
+      expect(got.enoughToTell).toBe(false);
+      expect(got.rivals.length).toBeGreaterThan(0);
+      expect(got.nextChecks.length).toBeGreaterThan(0);
+    });
+});
+describe("defects of which little was known", () => {
+  for (const c of own.thin)
+    test(`${name(c)} → ${c.cause}`, () => {
+      expect(told(c).causes[0]?.cause).toBe(c.cause);
+    });
 });

@@ -1,71 +1,81 @@
 import { err, ok, type Result } from "../result";
-import type { CauseKnowledge, CheckPlace, Knowledge } from "./knowledge";
+import {
+  actingSets,
+  type Candidate,
+  type Contribution,
+  type Findings,
+  marginals,
+  priorLogOdds,
+  ruledOutBy,
+  spoken,
+} from "./acting-sets";
+import { type Chain, chainsOf } from "./chains";
+import type { Knowledge, Part } from "./knowledge";
+import { type Asking, checksThatTell, type NextCheck, type Turn } from "./next-checks";
 
-export type FindingState = "present" | "absent" | "unknown";
-export type Findings = Readonly<Record<string, FindingState>>;
-export type Contribution = {
+/** What one finding does to the strength of a cause, all else as it is: also where it speaks for another cause. */
+export type Effect = {
   readonly finding: string;
   readonly state: "present" | "absent";
-  readonly weight: number;
-  readonly because: string;
+  /** Natural-log odds of acting with the finding, less those without it. */
+  readonly effect: number;
+  /** Why, where the knowledge of this cause speaks of it; null where it explains another cause instead. */
+  readonly because: string | null;
 };
 export type RankedCause = {
   readonly cause: string;
   readonly label: string;
   readonly stage: string;
-  /** Share of all strength, 0–1: probability-like, not a probability. */
+  /** What it is in a chain that ends in this defect. */
+  readonly part: Part;
+  /** How likely it is to act, 0–1. Several may act, so strengths do not add up to one. */
   readonly strength: number;
   readonly role: "primary" | "contributing" | "other" | "ruled-out";
   readonly raised: readonly Contribution[];
   readonly lowered: readonly Contribution[];
-  /** The necessary condition that is recorded absent; null unless ruled out. */
-  readonly ruledOutBy: string | null;
-};
-export type NextCheck = {
-  readonly finding: string;
-  readonly label: string;
-  readonly how: string;
-  readonly minutes: number;
-  readonly destroysPart: boolean;
-  readonly expectedGainBits: number;
+  readonly effects: readonly Effect[];
+  /** The findings by which it cannot be; null unless ruled out. */
+  readonly ruledOutBy: readonly string[] | null;
 };
 export type Diagnosis = {
   readonly kind: "diagnosis";
   readonly defect: string;
+  /** The likeliest first; those ruled out last. */
   readonly causes: readonly RankedCause[];
+  /** Those that act together, as chains in words: what led to what. */
+  readonly chains: readonly Chain[];
   /** False when the lead is too weak to act on. */
   readonly enoughToTell: boolean;
+  /** Causes between which it is not enough to tell apart; empty where it is. */
+  readonly rivals: readonly string[];
   readonly used: number;
   readonly nextChecks: readonly NextCheck[];
+  /** Answers that would put another cause first. */
+  readonly turns: readonly Turn[];
 };
 
-/** The lead must hold at least this share, and be raised by at least one finding … */
-const LEAD_LEAST_STRENGTH = 0.35;
-/** … and stand this factor over the next cause. */
-const LEAD_LEAST_RATIO = 1.5;
-/** A cause other than the first contributes when its own findings raise it by this much, net. */
-const CONTRIBUTING_LEAST_NET = 1.5;
-/** How likely a finding is to turn up when nothing speaks for it. */
-const FINDING_PRIOR = 0.25;
-/** A lost part is reckoned as this many minutes of work. */
-const LOST_PART_MINUTES = 30;
+/** From here on a cause is taken to act. */
+export const ACTS_FROM = 0.5;
+/** The lead must be this likely … */
+const LEAD_LEAST_STRENGTH = 0.6;
+/** … and raised by its own findings by this much, one of them by that much: a picture, not a hint. */
+const LEAD_LEAST_RAISED = 2.4;
+const LEAD_LEAST_FINDING = 1.2;
+const CHECKS_OFFERED = 3;
+const TURNS_OFFERED = 6;
+/** An effect smaller than this is not told. */
+const EFFECT_LEAST = 0.05;
 
-type Scored = {
-  readonly cause: CauseKnowledge;
-  readonly raised: Contribution[];
-  readonly lowered: Contribution[];
-  readonly score: number;
-  readonly ruledOutBy: string | null;
+const logit = (p: number): number => {
+  const held = Math.min(1 - 1e-9, Math.max(1e-9, p));
+  return Math.log(held / (1 - held));
 };
-
-/** What may be asked next: where the piece is, and what was answered already, be it that nobody can tell. */
-export type Asking = { readonly where?: CheckPlace; readonly answered?: ReadonlySet<string> };
 
 /**
- * Ranks every candidate cause of a defect from findings. Weights are log odds added to the log of the base weight;
- * findings that say the same thing count once, by the strongest of their group on each side; unknown moves nothing;
- * a cause whose necessary condition is recorded absent is ruled out and shown. `baseWeights` replaces the knowledge's
- * own by what a site has confirmed. Same input, same answer. O(causes × findings).
+ * How likely each candidate cause of a defect is to act, from findings: sets of up to three causes are weighed
+ * (`actingSets`), a cause's strength is the share of the sets it is in. Unknown moves nothing; only what is so by
+ * definition rules out, and is shown. `baseWeights` replaces the knowledge's own by what a site has confirmed.
+ * Same input, same answer. O(findings × causes³), some milliseconds at most.
  * Failures: `unknown-defect`, `unknown-finding`, `bad-state`.
  */
 export function diagnose(
@@ -82,141 +92,101 @@ export function diagnose(
     if (state !== "present" && state !== "absent" && state !== "unknown")
       return err({ kind: "bad-state", finding, state });
   }
-  const scored = [...known.causes].map(([id, weight]) =>
-    scoreCause(knowledge, knowledge.causes.get(id) as CauseKnowledge, baseWeights?.get(id) ?? weight, findings),
+  const all = [...known.causes].map(([id, weight]) => ({
+    id,
+    weight: baseWeights?.get(id) ?? weight,
+    ruledOutBy: ruledOutBy(knowledge.causes.get(id)?.ruledOut ?? [], findings),
+  }));
+  const open = all.filter((c) => c.ruledOutBy === null);
+  const priors = priorLogOdds(open.map((c) => c.weight));
+  const candidatesWith = (said: Findings): Candidate[] =>
+    open.map((c, i) => ({
+      cause: c.id,
+      logOdds: priors[i] as number,
+      ...spoken(knowledge, known.evidence.get(c.id) ?? [], said),
+    }));
+  const candidates = candidatesWith(findings);
+  const sets = actingSets(knowledge, candidates);
+  const strengths = marginals(sets, open.length);
+  const speaking = [...new Set(candidates.flatMap((c) => [...c.raised, ...c.lowered].map((x) => x.finding)))].sort();
+  const without = new Map(
+    speaking.map((finding) => {
+      const { [finding]: _, ...rest } = findings;
+      return [finding, marginals(actingSets(knowledge, candidatesWith(rest)), open.length)] as const;
+    }),
   );
-  const strengths = shares(scored);
-  const order = scored
-    .map((s, i) => ({ s, strength: strengths[i] as number }))
-    .sort((a, b) => b.strength - a.strength || (a.s.cause.id < b.s.cause.id ? -1 : 1));
-  const [first, second] = order;
-  const enoughToTell =
-    !!first &&
-    first.strength >= LEAD_LEAST_STRENGTH &&
-    first.s.raised.length > 0 &&
-    first.strength >= LEAD_LEAST_RATIO * (second?.strength ?? 0);
-  const leadFindings = new Set(first?.s.raised.map((c) => c.finding));
-  const causes = order.map(({ s, strength }, i): RankedCause => {
-    const own = s.raised.filter((c) => !leadFindings.has(c.finding)).reduce((sum, c) => sum + c.weight, 0);
-    const net = own + s.lowered.reduce((sum, c) => sum + c.weight, 0);
-    const role =
-      s.ruledOutBy !== null
-        ? "ruled-out"
-        : i === 0 && s.raised.length > 0
-          ? "primary"
-          : i > 0 && net >= CONTRIBUTING_LEAST_NET && strength >= 0.02
-            ? "contributing"
-            : "other";
+  const effectsOn = (i: number): Effect[] =>
+    speaking
+      .map((finding): Effect => {
+        const row = known.evidence.get(open[i]?.id ?? "")?.find((r) => r.finding === finding);
+        const state = findings[finding] as "present" | "absent";
+        const speaks = row !== undefined && (state === "present" ? row.whenPresent : row.whenAbsent) !== 0;
+        const effect = logit(strengths[i] as number) - logit(without.get(finding)?.[i] as number);
+        return { finding, state, effect, because: speaks ? row.because : null };
+      })
+      .filter((e) => Math.abs(e.effect) >= EFFECT_LEAST)
+      .sort((a, b) => Math.abs(b.effect) - Math.abs(a.effect) || (a.finding < b.finding ? -1 : 1));
+  const order = open
+    .map((c, i) => ({ c, i, strength: strengths[i] as number }))
+    .sort((a, b) => b.strength - a.strength || (a.c.id < b.c.id ? -1 : 1));
+  const said = (id: string) => {
+    const cause = knowledge.causes.get(id);
     return {
-      cause: s.cause.id,
-      label: s.cause.label,
-      stage: s.cause.stage,
+      cause: id,
+      label: cause?.label ?? id,
+      stage: cause?.stage ?? "",
+      part: known.parts.get(id) ?? "mechanism",
+    };
+  };
+  const ranked = order.map(({ c, i, strength }, place): RankedCause => {
+    const { raised, lowered } = candidates[i] as Candidate;
+    return {
+      ...said(c.id),
       strength,
-      role,
-      raised: s.raised,
-      lowered: s.lowered,
-      ruledOutBy: s.ruledOutBy,
+      role:
+        place === 0 && raised.length > 0
+          ? "primary"
+          : strength >= ACTS_FROM && raised.length > 0
+            ? "contributing"
+            : "other",
+      raised,
+      lowered,
+      effects: effectsOn(i),
+      ruledOutBy: null,
     };
   });
-  const used = Object.values(findings).filter((state) => state !== "unknown").length;
+  const ruledOut = all
+    .filter((c) => c.ruledOutBy !== null)
+    .map(
+      (c): RankedCause => ({
+        ...said(c.id),
+        strength: 0,
+        role: "ruled-out",
+        ...spoken(knowledge, known.evidence.get(c.id) ?? [], findings),
+        effects: [],
+        ruledOutBy: c.ruledOutBy,
+      }),
+    );
+  const [lead] = ranked;
+  const raisedBy = lead?.raised.reduce((sum, c) => sum + c.weight, 0) ?? 0;
+  const enoughToTell =
+    !!lead &&
+    lead.strength >= LEAD_LEAST_STRENGTH &&
+    raisedBy >= LEAD_LEAST_RAISED &&
+    lead.raised.some((c) => c.weight >= LEAD_LEAST_FINDING);
+  const { checks, turns } = checksThatTell(knowledge, known, candidates, sets, findings, asking);
   return ok({
     kind: "diagnosis",
     defect,
-    causes,
+    causes: [...ranked, ...ruledOut],
+    chains: chainsOf(
+      knowledge,
+      ranked.filter((c) => c.strength >= ACTS_FROM && c.raised.length > 0),
+    ),
     enoughToTell,
-    used,
-    nextChecks: nextChecks(knowledge, scored, strengths, findings, asking),
+    rivals: enoughToTell ? [] : ranked.filter((c) => c.strength >= 0.5 * (lead?.strength ?? 1)).map((c) => c.cause),
+    used: speaking.length,
+    nextChecks: checks.slice(0, CHECKS_OFFERED),
+    turns: turns.slice(0, TURNS_OFFERED),
   });
-}
-
-function scoreCause(knowledge: Knowledge, cause: CauseKnowledge, weight: number, findings: Findings): Scored {
-  const all: Contribution[] = [];
-  for (const row of cause.evidence) {
-    const state = findings[row.finding];
-    if (state !== "present" && state !== "absent") continue;
-    const moved = state === "present" ? row.whenPresent : row.whenAbsent;
-    if (moved !== 0) all.push({ finding: row.finding, state, weight: moved, because: row.because });
-  }
-  const byStrength = (a: Contribution, b: Contribution) =>
-    Math.abs(b.weight) - Math.abs(a.weight) || (a.finding < b.finding ? -1 : 1);
-  const strongest = (side: Contribution[]): Contribution[] => {
-    const seen = new Set<number>();
-    return side.sort(byStrength).filter((c) => {
-      const group = knowledge.sameThing.get(c.finding);
-      if (group === undefined) return true;
-      if (seen.has(group)) return false;
-      seen.add(group);
-      return true;
-    });
-  };
-  const raised = strongest(all.filter((c) => c.weight > 0));
-  const lowered = strongest(all.filter((c) => c.weight < 0));
-  const score = Math.log(weight) + [...raised, ...lowered].reduce((sum, c) => sum + c.weight, 0);
-  return { cause, raised, lowered, score, ruledOutBy: cause.needs.find((need) => findings[need] === "absent") ?? null };
-}
-
-function shares(scored: readonly Scored[]): number[] {
-  const open = scored.filter((s) => s.ruledOutBy === null);
-  if (open.length === 0) return scored.map(() => 0);
-  const top = Math.max(...open.map((s) => s.score));
-  const raw = scored.map((s) => (s.ruledOutBy === null ? Math.exp(s.score - top) : 0));
-  const sum = raw.reduce((a, b) => a + b, 0);
-  return raw.map((r) => r / sum);
-}
-
-const entropyBits = (p: readonly number[]): number => p.reduce((sum, x) => (x > 0 ? sum - x * Math.log2(x) : sum), 0);
-
-/** Three unknown findings that would tell the leading causes apart most for their cost: expected information gain per minute. */
-function nextChecks(
-  knowledge: Knowledge,
-  scored: readonly Scored[],
-  strengths: readonly number[],
-  findings: Findings,
-  { where, answered }: Asking,
-): NextCheck[] {
-  const now = entropyBits(strengths);
-  const candidates = new Set(scored.flatMap((s) => s.cause.evidence.map((row) => row.finding)));
-  const checks: (NextCheck & { perMinute: number })[] = [];
-  for (const id of candidates) {
-    const finding = knowledge.findings.get(id);
-    if (!finding?.check || findings[id] === "present" || findings[id] === "absent") continue;
-    if (answered?.has(id) || (where && !finding.check.at.includes(where))) continue;
-    const group = knowledge.sameThing.get(id);
-    const groupKnown =
-      group !== undefined &&
-      Object.keys(findings).some((other) => findings[other] !== "unknown" && knowledge.sameThing.get(other) === group);
-    let present = 0;
-    const ifPresent: number[] = [];
-    const ifAbsent: number[] = [];
-    scored.forEach((s, i) => {
-      const row = s.cause.evidence.find((e) => e.finding === id);
-      const up = FINDING_PRIOR * Math.exp(row?.whenPresent ?? 0);
-      const down = (1 - FINDING_PRIOR) * Math.exp(row?.whenAbsent ?? 0);
-      const p = up / (up + down);
-      const strength = strengths[i] as number;
-      present += strength * p;
-      ifPresent.push(strength * p);
-      ifAbsent.push(strength * (1 - p));
-    });
-    if (present <= 0 || present >= 1) continue;
-    const after =
-      present * entropyBits(ifPresent.map((x) => x / present)) +
-      (1 - present) * entropyBits(ifAbsent.map((x) => x / (1 - present)));
-    const expectedGainBits = (now - after) * (groupKnown ? 0.5 : 1);
-    const cost = finding.check.minutes + 5 + (finding.check.destroysPart ? LOST_PART_MINUTES : 0);
-    checks.push({
-      finding: id,
-      label: finding.label,
-      how: finding.check.how,
-      minutes: finding.check.minutes,
-      destroysPart: finding.check.destroysPart,
-      expectedGainBits,
-      perMinute: expectedGainBits / cost,
-    });
-  }
-  return checks
-    .filter((c) => c.expectedGainBits > 1e-6)
-    .sort((a, b) => b.perMinute - a.perMinute || (a.finding < b.finding ? -1 : 1))
-    .slice(0, 3)
-    .map(({ perMinute: _, ...check }) => check);
 }

@@ -81,7 +81,6 @@ export async function loadCase(db: Kysely<Database>, person: Person, number: str
     defect: row.defect,
     defectLabel: label?.label ?? row.defect,
     defectPlain: label?.plain ?? "",
-    thorough: label?.thorough ?? false,
     zone: row.zone,
     openedAt: row.opened_at,
     openedBy: row.opened_by,

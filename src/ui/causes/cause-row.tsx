@@ -35,7 +35,8 @@ export function CauseRow({
       <div>
         {cause.ruledOutBy ? (
           <p className="soft">
-            Cannot be: recorded absent, {labels.get(cause.ruledOutBy)?.toLowerCase() ?? cause.ruledOutBy}.
+            Cannot be, by what is on record of:{" "}
+            {cause.ruledOutBy.map((f) => (labels.get(f) ?? f).toLowerCase()).join("; ")}.
           </p>
         ) : (
           <>

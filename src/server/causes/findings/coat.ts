@@ -40,6 +40,29 @@ export function coat(
   const kvMost = overOld ? (sheet?.recoatKv?.[1] ?? sheet?.kv[1]) : sheet?.kv[1];
   against("kv-high", "gun voltage", row?.kv, "kV", kvMost);
   against("output-high", "gun air", row?.gun_air_kpa, "kPa", sheet?.gunAirKPa[1]);
+  const leastAir = sheet?.gunAirKPa[0];
+  if (
+    record &&
+    row?.gun_air_kpa !== null &&
+    row?.gun_air_kpa !== undefined &&
+    leastAir !== undefined &&
+    leastAir !== null
+  )
+    add(
+      "output-low",
+      row.gun_air_kpa < leastAir ? "present" : "absent",
+      "measured",
+      {
+        kind: "value",
+        quantity: "gun air",
+        value: row.gun_air_kpa,
+        unit: "kPa",
+        lower: leastAir,
+        upper: null,
+        where: row.booth,
+      },
+      [record.base.id],
+    );
   const flight = newest(rack, "pre-flight");
   const items = flight?.details.pre_flight_item ?? [];
   const looked = (item: string) => items.find((i) => i.item === item && i.how !== "skipped");

@@ -99,7 +99,6 @@ export default async function CasePage({ params }: { params: Promise<{ number: s
           <Verdict result={file.confirmation ? "in" : diagnosis.enoughToTell ? "watch" : "unknown"}>{word}</Verdict>
           <div className="small soft">
             from {relevant.length} findings in the record, {file.asked.length} asked
-            {file.thorough ? "" : "; knowledge of this defect is still thin"}
           </div>
         </PageHead>
         <div className="ruled small soft mt-4 grid grid-cols-[minmax(190px,250px)_minmax(0,1fr)] gap-3 max-[700px]:hidden">
