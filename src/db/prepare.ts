@@ -34,7 +34,7 @@ revoke all on all tables in schema public from ${APPLICATION_ROLE};
 grant select, insert on all tables in schema public to ${APPLICATION_ROLE};
 grant usage on all sequences in schema public to ${APPLICATION_ROLE};
 grant update, delete on "user", "session", "account", "verification" to ${APPLICATION_ROLE};
-grant update on rack_standing, job_standing, look_again, test_outcome to ${APPLICATION_ROLE};
+grant update on rack_standing, job_standing, look_again, test_outcome, rack_met to ${APPLICATION_ROLE};
 grant delete on sign_in_attempt to ${APPLICATION_ROLE};
 revoke insert on backup_taken from ${APPLICATION_ROLE};
 revoke all on kysely_migration, kysely_migration_lock from ${APPLICATION_ROLE};

@@ -25,6 +25,9 @@ const lead = person("lead", "ines");
 /** Whoever may enter it and no more. */
 const whoMay = (kind: string) => (mayEnter(kind) === "release" ? lead : inspector);
 let caseNumber = "";
+/** A defect that no case has yet, one for each test that joins it; and a trial that is planned. */
+let looseDefects: string[] = [];
+let trialId = "";
 let complaintId = "";
 let photoId = "00000000-0000-7000-8000-000000000001";
 /** Stops to be taken back: one for each test that does. */
@@ -293,7 +296,19 @@ const good = (): Record<Kind, object> => ({
     note: "",
   },
   "action-check": { caseNumber, state: "done", seen: "two light passes asked", sheet: null, againOn: "2099-01-05" },
-  finding: { caseNumber, finding: "profile-low", state: "present", note: "" },
+  finding: { caseNumber, finding: "profile-low", state: "present", note: "", zone: "the left edge" },
+  "case-defect": { caseNumber, defects: looseDefects, state: "joined", why: "the same look, the same day" },
+  "case-note": { caseNumber, text: "The fan was heard to race at noon", people: "M. Stile" },
+  trial: {
+    caseNumber,
+    cause: "film-too-thick",
+    plan: "Five panels at 110 µm, five at 75 µm, otherwise alike",
+    panels: 5,
+    expectWith: 0.9,
+    expectWithout: 0.1,
+    certainty: 0.95,
+  },
+  "trial-result": { trial: trialId, arm: "repeated", panels: 5, withIt: 4, note: "coarse on four" },
   visit: {
     structure: "E-FIELD",
     weather: "dry",
@@ -392,6 +407,11 @@ beforeAll(async () => {
   const opened = await openCase(t.app, inspector, { defectRecordId, zone: "" }, at);
   if (!opened.ok) throw new Error(JSON.stringify(opened.failure));
   caseNumber = opened.href?.split("/").at(-1) ?? "";
+  looseDefects = [
+    await stored(t, inspector, ago(38), { kind: "defect", ...good().defect }),
+    await stored(t, inspector, ago(37), { kind: "defect", ...good().defect }),
+  ];
+  trialId = await stored(t, inspector, ago(36), { kind: "trial", ...good().trial });
   const [cause = ""] = [...(loadKnowledge().defects.get("orange-peel")?.causes.keys() ?? [])];
   const confirmed = await confirmCause(
     t.app,
@@ -584,6 +604,15 @@ describe("what an entry is about must be there", () => {
       { document: { lines: [], words: [], marks: [{ structure: "NO-SUCH", at: [0.5, 0.5] }] } },
       "unknown-structure",
     ],
+    ["case-note", { caseNumber: "C-9999" }, "unknown-case"],
+    ["case-note", { text: "?" }, "bad-entry"],
+    ["case-defect", { caseNumber: "C-9999" }, "unknown-case"],
+    ["case-defect", { defects: ["01a208b1-7efb-7fd9-ad4e-654fd57dba4a"] }, "unknown-superseded"],
+    ["trial", { caseNumber: "C-9999" }, "unknown-case"],
+    ["trial", { cause: "mill-scale" }, "bad-entry"],
+    ["trial", { expectWith: 0.1, expectWithout: 0.4 }, "bad-entry"],
+    ["trial-result", { trial: "01a208b1-7efb-7fd9-ad4e-654fd57dba4a" }, "bad-entry"],
+    ["trial-result", { withIt: 9 }, "bad-entry"],
     ["action-check", { caseNumber: "C-9999" }, "unknown-case"],
     ["action-check", { sheet: "no such sheet" }, "unknown-set-up"],
     ["action-check", { againOn: "2020-01-05" }, "bad-entry"],

@@ -15,36 +15,36 @@ export type MannWhitneyTest = {
 /** With no ties and a group no larger than this the distribution is worked out. */
 const EXACT_UP_TO = 20;
 const ROUGH_UNDER = 8;
+/** Beyond so many pairs it takes more memory than it is worth, and the normal one says the same. */
+const EXACT_PAIRS = 40_000;
 
 /**
- * Mann–Whitney U, two-sided: exact without ties where the smaller group has 20 or fewer, otherwise normal with the
+ * Mann–Whitney U, two-sided: exact without ties where the smaller group has 20 or fewer (of up to 40,000 pairs), otherwise normal with the
  * correction for ties and for continuity. Failures: `no-values`, `not-finite`. O(n log n), exact O(n₁² n₂). Source: Mann and
  * Whitney 1947; Cliff 1993.
  */
 export function mannWhitney(affected: readonly number[], others: readonly number[]): Result<MannWhitneyTest> {
   const [n1, n2] = [affected.length, others.length];
   if (n1 === 0 || n2 === 0) return err({ kind: "no-values" });
-  const bad = [...affected, ...others].find((v) => !Number.isFinite(v));
+  const bad = affected.find((v) => !Number.isFinite(v)) ?? others.find((v) => !Number.isFinite(v));
   if (bad !== undefined) return err({ kind: "not-finite", value: bad });
-  const all = [
-    ...affected.map((value) => ({ value, mine: true })),
-    ...others.map((value) => ({ value, mine: false })),
-  ].sort((a, b) => a.value - b.value);
+  const all = Float64Array.from([...affected, ...others]).sort();
   let rankSum = 0;
+  for (const value of affected) {
+    const below = firstAtLeast(all, value);
+    rankSum += (below + 1 + firstOver(all, value, below)) / 2;
+  }
   let ties = 0;
   for (let i = 0; i < all.length; ) {
-    let j = i;
-    while (j < all.length && all[j]?.value === all[i]?.value) j++;
-    const tied = j - i;
-    const rank = (i + 1 + j) / 2;
-    for (let k = i; k < j; k++) if (all[k]?.mine) rankSum += rank;
-    ties += tied ** 3 - tied;
+    let j = i + 1;
+    while (j < all.length && all[j] === all[i]) j++;
+    ties += (j - i) ** 3 - (j - i);
     i = j;
   }
   const pairs = n1 * n2;
   const u = rankSum - (n1 * (n1 + 1)) / 2;
   const cliffsDelta = (2 * u - pairs) / pairs;
-  const exact = ties === 0 && Math.min(n1, n2) <= EXACT_UP_TO;
+  const exact = ties === 0 && Math.min(n1, n2) <= EXACT_UP_TO && pairs <= EXACT_PAIRS;
   const p = exact ? exactP(u, Math.min(n1, n2), Math.max(n1, n2)) : normalP(u, n1, n2, ties);
   return ok({
     kind: "mann-whitney-test",
@@ -54,6 +54,28 @@ export function mannWhitney(affected: readonly number[], others: readonly number
     exact,
     rough: !exact && Math.min(n1, n2) < ROUGH_UNDER,
   });
+}
+
+/** Place of the first value of sorted ones that is at least this. */
+function firstAtLeast(sorted: Float64Array, value: number): number {
+  let [low, high] = [0, sorted.length];
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if ((sorted[middle] as number) < value) low = middle + 1;
+    else high = middle;
+  }
+  return low;
+}
+
+/** Place of the first value of sorted ones that is over this, from a place on. */
+function firstOver(sorted: Float64Array, value: number, from: number): number {
+  let [low, high] = [from, sorted.length];
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if ((sorted[middle] as number) <= value) low = middle + 1;
+    else high = middle;
+  }
+  return low;
 }
 
 /** Twice the smaller tail of U, from the Gaussian binomial ∏ (1 − q^(n₂+i)) / (1 − qⁱ). */

@@ -4,6 +4,8 @@ import { bakeEvent } from "./bake-event";
 import { baseMetal } from "./base-metal";
 import { bathCheck } from "./bath-check";
 import { bathEvent } from "./bath-event";
+import { caseDefect } from "./case-defect";
+import { caseNote } from "./case-note";
 import { certificate } from "./certificate";
 import { coat } from "./coat";
 import { complaint } from "./complaint";
@@ -53,6 +55,8 @@ import { testCall } from "./test-call";
 import { testSkip } from "./test-skip";
 import { thickness } from "./thickness";
 import { touchUp } from "./touch-up";
+import { trial } from "./trial";
+import { trialResult } from "./trial-result";
 import { upkeep } from "./upkeep";
 import { visit } from "./visit";
 import { washPanel } from "./wash-panel";
@@ -114,6 +118,10 @@ export const allKinds = [
   finding,
   confirmation,
   actionCheck,
+  caseDefect,
+  caseNote,
+  trial,
+  trialResult,
   photo,
   plan,
   offer,

@@ -9,7 +9,13 @@ const knowledge = loadKnowledge();
 export const finding = defineKind({
   kind: "finding",
   tables: {
-    finding: { finding: "text", state: "text", note: "text?" },
+    finding: {
+      finding: "text",
+      state: "text",
+      note: "text?",
+      /** Where on the piece it was looked at; null where it holds for all of it. */
+      zone: "text?",
+    },
   },
   change: false,
   superseded: "by-correction",
@@ -21,6 +27,7 @@ export const finding = defineKind({
         finding: v.picklist([...knowledge.findings.keys()]),
         state: v.picklist(["present", "absent", "unknown"]),
         note: text(400),
+        zone: v.optional(v.nullable(text(80)), null),
       }),
     },
   },

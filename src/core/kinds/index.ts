@@ -60,3 +60,5 @@ export function parseEntry(input: unknown): v.SafeParseResult<v.GenericSchema<un
     input,
   );
 }
+export { type TiedTo, tiedTo } from "./confirmation";
+export { type TrialArm, trialArms } from "./trial-result";

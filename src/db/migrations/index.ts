@@ -34,6 +34,7 @@ import * as extraWork from "./2026-11-30T020000-extra-work";
 import * as fieldZones from "./2026-11-30T030000-field-zones";
 import * as actionCheck from "./2026-11-30T040000-action-check";
 import * as zonePhotos from "./2026-11-30T050000-zone-photos";
+import * as causes from "./2026-11-30T060000-causes";
 
 const migrations: Record<string, Migration> = {
   "2026-11-23T140000-record": record,
@@ -70,6 +71,7 @@ const migrations: Record<string, Migration> = {
   "2026-11-30T030000-field-zones": fieldZones,
   "2026-11-30T040000-action-check": actionCheck,
   "2026-11-30T050000-zone-photos": zonePhotos,
+  "2026-11-30T060000-causes": causes,
 };
 /** A fixed list rather than a folder scan, so that it loads alike under tsx, Vitest and Next. */
 export const migrationProvider: MigrationProvider = { getMigrations: async () => migrations };

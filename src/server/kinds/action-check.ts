@@ -1,3 +1,4 @@
+import { caseOf } from "../causes/case-of";
 import { dayIn } from "../day";
 import { refuse } from "../outcome";
 import { setupAt, siteAt } from "../setup/setup-data";
@@ -6,11 +7,7 @@ import type { Makes } from "./made";
 export const makes: Makes<"action-check"> = {
   /** Failures: `unknown-case`, `unknown-set-up`, `bad-entry` where the case has no cause confirmed or the day does not go with the state. */
   "action-check": async ({ db }, entry) => {
-    const found = await db
-      .selectFrom("root_cause_case")
-      .select(["id", "rack_id", "structure_id"])
-      .where("number", "=", entry.caseNumber)
-      .executeTakeFirst();
+    const found = await caseOf(db, entry.caseNumber);
     if (!found) return refuse({ kind: "unknown-case", number: entry.caseNumber });
     const confirmation = await db
       .selectFrom("record")
@@ -42,11 +39,7 @@ export const makes: Makes<"action-check"> = {
     if (entry.sheet && !sheet) return refuse({ kind: "unknown-set-up", what: "set-up sheet", name: entry.sheet });
     return {
       ok: true,
-      where: {
-        caseId: found.id,
-        ...(found.rack_id ? { rackId: found.rack_id } : {}),
-        ...(found.structure_id ? { structureId: found.structure_id } : {}),
-      },
+      where: found.where,
       // What a person says of it, not a reading.
       grade: "by-procedure",
       details: {

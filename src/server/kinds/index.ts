@@ -5,6 +5,8 @@ import { makes as bakeEvent } from "./bake-event";
 import { makes as baseMetal } from "./base-metal";
 import { makes as bathCheck } from "./bath-check";
 import { makes as bathEvent } from "./bath-event";
+import { makes as caseDefect } from "./case-defect";
+import { makes as caseNote } from "./case-note";
 import { makes as coat } from "./coat";
 import { makes as complaint } from "./complaint";
 import { makes as complaintAnswer } from "./complaint-answer";
@@ -47,6 +49,8 @@ import { makes as structureZone } from "./structure-zone";
 import { makes as testSkip } from "./test-skip";
 import { makes as thickness } from "./thickness";
 import { makes as touchUp } from "./touch-up";
+import { makes as trial } from "./trial";
+import { makes as trialResult } from "./trial-result";
 import { makes as upkeep } from "./upkeep";
 import { makes as visit } from "./visit";
 import { makes as washPanel } from "./wash-panel";
@@ -54,6 +58,10 @@ import { makes as zoneVisit } from "./zone-visit";
 
 const known: Makes<EntryKind> = {
   ...actionCheck,
+  ...caseDefect,
+  ...caseNote,
+  ...trial,
+  ...trialResult,
   ...bakeEvent,
   ...bake,
   ...baseMetal,

@@ -5,6 +5,8 @@ import { say as bakeEvent } from "./bake-event";
 import { say as baseMetal } from "./base-metal";
 import { say as bathCheck } from "./bath-check";
 import { say as bathEvent } from "./bath-event";
+import { say as caseDefect } from "./case-defect";
+import { say as caseNote } from "./case-note";
 import { say as certificate } from "./certificate";
 import { say as coat } from "./coat";
 import { say as complaint } from "./complaint";
@@ -55,6 +57,8 @@ import { say as testCall } from "./test-call";
 import { say as testSkip } from "./test-skip";
 import { say as thickness } from "./thickness";
 import { say as touchUp } from "./touch-up";
+import { say as trial } from "./trial";
+import { say as trialResult } from "./trial-result";
 import { say as upkeep } from "./upkeep";
 import { say as visit } from "./visit";
 import { say as washPanel } from "./wash-panel";
@@ -116,6 +120,10 @@ const known: Record<RecordKind, Say> = {
   finding,
   confirmation,
   "action-check": actionCheck,
+  "case-defect": caseDefect,
+  "case-note": caseNote,
+  trial,
+  "trial-result": trialResult,
   photo,
   plan,
   offer,

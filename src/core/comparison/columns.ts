@@ -1,0 +1,65 @@
+/** One rack (or other thing) with what is recorded of it; what was never recorded is left out. */
+export type Observed = {
+  readonly affected: boolean;
+  readonly values: ReadonlyMap<string, string | number>;
+};
+
+/** What is recorded of many things, a column a variable, so that a hundred thousand are gone through quickly. */
+export type Column =
+  /** NaN where it was never recorded. */
+  | { readonly kind: "figure"; readonly variable: string; readonly values: Float64Array }
+  /** −1 where it was never recorded. */
+  | {
+      readonly kind: "category";
+      readonly variable: string;
+      readonly labels: readonly string[];
+      readonly codes: Int32Array;
+    };
+export type Columns = { readonly affected: Uint8Array; readonly columns: readonly Column[] };
+
+/** Things turned into columns, by name. A variable of which any value is a word is a category. O(things · variables). */
+export function columnsOf(things: readonly Observed[]): Columns {
+  const names = [...new Set(things.flatMap((t) => [...t.values.keys()]))].sort();
+  return {
+    affected: Uint8Array.from(things, (t) => Number(t.affected)),
+    columns: names.map((variable) =>
+      columnOf(
+        variable,
+        things.map((t) => t.values.get(variable) ?? null),
+      ),
+    ),
+  };
+}
+
+/** One column of values in the order of the things; null where it was never recorded. O(things). */
+export function columnOf(variable: string, values: readonly (string | number | null)[]): Column {
+  if (values.every((v) => v === null || typeof v === "number"))
+    return {
+      kind: "figure",
+      variable,
+      values: Float64Array.from(values, (v) => (v === null ? Number.NaN : (v as number))),
+    };
+  const places = new Map<string, number>();
+  const codes = Int32Array.from(values, (v) => {
+    if (v === null) return -1;
+    const label = String(v);
+    const place = places.get(label) ?? places.size;
+    places.set(label, place);
+    return place;
+  });
+  return { kind: "category", variable, labels: [...places.keys()], codes };
+}
+
+/** Only the things for which `keep` is 1, in their order. O(things · variables). */
+export function only({ affected, columns }: Columns, keep: Uint8Array): Columns {
+  const places: number[] = [];
+  for (let i = 0; i < keep.length; i++) if (keep[i]) places.push(i);
+  return {
+    affected: Uint8Array.from(places, (i) => affected[i] as number),
+    columns: columns.map((c) =>
+      c.kind === "figure"
+        ? { ...c, values: Float64Array.from(places, (i) => c.values[i] as number) }
+        : { ...c, codes: Int32Array.from(places, (i) => c.codes[i] as number) },
+    ),
+  };
+}
