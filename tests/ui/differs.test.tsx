@@ -1,9 +1,10 @@
 import { describe, expect, test } from "vitest";
-import { contrast } from "@/core/comparison";
+import { columnsOf, contrast, type Observed } from "@/core/comparison";
 import { valueOrThrow } from "@/core/result";
+import type { Told } from "@/server/causes/explore";
 import type { WhatDiffers } from "@/server/causes/what-differs";
 import { WhatDiffersTable } from "@/ui/causes/what-differs";
-import { chance, comparedFigure, comparedName } from "@/ui/words/differs";
+import { adjustedSaid, chance, comparedFigure, comparedName } from "@/ui/words/differs";
 import { words } from "../support/markup";
 
 const racks = (n: number, affected: boolean, values: Record<string, string | number>) =>
@@ -11,11 +12,29 @@ const racks = (n: number, affected: boolean, values: Record<string, string | num
     affected,
     values: new Map(Object.entries(values).map(([k, v]) => [k, typeof v === "number" ? v + i / 1000 : v])),
   }));
+const spreadOf = (things: readonly Observed[], variable: string): Told["spread"] => {
+  const column = columnsOf(things).columns.find((c) => c.variable === variable);
+  return column?.kind === "category"
+    ? { kind: "category", shares: column.labels.map((value) => ({ value, affected: 0.5, others: 0.1 })) }
+    : { kind: "figure", affected: [1, 2, 3, 4, 5], others: [2, 3, 4, 5, 6] };
+};
+/** As the explorer groups them: each on its own, or all together. */
+const grouped = (things: readonly Observed[], together = false): Pick<WhatDiffers, "groups" | "rest"> => {
+  const { differences } = valueOrThrow(contrast(things));
+  const told = differences
+    .filter((d) => d.q <= 0.1)
+    .map((difference) => ({ difference, adjusted: null, spread: spreadOf(things, difference.variable) }));
+  return { groups: together ? [told] : told.map((t) => [t]), rest: differences.filter((d) => d.q > 0.1) };
+};
 const found = (things: ReturnType<typeof racks>, over: Partial<WhatDiffers> = {}): WhatDiffers => ({
   from: new Date("2026-11-01T08:00:00Z"),
   to: new Date("2026-11-26T08:00:00Z"),
-  hung: things.length,
   compared: things.length,
+  ...grouped(things),
+  days: [],
+  left: false,
+  variables: [],
+  values: [],
   contrast: valueOrThrow(contrast(things)),
   onset: null,
   ...over,
@@ -50,14 +69,31 @@ describe("what differs, in words", () => {
     expect(text).toContain("No day stands out");
     expect(text).not.toContain("other comparison");
   });
-  test("nothing that stands out is said to be nothing; of more racks than were compared it says so", () => {
+  test("an effect is told with its interval; what moved together is told to be inseparable", () => {
+    const things = [...racks(6, true, { lot: "L2", film: 90 }), ...racks(12, false, { lot: "L1", film: 70 })];
+    expect(said(found(things))).toMatch(/higher in 100 of 100 pairs \(\d+–100\)/);
+    expect(said(found(things))).toMatch(/odds (under )?0\.\d+ times \(/);
+    expect(said(found(things))).not.toContain("moved together");
+    expect(said(found(things, grouped(things, true)))).toContain(
+      "the record cannot separate powder lot and film.",
+    );
+  });
+  test("with another held still what is left is told, and where nothing sure is", () => {
+    expect(adjustedSaid({ variable: "lot", value: "L2", strata: 4, effect: 5.25, interval: [2, 14], p: 0.01 })).toBe(
+      "odds 5.3 times (2.0–14)",
+    );
+    expect(
+      adjustedSaid({ variable: "film", value: null, strata: 4, effect: -0.1, interval: [-0.4, 0.2], p: 0.4 }),
+    ).toBe("lower in 55 of 100 pairs (40–70), so nothing sure is left");
+  });
+  test("nothing that stands out is said to be nothing; while older racks are being read it says so", () => {
     const text = said(
       found([...racks(2, true, { lot: "L1" }), ...racks(1, false, { lot: "L1" }), ...racks(1, false, { lot: "L2" })], {
-        hung: 900,
+        left: true,
       }),
     );
     expect(text).toContain("Nothing stands out");
-    expect(text).toContain("of 900 the 4 nearest in time");
+    expect(text).toContain("Older racks are still being read");
     expect(text).toContain("1 other comparison");
   });
   test("an onset names its day, both rates and what was changed, or that nothing was", () => {
@@ -76,6 +112,6 @@ describe("what differs, in words", () => {
     expect(text).toContain("No change is on record about then");
   });
   test("with nothing to hold against each other it says why", () => {
-    expect(said(null)).toContain("none within thirty days shows this defect on record, or all do");
+    expect(said(null)).toContain("none of that time shows this defect on record, or all do");
   });
 });

@@ -13,7 +13,10 @@ create table trial (record_id uuid primary key references record, cause text not
 create table trial_result (record_id uuid primary key references record, trial_id uuid not null references record, arm text not null, panels int not null, with_it int not null, note text);
 create index trial_result_trial on trial_result (trial_id);
 create index defect_by_kind on defect (defect);
-create table rack_met (rack_id uuid primary key references rack, made_at timestamptz not null, met jsonb not null);
+create sequence rack_met_turn;
+create table rack_met (rack_id uuid primary key references rack, made_at timestamptz not null, records int not null, met jsonb not null, turn bigint not null default nextval('rack_met_turn'));
+create index rack_met_in_turn on rack_met (turn);
+create index rack_met_made on rack_met (made_at);
 `)
     .execute(db);
   for (const table of ["case_defect", "case_note", "trial", "trial_result"])
