@@ -3,7 +3,7 @@ import { afterAll, beforeAll, describe, expect, test } from "vitest";
 import { asNew, parseIntakeLine, preparationOf } from "@/core/plan";
 import { valueOrThrow } from "@/core/result";
 import { workHoursBetween } from "@/core/shifts";
-import { establish } from "@/server/causes/load-case";
+import { establish } from "@/server/causes/establish";
 import { loadStructure } from "@/server/field/load-structure";
 import { loadJob } from "@/server/jobs/load-job";
 import { makeRack } from "@/server/jobs/make-job";

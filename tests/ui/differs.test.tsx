@@ -74,9 +74,7 @@ describe("what differs, in words", () => {
     expect(said(found(things))).toMatch(/higher in 100 of 100 pairs \(\d+–100\)/);
     expect(said(found(things))).toMatch(/odds (under )?0\.\d+ times \(/);
     expect(said(found(things))).not.toContain("moved together");
-    expect(said(found(things, grouped(things, true)))).toContain(
-      "the record cannot separate powder lot and film.",
-    );
+    expect(said(found(things, grouped(things, true)))).toContain("the record cannot separate powder lot and film.");
   });
   test("with another held still what is left is told, and where nothing sure is", () => {
     expect(adjustedSaid({ variable: "lot", value: "L2", strata: 4, effect: 5.25, interval: [2, 14], p: 0.01 })).toBe(

@@ -4,6 +4,7 @@ import { decideAndCertify } from "@/app/certificate";
 import { action } from "@/server/action";
 import { receiveChemical } from "@/server/baths/chemical-stock";
 import { confirmCause, openCase } from "@/server/causes/case-actions";
+import { holdAtRisk } from "@/server/causes/hold-at-risk";
 import { savePowderPhoto } from "@/server/coat/powder-photo";
 import { openLot, receiveLots, savePowder, savePowderList, saveSheet } from "@/server/coat/save-powder";
 import { receiveComplaint } from "@/server/complaints/complaints";
@@ -34,6 +35,8 @@ import { beginUpkeep, saveUpkeep } from "@/server/upkeep/save-upkeep";
 export const decide = action("release", "disposition", signed(decideAndCertify));
 export const startCase = action("inspect", "case", openCase);
 export const confirm = action("release", "confirmation", confirmCause);
+/** Everything that passed like the rack of a case and can still be held, in one step; signed. */
+export const holdRacks = action("release", "hold", signed(holdAtRisk));
 
 /** Who works on the line photographs its strips and its metal; parts as they came in and structures are an inspector's. */
 export const attachPhoto = action(photoAbility, "photo", addPhoto);

@@ -49,6 +49,8 @@ export type Diagnosis = {
   /** Causes between which it is not enough to tell apart; empty where it is. */
   readonly rivals: readonly string[];
   readonly used: number;
+  /** Everything that can still be found out, by what it tells for its minutes; the first three are the ones offered. */
+  readonly checks: readonly NextCheck[];
   readonly nextChecks: readonly NextCheck[];
   /** Answers that would put another cause first. */
   readonly turns: readonly Turn[];
@@ -186,6 +188,7 @@ export function diagnose(
     enoughToTell,
     rivals: enoughToTell ? [] : ranked.filter((c) => c.strength >= 0.5 * (lead?.strength ?? 1)).map((c) => c.cause),
     used: speaking.length,
+    checks,
     nextChecks: checks.slice(0, CHECKS_OFFERED),
     turns: turns.slice(0, TURNS_OFFERED),
   });

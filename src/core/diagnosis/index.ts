@@ -3,3 +3,4 @@ export type { Chain, ChainStep } from "./chains";
 export * from "./diagnose";
 export * from "./knowledge";
 export type { NextCheck, Turn } from "./next-checks";
+export * from "./site-knowledge";

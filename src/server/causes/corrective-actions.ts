@@ -60,6 +60,8 @@ export type SinceDone = {
   /** Racks of the part that were decided on, and those on which this defect is on record. */
   readonly after: { readonly racks: number; readonly withIt: number };
   readonly before: { readonly racks: number; readonly withIt: number };
+  /** Racks of the part on which it was recorded later than a moment. */
+  readonly withItSince: (moment: Date) => number;
 };
 
 /** Racks of a part hung since an action was done, and as long before it, of which somebody decided more than a hold: O(those racks). */
@@ -76,9 +78,17 @@ export async function sinceDone(
     where j.part_id = ${about.partId}::uuid and k.hung_at > ${from} and k.hung_at <= ${about.at} and ${forPerson(person, "j.customer_id")}
       and exists (select 1 from record r join disposition p on p.record_id = r.id where r.rack_id = k.id and r.kind = 'disposition' and p.decision <> 'hold')
     group by 1`.execute(db);
+  const { rows: seen } = await sql<{ at: Date }>`
+    select max(d.happened_at) as at from rack k join job j on j.id = k.job_id join record d on d.rack_id = k.id join defect x on x.record_id = d.id
+    where j.part_id = ${about.partId}::uuid and d.kind = 'defect' and x.defect = ${about.defect} and coalesce(x.pieces_affected, 1) > 0 and d.happened_at > ${about.doneAt}
+      and ${stands("d.id")} and ${forPerson(person, "j.customer_id")} group by k.id`.execute(db);
   const of = (after: boolean) => {
     const row = rows.find((r) => r.after === after);
     return { racks: row?.racks ?? 0, withIt: row?.withIt ?? 0 };
   };
-  return { after: of(true), before: of(false) };
+  return {
+    after: of(true),
+    before: of(false),
+    withItSince: (moment) => seen.filter((s) => s.at > moment).length,
+  };
 }

@@ -77,7 +77,7 @@ export async function explore(
   const picked = pick(held, person, asked);
   const affected = Uint8Array.from(held.ids, (id) => Number(shown.has(id)));
   const columns = only({ affected, columns: held.columns }, picked);
-  const racks = held.ids.flatMap((id, i) =>
+  const racks = held.ids.flatMap((_, i) =>
     picked[i] ? [{ hung_at: new Date(held.hungMs[i] as number), affected: affected[i] === 1 }] : [],
   );
   const mine = racks.filter((r) => r.affected).length;

@@ -1,32 +1,55 @@
 import { type Kysely, sql } from "kysely";
-import { type Diagnosis, diagnose, type Findings, loadKnowledge } from "@/core/diagnosis";
+import { type Diagnosis, diagnose, type FindingState, type Findings, learnedWeights } from "@/core/diagnosis";
 import { valueOrThrow } from "@/core/result";
-import { forPerson } from "@/db/queries/for-person";
 import { personName } from "@/db/queries/person-name";
-import { stands } from "@/db/queries/stands";
 import type { Database } from "@/db/schema";
-import { sheetOfRack } from "../coat/sheet-for";
 import { zonesOf } from "../field/zones-of";
-import { atPass, loadRack, newest, type RackFile, wholeDecision } from "../rack/load-rack";
-import { setupAt, siteAt } from "../setup/setup-data";
+import { now } from "../now";
+import { atPass, loadRack } from "../rack/load-rack";
 import { type Person, seesCustomer } from "../sign-in/roles";
-import { type Conditions, conditionsWhenPassed } from "../trace/conditions";
+import { conditionsWhenPassed } from "../trace/conditions";
 import { checksOf } from "./corrective-actions";
+import { type CaseDefect, defectsOf } from "./defects-of";
+import { establish } from "./establish";
 import { fieldFindings } from "./findings/field";
-import { type EstablishedFinding, findingsFromRecord } from "./findings-from-record";
+import { patternFindings } from "./findings/pattern";
+import type { EstablishedFinding } from "./findings-from-record";
+import { type KnownHere, knownHere } from "./known-here";
 
-const knowledge = loadKnowledge();
 export type AskedFinding = {
   readonly finding: string;
-  readonly state: "present" | "absent" | "unknown";
+  readonly state: FindingState;
   readonly by: string;
   readonly at: Date;
   readonly recordId: string;
+  /** Where on the piece; null where it holds for all of it. */
+  readonly zone: string | null;
+  readonly note: string | null;
 };
+export type Confirmation = {
+  readonly record_id: string;
+  readonly cause: string;
+  readonly proof: string;
+  readonly correction: string;
+  readonly corrective_action: string;
+  readonly who: string;
+  readonly due_on: unknown;
+  readonly causes: unknown;
+  readonly chain: unknown;
+  readonly tied_to: string | null;
+  readonly tied_code: string | null;
+  readonly happened_at: Date;
+  readonly by_user: string;
+};
+/** What acts at one place of the piece: what was found there alone laid over what holds for all of it. */
+export type ZoneDiagnosis = { readonly zone: string; readonly diagnosis: Diagnosis; readonly own: number };
 export type CaseFile = NonNullable<Awaited<ReturnType<typeof loadCase>>>;
 
-/** A root-cause case: what the record establishes, what was asked, and the ranking that follows. Null where it is not this person's to see. */
-export async function loadCase(db: Kysely<Database>, person: Person, number: string) {
+/** Places told apart at most; what is of more is told together. */
+const ZONES = 6;
+
+/** A root-cause case: what the record establishes, what was asked, and what follows of which causes act. Null where it is not this person's to see. */
+export async function loadCase(db: Kysely<Database>, person: Person, number: string, at: Date = now()) {
   const row = await db.selectFrom("root_cause_case").selectAll().where("number", "=", number).executeTakeFirst();
   if (!row) return null;
   const structure = row.structure_id
@@ -40,41 +63,46 @@ export async function loadCase(db: Kysely<Database>, person: Person, number: str
   const seenIn = found?.passes.findIndex((p) => p.records.some((r) => r.base.id === row.defect_record_id)) ?? -1;
   const rack = found && seenIn >= 0 ? atPass(found, seenIn) : found;
   if (!rack && !seesCustomer(person, structure?.customer_id)) return null;
-  const defect = await db
-    .selectFrom("record")
-    .innerJoin("defect", "defect.record_id", "record.id")
-    .selectAll("defect")
-    .select(["record.happened_at", personName("record.by_user").as("by_user")])
-    .where("record.id", "=", row.defect_record_id)
-    .executeTakeFirst();
-  const exposure = Array.isArray(structure?.exposure) ? (structure.exposure as unknown[]).map(String) : null;
-  const ofRack = rack ? await establish(db, rack, exposure, defect?.face ?? null) : [];
-  const onSite = structure ? await foundOnSite(db, structure, row.zone, exposure ?? [], rack?.hungAt ?? null) : [];
-  // What was seen on site is of what it has become: it stands before what the record of the day says of the same.
-  const seen = new Set(onSite.map((f) => f.finding));
-  const established = [...ofRack.filter((f) => !seen.has(f.finding)), ...onSite];
-  const asked = await askedFindings(db, row.id);
-  const findings: Findings = Object.fromEntries([
-    ...established.map((f) => [f.finding, f.state] as const),
-    ...asked.map((f) => [f.finding, f.state] as const),
+  const [defects, asked, confirmations, known] = await Promise.all([
+    defectsOf(db, row.id),
+    askedFindings(db, row.id),
+    confirmationsOf(db, row.id),
+    knownHere(db, at),
   ]);
-  const confirmation = await db
-    .selectFrom("record")
-    .innerJoin("confirmation", "confirmation.record_id", "record.id")
-    .selectAll("confirmation")
-    .select(["record.happened_at", personName("record.by_user").as("by_user")])
-    .where("record.case_id", "=", row.id)
-    .orderBy("record.happened_at", "desc")
-    .orderBy("record.stored_at", "desc")
-    .orderBy("record.id", "desc")
-    .executeTakeFirst();
-  const diagnosis: Diagnosis = valueOrThrow(
-    diagnose(knowledge, row.defect, findings, undefined, {
-      where: structure ? "field" : "shop",
-      answered: new Set(asked.map((f) => f.finding)),
-    }),
-  );
-  const label = knowledge.defects.get(row.defect);
+  const first = defects.find((d) => d.recordId === row.defect_record_id) ?? null;
+  const exposure = Array.isArray(structure?.exposure) ? (structure.exposure as unknown[]).map(String) : null;
+  const conditions = rack ? await conditionsWhenPassed(db, [rack.id], rack.hungAt) : null;
+  const ofFace = (face: string | null) => (rack ? establish(db, rack, exposure, face, conditions ?? undefined) : []);
+  const [ofRack, pattern, onSite] = await Promise.all([
+    ofFace(first?.face ?? null),
+    rack ? patternFindings(db, { rackId: rack.id, defect: row.defect, hungAt: rack.hungAt }, at) : [],
+    structure ? foundOnSite(db, structure, row.zone, exposure ?? [], rack?.hungAt ?? null) : [],
+  ]);
+  const established = laidTogether(ofRack, [...pattern, ...ofPieces(first)], onSite);
+  const everywhere = asked.filter((f) => f.zone === null);
+  const confirmation = confirmations[0] ?? null;
+  const weights = weightsWithout(known, row.defect, confirmation);
+  const answered = new Set(asked.map((f) => f.finding));
+  const ranked = (said: readonly { readonly finding: string; readonly state: FindingState }[]): Diagnosis =>
+    valueOrThrow(
+      diagnose(known.knowledge, row.defect, findingsOf(said), weights, {
+        where: structure ? "field" : "shop",
+        answered,
+      }),
+    );
+  // What was seen at one place alone counts for the whole as well, where nothing else is said of it.
+  const whole = [...asked.filter((f) => f.zone !== null), ...established, ...everywhere];
+  const zones: ZoneDiagnosis[] = [];
+  for (const zone of zonesNamed(defects, asked).slice(0, ZONES)) {
+    const face = zone.face ? laidTogether(await ofFace(zone.face), pattern, onSite) : established;
+    const own = asked.filter((f) => f.zone === zone.name);
+    zones.push({
+      zone: zone.name,
+      own: own.length,
+      diagnosis: ranked([...face, ...everywhere, ...own]),
+    });
+  }
+  const label = known.knowledge.defects.get(row.defect);
   return {
     id: row.id,
     number: row.number,
@@ -86,14 +114,77 @@ export async function loadCase(db: Kysely<Database>, person: Person, number: str
     openedBy: row.opened_by,
     structure,
     rack,
-    defectRow: defect ?? null,
+    defects,
     established,
     asked,
-    diagnosis,
-    confirmation: confirmation ?? null,
+    diagnosis: ranked(whole),
+    zones,
+    known,
+    weights,
+    confirmation,
+    confirmations,
     /** What was found of its corrective action, the newest first. */
     actionChecks: confirmation ? await checksOf(db, confirmation.record_id) : [],
   };
+}
+
+/** The newest word on each finding stands; later lists stand before earlier ones. */
+const findingsOf = (said: readonly { readonly finding: string; readonly state: FindingState }[]): Findings =>
+  Object.fromEntries(said.map((f) => [f.finding, f.state] as const));
+
+/**
+ * What is established of the rack, of the run of racks and on site. What was seen on site is of what it has become: it stands
+ * before what the record of the day says of the same; what was read of the rack itself before what its run suggests.
+ */
+function laidTogether(
+  ofRack: readonly EstablishedFinding[],
+  pattern: readonly EstablishedFinding[],
+  onSite: readonly EstablishedFinding[],
+): readonly EstablishedFinding[] {
+  const all = new Map<string, EstablishedFinding>();
+  for (const list of [pattern, ofRack, onSite])
+    for (const f of list) if (f.state !== "unknown" || !all.has(f.finding)) all.set(f.finding, f);
+  return [...all.values()];
+}
+
+/** What the count of pieces at the look says by itself: all of several, or some. */
+function ofPieces(defect: CaseDefect | null): readonly EstablishedFinding[] {
+  const [seen, affected] = [defect?.piecesSeen ?? null, defect?.piecesAffected ?? null];
+  if (!defect || seen === null || affected === null || seen < 3) return [];
+  return [
+    {
+      finding: "whole-load",
+      state: affected === seen ? "present" : "absent",
+      grade: "measured",
+      what: { kind: "seen", what: `${affected} of ${seen} pieces show it` },
+      sources: [defect.recordId],
+    },
+  ];
+}
+
+/** Places that a case tells apart: faces on which its defects were seen, and those that answers name. */
+function zonesNamed(
+  defects: readonly CaseDefect[],
+  asked: readonly AskedFinding[],
+): readonly { readonly name: string; readonly face: string | null }[] {
+  const faces = [...new Set(defects.flatMap((d) => (d.face ? [d.face] : [])))].map((face) => ({ name: face, face }));
+  const named = [...new Set(asked.flatMap((f) => (f.zone ? [f.zone] : [])))]
+    .filter((zone) => !faces.some((f) => f.name === zone))
+    .map((name) => ({ name, face: null }));
+  const all = [...faces, ...named];
+  return all.length > 1 || named.length > 0 ? all : [];
+}
+
+/** Base weights learned from the other cases: its own confirmation is no evidence for it. */
+function weightsWithout(
+  known: KnownHere,
+  defect: string,
+  confirmation: Confirmation | null,
+): ReadonlyMap<string, number> {
+  const counts = new Map(known.confirmed.get(defect) ?? []);
+  const own = confirmation ? counts.get(confirmation.cause) : undefined;
+  if (confirmation && own) counts.set(confirmation.cause, own - 1);
+  return learnedWeights(known.knowledge.defects.get(defect)?.causes ?? new Map(), counts);
 }
 
 /** What the zones of a structure say, as they were read last. */
@@ -125,181 +216,21 @@ async function rackOfStructure(db: Kysely<Database>, structureId: string | null)
     .executeTakeFirst();
 }
 
-export async function establish(
-  db: Kysely<Database>,
-  rack: RackFile,
-  exposure: readonly string[] | null,
-  face: string | null,
-  known?: Conditions,
-): Promise<EstablishedFinding[]> {
-  const at = rack.hungAt;
-  const [conditions, site, sheets, lots] = await Promise.all([
-    known ?? conditionsWhenPassed(db, [rack.id], at),
-    siteAt(db, at),
-    setupAt(db, "setup-sheet", at),
-    setupAt(db, "lot", at),
-  ]);
-  const coat = newest(rack, "coat");
-  const lotId = coat?.details.coat?.[0]?.lot_id;
-  const [air, booth, humidity] = coat
-    ? await Promise.all([
-        lastCondition(db, "compressed-air-dew-point", coat.base.happened_at),
-        lastCondition(db, "booth-air-speed", coat.base.happened_at),
-        lastCondition(db, "humidity", coat.base.happened_at),
-      ])
-    : [null, null, null];
-  return findingsFromRecord(rack, conditions, {
-    site,
-    setupSheet: sheetOfRack(sheets, rack)?.data ?? null,
-    lot: lotId ? (lots.get(lotId)?.data ?? null) : null,
-    exposure,
-    face,
-    compressedAirDewPointC: air,
-    boothAirMPerS: booth,
-    humidityPercent: humidity?.value ?? null,
-  });
-}
-
-/** The newest reading of a condition before a moment, half a day back at most. One probe of the index on kind and time. */
-async function lastCondition(db: Kysely<Database>, quantity: string, at: Date) {
-  const found = await db
-    .selectFrom("record")
-    .innerJoin("condition", "condition.record_id", "record.id")
-    .select(["record.id as recordId", "condition.value"])
-    .where("record.kind", "=", "condition")
-    .where("condition.quantity", "=", quantity)
-    .where("record.happened_at", "<=", at)
-    .where("record.happened_at", ">", new Date(at.getTime() - 12 * 3_600_000))
-    .where(sql<boolean>`${stands("record.id")}`)
-    .orderBy("record.happened_at", "desc")
-    .limit(1)
-    .executeTakeFirst();
-  return found ?? null;
-}
-
 async function askedFindings(db: Kysely<Database>, caseId: string): Promise<AskedFinding[]> {
-  const { rows } =
-    await sql<AskedFinding>`select distinct on (f.finding) f.finding, f.state, ${personName("r.by_user")} as by, r.happened_at as at, r.id as "recordId"
-    from record r join finding f on f.record_id = r.id where r.case_id = ${caseId} order by f.finding, r.happened_at desc, r.stored_at desc, r.id desc`.execute(
-      db,
-    );
+  const { rows } = await sql<AskedFinding>`
+    select distinct on (f.finding, f.zone) f.finding, f.state, f.zone, f.note, ${personName("r.by_user")} as by, r.happened_at as at, r.id as "recordId"
+    from record r join finding f on f.record_id = r.id where r.case_id = ${caseId} order by f.finding, f.zone, r.happened_at desc, r.stored_at desc, r.id desc`.execute(
+    db,
+  );
   return rows;
 }
 
-export type AtRisk = {
-  readonly number: string;
-  readonly hungAt: Date;
-  readonly part: string;
-  readonly customer: string;
-  readonly pieces: number;
-  readonly decision: string | null;
-  readonly structure: string | null;
-};
-
-/** Racks looked into, the nearest in time first; how many there are more is said. */
-const MOST_LOOKED_INTO = 400;
-export type Containment = {
-  readonly racks: readonly AtRisk[];
-  /** Other racks hung within the thirty days, and how many of them, the nearest, were looked into. */
-  readonly hung: number;
-  readonly lookedInto: number;
-};
-
-/** Containment: other racks of the period that passed under the same condition as this case's rack. One set-based query each; O(racks looked into). */
-export async function sameCondition(
-  db: Kysely<Database>,
-  person: Person,
-  file: { rack: RackFile | null; established: readonly EstablishedFinding[] },
-  cause: string,
-): Promise<Containment> {
-  const rack = file.rack;
-  const none = { racks: [], hung: 0, lookedInto: 0 };
-  if (!rack) return none;
-  const known = knowledge.causes.get(cause);
-  const shared = file.established.filter(
-    (f) => f.state === "present" && known?.evidence.some((e) => e.finding === f.finding && e.whenPresent >= 1),
-  );
-  if (shared.length === 0) return none;
-  const from = new Date(rack.hungAt.getTime() - 30 * 86_400_000);
-  const to = new Date(rack.hungAt.getTime() + 30 * 86_400_000);
-  const candidates = await db
-    .selectFrom("rack")
-    .innerJoin("job", "job.id", "rack.job_id")
-    .select(["rack.id", "rack.number", sql<number>`(count(*) over ())::int`.as("hung")])
-    .where("rack.hung_at", ">=", from)
-    .where("rack.hung_at", "<=", to)
-    .where("rack.id", "<>", rack.id)
-    .where(forPerson(person, "job.customer_id"))
-    .orderBy(sql`abs(extract(epoch from rack.hung_at - ${rack.hungAt}))`)
-    .orderBy("rack.number")
-    .limit(MOST_LOOKED_INTO)
-    .execute();
-  const all = await conditionsWhenPassed(
+/** Every cause that was confirmed of a case, the newest first. */
+async function confirmationsOf(db: Kysely<Database>, caseId: string): Promise<readonly Confirmation[]> {
+  const { rows } = await sql<Confirmation>`
+    select c.*, r.happened_at, ${personName("r.by_user")} as by_user from record r join confirmation c on c.record_id = r.id
+    where r.case_id = ${caseId}::uuid and r.kind = 'confirmation' order by r.happened_at desc, r.stored_at desc, r.id desc`.execute(
     db,
-    candidates.map((c) => c.id),
-    rack.hungAt,
   );
-  const baths = groupByRack(all.baths);
-  const passages = groupByRack(all.passages);
-  const conditionsOf = (id: string): Conditions => ({ baths: baths.get(id) ?? [], passages: passages.get(id) ?? [] });
-  // What the baths said is known for all of them from one query: most candidates fall here, before anything else is read.
-  const left = candidates.filter((c) => shared.every((f) => bathSays(f.finding, conditionsOf(c.id)) !== false));
-  const out: AtRisk[] = [];
-  for (let start = 0; start < left.length; start += RACKS_AT_ONCE) {
-    const found = await Promise.all(
-      left.slice(start, start + RACKS_AT_ONCE).map((c) => atRisk(db, person, c.number, conditionsOf(c.id), shared)),
-    );
-    out.push(...found.filter((f) => f !== null));
-  }
-  out.sort((a, b) => a.hungAt.getTime() - b.hungAt.getTime());
-  return { racks: out, hung: candidates[0]?.hung ?? 0, lookedInto: candidates.length };
-}
-
-/** Racks looked into at one time: as many as leave connections for everyone else. */
-const RACKS_AT_ONCE = 6;
-
-function groupByRack<T extends { readonly rackId: string }>(rows: readonly T[]): Map<string, T[]> {
-  const groups = new Map<string, T[]>();
-  for (const row of rows) {
-    const group = groups.get(row.rackId);
-    if (group) group.push(row);
-    else groups.set(row.rackId, [row]);
-  }
-  return groups;
-}
-
-/** Whether the baths a rack met bear out a finding about them; null where the finding is about something else. */
-function bathSays(finding: string, conditions: Conditions): boolean | null {
-  const role = finding === "conversion-out" ? "conversion" : finding === "rinse-dirty" ? "rinse" : null;
-  return role === null ? null : conditions.baths.some((b) => b.role === role && b.result === "out");
-}
-
-async function atRisk(
-  db: Kysely<Database>,
-  person: Person,
-  number: string,
-  conditions: Conditions,
-  shared: readonly EstablishedFinding[],
-): Promise<AtRisk | null> {
-  const other = await loadRack(db, person, number);
-  if (!other) return null;
-  const findings = await establish(db, other, null, null, conditions);
-  if (!shared.every((f) => findings.some((g) => g.finding === f.finding && g.state === "present"))) return null;
-  const structure = await db
-    .selectFrom("structure_piece")
-    .innerJoin("piece", "piece.id", "structure_piece.piece_id")
-    .innerJoin("structure", "structure.id", "structure_piece.structure_id")
-    .select("structure.name")
-    .where("piece.rack_id", "=", other.id)
-    .limit(1)
-    .executeTakeFirst();
-  return {
-    number: other.number,
-    hungAt: other.hungAt,
-    part: other.part.data.name,
-    customer: other.customer,
-    pieces: other.pieces.length,
-    decision: wholeDecision(other.current)?.details.disposition?.[0]?.decision ?? null,
-    structure: structure?.name ?? null,
-  };
+  return rows;
 }

@@ -1,5 +1,6 @@
 import { bath, chemical } from "./schemas/bath";
 import { instrument, traceLayout } from "./schemas/instrument";
+import { siteKnowledge } from "./schemas/knowledge";
 import { equipment, line, oven, upkeep } from "./schemas/line";
 import { part } from "./schemas/part";
 import { lot, powder, setupSheet } from "./schemas/powder";
@@ -22,4 +23,5 @@ export const setupSchemas = {
   "setup-sheet": setupSheet,
   "test-plan": testPlan,
   site,
+  knowledge: siteKnowledge,
 } as const;

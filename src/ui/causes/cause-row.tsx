@@ -1,4 +1,5 @@
 import type { RankedCause } from "@/core/diagnosis";
+import { partName, strengthSaid } from "../words/causes";
 
 const SCALE = 46;
 const MIDDLE = 215;
@@ -24,13 +25,10 @@ export function CauseRow({
       <div>
         <b className={leading ? "text-[16px]" : ""}>{cause.label}</b>
         <div className="fig soft small">
-          {cause.ruledOutBy
-            ? "ruled out"
-            : cause.strength < 0.01
-              ? "under 1 in 100"
-              : `${Math.round(cause.strength * 100)} in 100`}
+          {cause.ruledOutBy ? "ruled out" : strengthSaid(cause.strength)}
           {cause.role === "contributing" ? " · acts as well" : ""}
         </div>
+        {!cause.ruledOutBy && <div className="faint small">{partName[cause.part]}</div>}
       </div>
       <div>
         {cause.ruledOutBy ? (
@@ -87,6 +85,39 @@ export function CauseRow({
           </>
         )}
       </div>
+    </div>
+  );
+}
+
+/** What each finding does to each of some causes: without it, the strength would be so much. */
+export function Effects({ causes, labels }: { causes: readonly RankedCause[]; labels: ReadonlyMap<string, string> }) {
+  return (
+    <div className="grid grid-cols-[repeat(auto-fill,minmax(300px,1fr))] gap-x-8 gap-y-4 pb-2">
+      {causes.map((cause) => {
+        const odds = Math.log(cause.strength / (1 - cause.strength));
+        return (
+          <div key={cause.cause}>
+            <b>{cause.label}</b> <span className="fig soft small">{strengthSaid(cause.strength)}</span>
+            {cause.effects.length === 0 && <p className="soft small m-0">No finding moves it.</p>}
+            {cause.effects.slice(0, 12).map((e) => (
+              <div key={e.finding} className="row small grid-cols-[minmax(0,1fr)_auto] gap-3">
+                <span>
+                  {e.because
+                    ? e.state === "present"
+                      ? e.because
+                      : `Not so: ${labels.get(e.finding) ?? e.finding}`
+                    : `${labels.get(e.finding) ?? e.finding}: ${e.state === "present" ? "so" : "not so"}, which ${e.effect < 0 ? "another cause explains" : "goes with a cause that leads to it"}`}
+                </span>
+                <span className="fig soft text-right">
+                  {e.effect > 0 ? "raises it" : "lowers it"}
+                  <br />
+                  {strengthSaid(1 / (1 + Math.exp(-(odds - e.effect))))} without
+                </span>
+              </div>
+            ))}
+          </div>
+        );
+      })}
     </div>
   );
 }

@@ -151,6 +151,7 @@ const sentences: Record<string, (f: Failure, units: UnitSystem) => string> = {
   "piece-gone": (f) => `Piece ${s(f.piece)} (${s(f.serial)}) has left already. Choose among those that hang there.`,
   "part-only-leaves": (f) =>
     `“${decisionWords[s(f.decision)] ?? s(f.decision)}” is of all that hangs there. Let the good pieces go first, then decide on the rest.`,
+  "rack-has-left": (f) => `Rack ${s(f.number)} has left: it cannot be held here any more. Tell the customer.`,
   "nothing-left": (f) => `Nothing hangs on rack ${s(f.number)} any more: all ${s(f.pieces)} pieces have left.`,
   "concession-unnamed": () => "Say who of the customer’s takes it as it is, and what their word is.",
   "class-missing": () => "Say which class it is downgraded to.",

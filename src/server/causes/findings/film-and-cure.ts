@@ -29,7 +29,34 @@ export function film(rack: RackFile, face: string | null, add: Add): void {
   add("film-high", atMost(meanUm, maxUm) ? "absent" : "present", "measured", what, sources);
   add("film-low", atLeast(meanUm, minUm) ? "absent" : "present", "measured", what, sources);
   add("film-right", within(meanUm, minUm, maxUm) ? "present" : "absent", "measured", what, sources);
+  const means = spotsOf(rack).flatMap((s) => {
+    const read = s.spot.readings.filter((r) => !r.rejectedReason).map((r) => r.valueUm);
+    return read.length > 0 ? [mean(read)] : [];
+  });
+  if (means.length < UNEVEN_LEAST_SPOTS) return;
+  const spread = ((Math.max(...means) - Math.min(...means)) / mean(means)) * 100;
+  add(
+    "film-uneven",
+    spread > UNEVEN_OVER_PERCENT ? "present" : "absent",
+    "measured",
+    {
+      kind: "value",
+      quantity: "thinnest to thickest spot",
+      value: spread,
+      unit: "% of the mean",
+      lower: null,
+      upper: UNEVEN_OVER_PERCENT,
+      where: "all faces",
+    },
+    sources,
+  );
 }
+
+/** Film varies widely where the spots lie further apart than this, of the mean; asked of this many spots. */
+const UNEVEN_OVER_PERCENT = 50;
+const UNEVEN_LEAST_SPOTS = 4;
+/** Metal channels of one load further apart than this at their hottest are uneven: the usual tolerance of ±10 °C, twice over. */
+const OVEN_SPREAD_C = 20;
 
 /** What its bake and its solvent rub establish. */
 export function cure(rack: RackFile, add: Add): void {
@@ -88,7 +115,42 @@ export function cure(rack: RackFile, add: Add): void {
       item.sources,
     );
   }
-  const timing = newest(rack, "bake")?.details.bake?.[0]?.timing;
+  const loaded = newest(rack, "bake");
+  const metal = (loaded?.details.bake_channel ?? []).flatMap((c) => {
+    const temps = c.temp_c.filter((t): t is number => t !== null);
+    return c.medium === "metal" && temps.length > 0 ? [{ name: c.name, peakC: Math.max(...temps) }] : [];
+  });
+  if (loaded && metal.length >= 2) {
+    const peaks = metal.map((c) => c.peakC);
+    const spread = Math.max(...peaks) - Math.min(...peaks);
+    const coldest = metal.find((c) => c.peakC === Math.min(...peaks));
+    add(
+      "oven-uneven",
+      spread > OVEN_SPREAD_C ? "present" : "absent",
+      "measured",
+      {
+        kind: "value",
+        quantity: "between the channels at their hottest",
+        value: spread,
+        unit: "°C",
+        lower: null,
+        upper: OVEN_SPREAD_C,
+        where: `coldest ${coldest?.name ?? ""}`,
+      },
+      [loaded.base.id],
+    );
+  }
+  const ran = loaded?.details.bake?.[0]?.powder_id;
+  // Of a rack with a primer the newest bake may be the primer’s own.
+  if (loaded && ran && !rack.job.plan.primer)
+    add(
+      "schedule-of-other-powder",
+      ran === rack.powder.id ? "absent" : "present",
+      "measured",
+      { kind: ran === rack.powder.id ? "not-done" : "done", step: "another powder’s schedule" },
+      [loaded.base.id],
+    );
+  const timing = loaded?.details.bake?.[0]?.timing;
   if (timing)
     add(
       "timed-from-door",

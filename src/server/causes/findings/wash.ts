@@ -30,6 +30,7 @@ export function baths(conditions: Conditions, add: Add): void {
       worst.found.sources,
     );
   };
+  speak("cleaner-out", "cleaner");
   speak("conversion-out", "conversion");
   speak("rinse-dirty", "rinse");
   const passed = conditions.passages.find((p) => p.stage === "conversion");

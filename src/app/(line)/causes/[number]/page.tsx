@@ -1,119 +1,144 @@
 import type { Metadata } from "next";
 import { notFound } from "next/navigation";
 import { Suspense } from "react";
-import { loadKnowledge } from "@/core/diagnosis";
-import { sinceDone } from "@/server/causes/corrective-actions";
-import { type CaseFile, type Containment, loadCase, sameCondition } from "@/server/causes/load-case";
+import { changedSinceGood } from "@/server/causes/changed-since-good";
+import { type CaseFile, loadCase } from "@/server/causes/load-case";
 import { whatDiffers } from "@/server/causes/what-differs";
 import { database } from "@/server/database";
 import { currentLine } from "@/server/line/current-line";
 import { preferences } from "@/server/preferences";
-import { setupAt } from "@/server/setup/setup-data";
 import { personOnPage } from "@/server/sign-in/person";
 import { may, type Person } from "@/server/sign-in/roles";
-import { ActionForm } from "@/ui/causes/action-form";
-import { AnyFinding, NextChecks } from "@/ui/causes/ask-findings";
-import { CauseRow } from "@/ui/causes/cause-row";
-import { ConfirmForm } from "@/ui/causes/confirm-form";
+import { type Ask, AskGroups, NextChecks } from "@/ui/causes/ask-findings";
+import { CauseRow, Effects } from "@/ui/causes/cause-row";
+import { Changes } from "@/ui/causes/changes";
+import { Lead } from "@/ui/causes/lead";
+import { Seen } from "@/ui/causes/seen";
 import { WhatDiffersTable } from "@/ui/causes/what-differs";
 import { Fold } from "@/ui/fields/fold";
-import { countOf, dateAndTime, dayMonthYear } from "@/ui/format";
+import { countOf, dateAndTime } from "@/ui/format";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
 import Link from "@/ui/link";
-import { Grade, Verdict } from "@/ui/marks/verdict";
-import { actionStateName, actionStateResult, sharedSaid } from "@/ui/words/actions";
-import { foundText } from "@/ui/words/reasons";
-import { confirm } from "../../actions";
+import { Verdict } from "@/ui/marks/verdict";
+import { causeShort, strengthSaid } from "@/ui/words/causes";
+import { AtRisk } from "./at-risk";
+import { bearing, Gaps, RecordSays } from "./evidence";
+import { Proof } from "./proof";
+import { Thread } from "./thread";
 
 export const metadata: Metadata = { title: "Case" };
 
+/** Causes shown before the weaker ones fold away. */
+const SHOWN = 4;
+/** A weaker cause is still shown open from here on. */
+const POSSIBLE = 0.1;
+
 export default async function CasePage({ params }: { params: Promise<{ number: string }> }) {
   const person = await personOnPage();
-  const file = await loadCase(database(), person, (await params).number);
-  if (!file) notFound();
   const line = await currentLine(person);
-  const knowledge = loadKnowledge();
-  const labels = new Map([...knowledge.findings.values()].map((f) => [f.id, f.label]));
+  const file = await loadCase(database(), person, (await params).number, line.at);
+  if (!file) notFound();
+  const { knowledge } = file.known;
   const { diagnosis } = file;
+  const labels = new Map([...knowledge.findings.values()].map((f) => [f.id, f.label]));
+  const names = new Map([...knowledge.causes.values()].map((c) => [c.id, c.label]));
   const open = diagnosis.causes.filter((c) => c.role !== "ruled-out");
   const ruledOut = diagnosis.causes.filter((c) => c.role === "ruled-out");
-  const spoken = new Set(diagnosis.causes.flatMap((c) => [...c.raised, ...c.lowered].map((x) => x.finding)));
-  const weightOf = (finding: string) =>
-    Math.max(
-      ...diagnosis.causes.flatMap((c) =>
-        [...c.raised, ...c.lowered].filter((x) => x.finding === finding).map((x) => Math.abs(x.weight) * c.strength),
-      ),
-      0,
-    );
-  const relevant = file.established
-    .filter((f) => spoken.has(f.finding))
-    .sort(
-      (a, b) =>
-        Number(b.state === "present") - Number(a.state === "present") || weightOf(b.finding) - weightOf(a.finding),
-    );
-  const gaps = file.established.filter(
-    (f) =>
-      f.state === "unknown" &&
-      knowledge.defects.get(file.defect) &&
-      [...(knowledge.defects.get(file.defect)?.causes.keys() ?? [])].some((c) =>
-        knowledge.causes.get(c)?.evidence.some((e) => e.finding === f.finding),
-      ),
-  );
+  const front = open.filter((c, i) => i < SHOWN && (i === 0 || c.strength >= POSSIBLE));
+  const rest = open.filter((c) => !front.includes(c));
+  const grouped = (checks: typeof diagnosis.checks): Ask[] =>
+    checks.map((c) => ({ ...c, group: knowledge.findings.get(c.finding)?.group ?? "" }));
   const word = file.confirmation
-    ? `Confirmed: ${knowledge.causes.get(file.confirmation.cause)?.label ?? file.confirmation.cause}`
+    ? `Confirmed: ${causeShort(names.get(file.confirmation.cause) ?? file.confirmation.cause)}`
     : diagnosis.enoughToTell
       ? "Leading cause, not confirmed"
       : "Not enough to tell apart";
+  const leading = file.confirmation?.cause ?? open[0]?.cause ?? "";
+  const { units } = await preferences();
   return (
     <>
       <section className="bench">
         <PageHead
           above={
             <>
-              Case {file.number} ·{" "}
-              {file.structure ? (
-                <Link className="link" href={`/field/${file.structure.code.toLowerCase()}`}>
-                  {file.structure.name}
-                </Link>
-              ) : null}
-              {file.rack ? (
+              <Link className="link" href="/causes">
+                Causes
+              </Link>{" "}
+              · case {file.number}
+              {file.structure && (
+                <>
+                  {" "}
+                  ·{" "}
+                  <Link className="link" href={`/field/${file.structure.code.toLowerCase()}`}>
+                    {file.structure.name}
+                  </Link>
+                </>
+              )}
+              {file.rack && (
                 <>
                   {" "}
                   ·{" "}
                   <Link className="link" href={`/racks/${file.rack.number}`}>
                     rack {file.rack.number}
                   </Link>
-                  , {file.rack.part.data.name.toLowerCase()}
+                  , {file.rack.part.data.name.toLowerCase()}, {file.rack.customer}
                 </>
-              ) : null}{" "}
+              )}{" "}
               · {dateAndTime(file.openedAt, line.timeZone)}
             </>
           }
           title={
             <>
-              {file.defectLabel}: {file.zone.toLowerCase()}
+              {file.defectLabel}
+              {file.zone ? `: ${file.zone.toLowerCase()}` : ""}
             </>
           }
         >
           <Verdict result={file.confirmation ? "in" : diagnosis.enoughToTell ? "watch" : "unknown"}>{word}</Verdict>
           <div className="small soft">
-            from {relevant.length} findings in the record, {file.asked.length} asked
+            from {countOf(bearing(file).length, "finding")} in the record, {file.asked.length} asked
           </div>
         </PageHead>
-        <div className="ruled small soft mt-4 grid grid-cols-[minmax(190px,250px)_minmax(0,1fr)] gap-3 max-[700px]:hidden">
-          <span>cause, strength</span>
+        <nav aria-label="On this page" className="no-print mt-2 flex flex-wrap gap-x-4 small">
+          {(
+            [
+              ["#causes", "Causes"],
+              ["#changed", "What changed"],
+              ["#differs", "What differs"],
+              ["#at-risk", "What else"],
+              ["#proof", "Proof and action"],
+              ["#time-line", "Time line"],
+            ] as const
+          ).map(([href, label]) => (
+            <a key={href} className="link inline-flex min-h-11 items-center" href={href}>
+              {label}
+            </a>
+          ))}
+          <Link className="link inline-flex min-h-11 items-center" href={`/causes/${file.number}/report`}>
+            Report
+          </Link>
+        </nav>
+        <div className="mt-2 grid grid-cols-[minmax(0,1fr)_auto] items-start gap-5 max-[700px]:grid-cols-1">
+          <Lead diagnosis={diagnosis} names={names} />
+          <Seen file={file} units={units} />
+        </div>
+        <div
+          id="causes"
+          className="ruled small soft mt-4 grid grid-cols-[minmax(190px,250px)_minmax(0,1fr)] gap-3 max-[700px]:hidden"
+        >
+          <span>cause, how likely it acts</span>
           <span className="grid grid-cols-[205px_1fr]">
             <span className="text-right">speaks against</span>
             <span className="pl-5">speaks for</span>
           </span>
         </div>
-        {open.slice(0, 6).map((c, i) => (
+        {front.map((c, i) => (
           <CauseRow key={c.cause} cause={c} leading={i === 0 && diagnosis.enoughToTell} labels={labels} />
         ))}
-        {open.length > 6 && (
-          <Fold className="mt-1" summaryClassName="min-h-11 soft" summary={<>{open.length - 6} weaker causes</>}>
-            {open.slice(6).map((c) => (
+        {rest.length > 0 && (
+          <Fold className="mt-1" summaryClassName="min-h-11 soft" summary={`${rest.length} weaker causes`}>
+            {rest.map((c) => (
               <CauseRow key={c.cause} cause={c} leading={false} labels={labels} />
             ))}
           </Fold>
@@ -122,50 +147,52 @@ export default async function CasePage({ params }: { params: Promise<{ number: s
           <Fold
             className="mt-1"
             summaryClassName="min-h-11 soft"
-            summary={<>{ruledOut.length} ruled out by the record</>}
+            summary={`${countOf(ruledOut.length, "cause")} ruled out by what is so by definition`}
           >
             {ruledOut.map((c) => (
               <CauseRow key={c.cause} cause={c} leading={false} labels={labels} />
             ))}
           </Fold>
         )}
-        {file.confirmation && (
-          <div className="ruled mt-5">
-            <h2>
-              Confirmed by {file.confirmation.by_user}, {dateAndTime(file.confirmation.happened_at, line.timeZone)}
-            </h2>
-            <p className="mt-1">
-              <b>{knowledge.causes.get(file.confirmation.cause)?.label}</b>. {file.confirmation.proof}
-            </p>
-            <p className="soft">
-              Now: {file.confirmation.correction || "–"}. For good: {file.confirmation.corrective_action} (
-              {file.confirmation.who}
-              {file.confirmation.due_on ? `, by ${dayOf(file.confirmation.due_on)}` : ""}).
-            </p>
-            <Action person={person} file={file} at={line.at} timeZone={line.timeZone} />
-          </div>
-        )}
-        {may(person.role, "release") && open.length > 0 && (
-          <ConfirmForm
-            caseNumber={file.number}
-            causes={open.map((c) => ({ id: c.cause, label: c.label }))}
-            seen={file.confirmation?.record_id ?? null}
-            confirm={confirm}
-          />
-        )}
-        {file.rack && (
-          <Suspense
-            fallback={
-              <p className="soft mt-5" role="status">
-                Looking for what else passed like this …
-              </p>
-            }
+        <Fold className="no-print mt-1" summaryClassName="min-h-11 soft" summary="What each finding does to each cause">
+          <Effects causes={front} labels={labels} />
+        </Fold>
+        <Zones file={file} names={names} />
+        {diagnosis.turns.length > 0 && (
+          <Fold
+            className="mt-1"
+            summaryClassName="min-h-11 soft"
+            summary={`What would change the lead: ${countOf(diagnosis.turns.length, "answer")}`}
           >
-            <AtRisk person={person} file={file} cause={file.confirmation?.cause ?? open[0]?.cause ?? ""} />
-          </Suspense>
+            {diagnosis.turns.map((t) => (
+              <div key={`${t.finding} ${t.state}`} className="row grid-cols-[minmax(0,1fr)_minmax(0,1fr)]">
+                <span>
+                  {t.label}: <b>{t.state === "present" ? "yes" : "no"}</b>
+                </span>
+                <span className="soft">
+                  then {causeShort(names.get(t.leads) ?? t.leads)} leads,{" "}
+                  <span className="fig">{strengthSaid(t.strength)}</span>
+                </span>
+              </div>
+            ))}
+          </Fold>
         )}
         {file.rack && (
-          <section className="ruled mt-6" aria-label="What differs">
+          <section className="ruled mt-6" id="changed" aria-label="What changed since it was last good">
+            <h2>What changed since it was last good</h2>
+            <Suspense
+              fallback={
+                <p className="soft mt-1" role="status">
+                  Holding it against the last good rack …
+                </p>
+              }
+            >
+              <Changed rackId={file.rack.id} at={line.at} timeZone={line.timeZone} />
+            </Suspense>
+          </section>
+        )}
+        {file.rack && (
+          <section className="ruled mt-6" id="differs" aria-label="What differs">
             <h2>What differs</h2>
             <Suspense
               fallback={
@@ -174,198 +201,117 @@ export default async function CasePage({ params }: { params: Promise<{ number: s
                 </p>
               }
             >
-              <Differs
-                person={person}
-                about={{ defect: file.defect, hungAt: file.rack.hungAt }}
-                timeZone={line.timeZone}
-              />
+              <Differs person={person} file={file} timeZone={line.timeZone} />
             </Suspense>
           </section>
         )}
+        <Suspense
+          fallback={
+            <p className="soft mt-5" role="status">
+              Looking for what else passed like this …
+            </p>
+          }
+        >
+          <AtRisk person={person} file={file} cause={leading} at={line.at} timeZone={line.timeZone} />
+        </Suspense>
+        <Proof person={person} file={file} at={line.at} timeZone={line.timeZone} />
+        <Thread person={person} file={file} timeZone={line.timeZone} />
       </section>
       <Margin step="causes">
         {may(person.role, "inspect") && (
           <MarginBlock title="Next best check">
-            <NextChecks caseNumber={file.number} checks={diagnosis.nextChecks} />
+            <NextChecks caseNumber={file.number} checks={grouped(diagnosis.nextChecks)} />
           </MarginBlock>
         )}
         <MarginBlock title="What the record says">
-          {relevant.length === 0 && <p className="soft">The record has nothing that bears on this defect.</p>}
-          {relevant.map((f) => (
-            <div key={f.finding} className="row grid-cols-[minmax(0,1fr)_24px]">
-              <span>
-                <span className="soft">{labels.get(f.finding)}:</span> <b>{f.state === "present" ? "yes" : "no"}</b>
-                <br />
-                <span className="small">{foundText(f.what)}</span>
-                {f.sources.length > 0 && file.rack && (
-                  <>
-                    {" "}
-                    <Link className="link small" href={`/records?rack=${file.rack.number}`}>
-                      {f.sources.length === 1 ? "source" : `${f.sources.length} sources`}
-                    </Link>
-                  </>
-                )}
-              </span>
-              <Grade grade={f.grade} />
-            </div>
-          ))}
+          <RecordSays file={file} labels={labels} />
         </MarginBlock>
         <MarginBlock title="Asked">
           {file.asked.length === 0 && <p className="soft">Nothing yet.</p>}
           {file.asked.map((f) => (
-            <div key={f.finding} className="row grid-cols-[minmax(0,1fr)_auto]">
+            <div key={f.recordId} className="row grid-cols-[minmax(0,1fr)_auto]">
               <span>
                 {labels.get(f.finding)}: <b>{{ present: "yes", absent: "no", unknown: "cannot tell" }[f.state]}</b>
+                {f.zone && <span className="soft"> at {f.zone}</span>}
               </span>
               <span className="faint small">{f.by}</span>
             </div>
           ))}
         </MarginBlock>
-        {gaps.length > 0 && (
-          <MarginBlock title="Never recorded">
-            <p className="soft">
-              {gaps
-                .map((g) => labels.get(g.finding))
-                .slice(0, 6)
-                .join("; ")}
-              {gaps.length > 6 ? "; …" : ""}
-            </p>
-          </MarginBlock>
-        )}
-        {may(person.role, "inspect") && (
-          <MarginBlock title="Record a finding">
-            <AnyFinding
+        {may(person.role, "inspect") && diagnosis.checks.length > 3 && (
+          <MarginBlock title="What else can be found out">
+            <AskGroups
               caseNumber={file.number}
-              findings={[...knowledge.findings.values()].map(({ id, label, group }) => ({ id, label, group }))}
+              checks={grouped(diagnosis.checks.slice(3))}
+              places={file.zones.map((z) => z.zone)}
             />
           </MarginBlock>
         )}
+        <MarginBlock title="Never recorded: gaps to close">
+          <Gaps file={file} labels={labels} />
+        </MarginBlock>
       </Margin>
     </>
   );
 }
 
-/** A day of the shop’s calendar, in words. */
-const dayOf = (day: string): string => dayMonthYear(new Date(`${day.slice(0, 10)}T12:00:00Z`), "UTC");
-
-/** Whether what was to keep it away was done, and whether it did: looks so far, racks before and since, the next look. */
-async function Action({ person, file, at, timeZone }: { person: Person; file: CaseFile; at: Date; timeZone: string }) {
-  const done = file.actionChecks.findLast((c) => c.state !== "not-yet");
-  const [since, sheets] = await Promise.all([
-    done && file.rack
-      ? sinceDone(database(), person, { defect: file.defect, partId: file.rack.part.id, doneAt: done.at, at })
-      : null,
-    setupAt(database(), "setup-sheet", at),
-  ]);
+/** What acts at each place of the piece, where its places are told apart. */
+function Zones({ file, names }: { file: CaseFile; names: ReadonlyMap<string, string> }) {
+  if (file.zones.length === 0) return null;
   return (
-    <section id="action" aria-label="Corrective action" className="mt-3">
-      {file.actionChecks.length === 0 && <p className="soft">Nobody has said yet whether it was done.</p>}
-      {file.actionChecks.map((c) => (
-        <div key={c.recordId} className="row grid-cols-[190px_minmax(0,1fr)_auto] max-[560px]:grid-cols-1">
-          <Verdict result={actionStateResult[c.state]}>{actionStateName[c.state]}</Verdict>
-          <span>
-            {c.seen}
-            {c.sheet && (
-              <>
-                {" "}
-                <Link className="link" href="/coat/sheets">
-                  Sheet {c.sheet}
-                </Link>
-              </>
-            )}
-            {c.againOn && <span className="soft small block">To be looked at again on {dayOf(c.againOn)}</span>}
-          </span>
-          <span className="faint small">
-            {c.by}, {dateAndTime(c.at, timeZone)}
-          </span>
-        </div>
-      ))}
-      {since && (
-        <p className="mt-1">
-          Racks of this part decided on since it was done: {sharedSaid(since.after)}. As long before:{" "}
-          {sharedSaid(since.before)}.
-        </p>
-      )}
-      {may(person.role, "inspect") && (
-        <ActionForm
-          key={file.actionChecks.length}
-          caseNumber={file.number}
-          sheets={[...sheets.values()].map((s) => s.code)}
-        />
-      )}
+    <section className="ruled mt-4" aria-label="By place">
+      <h2>By place</h2>
+      {file.zones.map(({ zone, diagnosis }) => {
+        const acting = diagnosis.causes.filter((c) => c.role === "primary" || c.role === "contributing");
+        return (
+          <div key={zone} className="row grid-cols-[minmax(90px,150px)_minmax(0,1fr)_auto] gap-3">
+            <b>{zone}</b>
+            <span>
+              {acting.map((c, i) => (
+                <span key={c.cause}>
+                  {i > 0 ? "; " : ""}
+                  {causeShort(names.get(c.cause) ?? c.cause)}{" "}
+                  <span className="fig soft small">{strengthSaid(c.strength)}</span>
+                </span>
+              ))}
+              {acting.length === 0 && <span className="soft">nothing that is raised by a finding</span>}
+            </span>
+            <Verdict result={diagnosis.enoughToTell ? "watch" : "unknown"}>
+              {diagnosis.enoughToTell ? "leads" : "not enough to tell"}
+            </Verdict>
+          </div>
+        );
+      })}
     </section>
   );
 }
 
-async function Differs({
-  person,
-  about,
-  timeZone,
-}: {
-  person: Person;
-  about: Parameters<typeof whatDiffers>[2];
-  timeZone: string;
-}) {
-  const [found, { units }] = await Promise.all([whatDiffers(database(), person, about), preferences()]);
-  return <WhatDiffersTable found={found} timeZone={timeZone} units={units} />;
+async function Changed({ rackId, at, timeZone }: { rackId: string; at: Date; timeZone: string }) {
+  const [found, { units }] = await Promise.all([changedSinceGood(database(), rackId, at), preferences()]);
+  return found ? <Changes found={found} units={units} timeZone={timeZone} /> : null;
 }
 
-async function AtRisk({
-  person,
-  file,
-  cause,
-}: {
-  person: Person;
-  file: Parameters<typeof sameCondition>[2];
-  cause: string;
-}) {
-  const { racks: others, hung, lookedInto } = await sameCondition(database(), person, file, cause);
-  const pieces = others.reduce((n, o) => n + o.pieces, 0);
-  const out = others.filter((o) => o.structure !== null).length;
+async function Differs({ person, file, timeZone }: { person: Person; file: CaseFile; timeZone: string }) {
+  const hungAt = file.rack?.hungAt;
+  if (!hungAt) return null;
+  const [found, { units }] = await Promise.all([
+    whatDiffers(database(), person, { defect: file.defect, hungAt }),
+    preferences(),
+  ]);
+  const day = (date: Date) => date.toISOString().slice(0, 10);
   return (
-    <div className="ruled mt-6">
-      <h2>
-        What else passed like this: {others.length} racks, {pieces} pieces{out ? `, ${out} in the field` : ""}
-      </h2>
-      {others.length === 0 ? (
-        <p className="soft mt-1">
-          No other rack within thirty days shares the conditions that speak for the leading cause.
-        </p>
-      ) : (
-        <>
-          {others.slice(0, 20).map((o) => (
-            <AtRiskRow key={o.number} rack={o} />
-          ))}
-          {others.length > 20 && (
-            <Fold summary={<>and {others.length - 20} more</>}>
-              {others.slice(20).map((o) => (
-                <AtRiskRow key={o.number} rack={o} />
-              ))}
-            </Fold>
-          )}
-        </>
-      )}
-      {hung > lookedInto && (
-        <p className="text-watch mt-1">
-          Of {hung.toLocaleString("en-GB")} racks hung within thirty days the {lookedInto} nearest were looked into; the
-          others were not.
+    <>
+      <WhatDiffersTable found={found} timeZone={timeZone} units={units} />
+      {found && may(person.role, "inspect") && (
+        <p className="no-print mt-1">
+          <Link
+            className="link"
+            href={`/causes/contrast?${new URLSearchParams({ defect: file.defect, from: day(found.from), to: day(found.to) })}`}
+          >
+            Compare further: by part, by time, with one thing held still
+          </Link>
         </p>
       )}
-    </div>
-  );
-}
-
-function AtRiskRow({ rack: o }: { rack: Containment["racks"][number] }) {
-  return (
-    <div className="row grid-cols-[60px_minmax(0,1fr)_90px_130px]">
-      <Link className="link fig font-bold" href={`/racks/${o.number}`}>
-        {o.number}
-      </Link>
-      <span>
-        {o.part}, {o.customer}
-      </span>
-      <span className="num">{countOf(o.pieces, "piece")}</span>
-      <span className="soft">{o.structure ?? o.decision?.replaceAll("-", " ") ?? "no decision"}</span>
-    </div>
+    </>
   );
 }
