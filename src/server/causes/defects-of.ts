@@ -36,6 +36,7 @@ export type CaseDefect = {
   readonly note: string | null;
   readonly rack: string | null;
   readonly rackId: string | null;
+  readonly partId: string | null;
   readonly structure: string | null;
   readonly structureCode: string | null;
   /** Files of its photos. */
@@ -51,9 +52,9 @@ export async function defectsOf(db: Kysely<Database>, caseId: string): Promise<r
         where d.of in (select e.of from case_defect e join record q on q.id = e.record_id where q.case_id = ${caseId}::uuid)
         order by d.of, r.happened_at desc, r.stored_at desc, r.id desc) x where x.state = 'joined' and x.case_id = ${caseId}::uuid)
     select r.id as "recordId", r.happened_at as at, ${personName("r.by_user")} as by, d.defect, d.face, d.x, d.y, d.extent_percent as "extentPercent",
-      d.pieces_affected as "piecesAffected", d.pieces_seen as "piecesSeen", d.size_mm as "sizeMm", d.count, d.note, k.number as rack, k.id as "rackId", s.name as structure, s.code as "structureCode",
+      d.pieces_affected as "piecesAffected", d.pieces_seen as "piecesSeen", d.size_mm as "sizeMm", d.count, d.note, k.number as rack, k.id as "rackId", j.part_id::text as "partId", s.name as structure, s.code as "structureCode",
       coalesce((select array_agg(q.file_id order by q.happened_at) from photo p join record q on q.id = p.record_id where p.of_record = r.id and q.file_id is not null), '{}') as photos
-    from mine join record r on r.id = mine.id join defect d on d.record_id = r.id left join rack k on k.id = r.rack_id left join structure s on s.id = r.structure_id
+    from mine join record r on r.id = mine.id join defect d on d.record_id = r.id left join rack k on k.id = r.rack_id left join job j on j.id = k.job_id left join structure s on s.id = r.structure_id
     where ${stands("r.id")} or r.id = (select c.defect_record_id from root_cause_case c where c.id = ${caseId}::uuid)
     order by r.happened_at desc, r.id`.execute(db);
   return rows;

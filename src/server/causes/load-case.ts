@@ -115,6 +115,8 @@ export async function loadCase(db: Kysely<Database>, person: Person, number: str
     structure,
     rack,
     defects,
+    /** The record that opened it. */
+    firstDefect: row.defect_record_id,
     established,
     asked,
     diagnosis: ranked(whole),

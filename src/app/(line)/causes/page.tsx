@@ -1,23 +1,33 @@
 import type { Metadata } from "next";
-import { listCases } from "@/server/causes/list-cases";
+import { loadKnowledge } from "@/core/diagnosis";
+import { casesOf, escapes, proposals } from "@/server/causes/board";
 import { listComplaints } from "@/server/complaints/complaints";
 import { database } from "@/server/database";
 import { currentLine } from "@/server/line/current-line";
 import { personOnPage } from "@/server/sign-in/person";
-import { may } from "@/server/sign-in/roles";
-import { when } from "@/ui/format";
+import { may, ofTheShop } from "@/server/sign-in/roles";
+import { Proposals } from "@/ui/causes/proposals";
+import { countOf, when } from "@/ui/format";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
 import Link from "@/ui/link";
 import { List } from "@/ui/lists/list";
 import { Verdict } from "@/ui/marks/verdict";
+import { actionStateName } from "@/ui/words/actions";
+import { agoSaid, severityName, severityResult } from "@/ui/words/board";
+import { causeShort } from "@/ui/words/causes";
+import { stageNames } from "@/ui/words/reasons";
+import { startCase } from "../actions";
 
 export const metadata: Metadata = { title: "Causes" };
 
 const caseColumns = [
-  { key: "case", head: "case", width: "72px", look: "fig text-[17px] font-bold" },
-  { key: "defect", head: "defect", width: "minmax(0,1fr)" },
-  { key: "cause", head: "cause", width: "minmax(110px,170px)" },
+  { key: "case", head: "case", width: "56px", look: "fig text-[17px] font-bold" },
+  { key: "severity", head: "weight", width: "92px" },
+  { key: "defect", head: "defect", width: "minmax(0,1.3fr)" },
+  { key: "customer", head: "customer", width: "minmax(90px,150px)", wide: true },
+  { key: "age", head: "open for", width: "84px", look: "fig soft small" },
+  { key: "cause", head: "cause", width: "minmax(120px,1fr)" },
 ];
 const complaintColumns = [
   { key: "at", head: "taken", width: "110px", look: "fig faint small" },
@@ -26,63 +36,113 @@ const complaintColumns = [
   { key: "of", head: "on", width: "100px", look: "soft" },
   { key: "answer", head: "answer", width: "130px" },
 ];
-const defectColumns = [
-  { key: "at", head: "found", width: "110px", look: "fig faint small" },
-  { key: "defect", head: "defect", width: "minmax(90px,130px)", look: "font-bold" },
-  { key: "note", head: "note", width: "minmax(0,1fr)", wide: true },
-  { key: "of", head: "on", width: "110px", look: "soft" },
-];
 
+/** Everything that is wrong in one place: defects gathered into proposed cases, the cases with what came of them, complaints. */
 export default async function CausesPage() {
   const person = await personOnPage();
   const line = await currentLine(person);
-  const [{ cases, defects }, complaints] = await Promise.all([
-    listCases(database(), person),
+  const knowledge = loadKnowledge();
+  const [cases, proposed, complaints, late] = await Promise.all([
+    casesOf(database(), person),
+    proposals(database(), person),
     listComplaints(database(), person, line.at),
+    escapes(database(), person, (cause) => knowledge.causes.get(cause)?.stage ?? ""),
   ]);
+  const label = (defect: string) => knowledge.defects.get(defect)?.label ?? defect;
+  const open = cases.filter((c) => c.action !== "worked");
+  const closed = cases.filter((c) => c.action === "worked");
+  const lines = (list: typeof cases) =>
+    list.map((c) => {
+      const of = c.rack ? `rack ${c.rack}` : (c.structure ?? "");
+      const more = c.defects > 1 ? `, ${c.defects} records` : "";
+      const said = c.cause
+        ? `${causeShort(knowledge.causes.get(c.cause)?.label ?? c.cause)}${c.action ? `; ${actionStateName[c.action as keyof typeof actionStateName].toLowerCase()}` : ""}`
+        : "not confirmed";
+      return {
+        key: c.number,
+        href: `/causes/${c.number}`,
+        cells: {
+          severity: <Verdict result={severityResult[c.severity]}>{severityName[c.severity]}</Verdict>,
+          defect: (
+            <>
+              <b>{label(c.defect)}</b>
+              {c.zone ? `, ${c.zone.toLowerCase()}` : ""}{" "}
+              <span className="soft">
+                {[c.part?.toLowerCase(), of].filter(Boolean).join(", ")}
+                {more}
+                {c.complaint ? "; complaint" : ""}
+              </span>
+            </>
+          ),
+          cause: c.cause ? said : <span className="soft">{said}</span>,
+          age: agoSaid(c.openedAt, line.at),
+        },
+        values: {
+          case: Number(c.number),
+          severity: severityName[c.severity],
+          defect: `${label(c.defect)} ${c.zone} ${c.part ?? ""} ${of}`,
+          customer: c.customer,
+          age: Math.round((line.at.getTime() - c.openedAt.getTime()) / 86_400_000),
+          cause: said,
+        },
+      };
+    });
   return (
     <>
       <section className="bench">
-        <PageHead above="Root-cause cases and the defects behind them" title="Causes">
-          {may(person.role, "inspect") && (
-            <Link className="btn" href="/causes/complaints/new">
-              A customer complains
+        <PageHead above="Everything that is wrong, in one place" title="Causes">
+          <span className="no-print flex flex-wrap gap-2">
+            {may(person.role, "inspect") && (
+              <Link className="btn" href="/causes/complaints/new">
+                A customer complains
+              </Link>
+            )}
+            {may(person.role, "inspect") && (
+              <Link className="btn" href="/causes/contrast">
+                What differs
+              </Link>
+            )}
+            <Link className="btn" href="/causes/atlas">
+              Atlas
             </Link>
-          )}
+          </span>
         </PageHead>
-        <div className="ruled mt-3">
-          <h2>Cases</h2>
+        <section className="ruled mt-3" aria-label="Open cases">
+          <h2>Open cases</h2>
           <List
-            name="Cases"
-            empty="No case yet. Open one from a defect on a rack's release page: it asks what the record cannot tell, and says what most likely did it."
+            name="Open cases"
+            empty="No case is open. Open one from a proposal below, or from a defect on a rack's release page: it asks what the record cannot tell, and says what most likely acts."
             columns={caseColumns}
-            rows={cases.map((c) => {
-              const of = c.rack ? `rack ${c.rack}` : (c.structure ?? "");
-              return {
-                key: String(c.number),
-                href: `/causes/${c.number}`,
-                cells: {
-                  defect: (
-                    <>
-                      <b>{c.defect.replaceAll("-", " ")}</b>, {c.zone} <span className="soft">{of}</span>
-                    </>
-                  ),
-                  cause: (
-                    <Verdict result={c.cause ? "in" : "watch"}>
-                      {c.cause?.replaceAll("-", " ") ?? "Not confirmed"}
-                    </Verdict>
-                  ),
-                },
-                values: {
-                  case: c.number,
-                  defect: `${c.defect.replaceAll("-", " ")}, ${c.zone}, ${of}`,
-                  cause: c.cause?.replaceAll("-", " ") ?? "not confirmed",
-                },
-              };
-            })}
+            rows={lines(open)}
           />
-        </div>
-        <div className="ruled mt-6">
+        </section>
+        <section className="ruled mt-6" aria-label="Proposed cases">
+          <h2>Seen, without a case: {countOf(proposed.length, "group")} that look alike</h2>
+          <Proposals
+            proposals={proposed.map((p) => ({
+              ...p,
+              label: label(p.defect),
+              items: p.items.map((i) => ({
+                id: i.id,
+                when: when(new Date(i.atMs), line.at, line.timeZone),
+                of: i.rack ? `rack ${i.rack}` : (i.structureName ?? ""),
+                href: i.rack ? `/racks/${i.rack}/release` : `/field/${i.structure?.toLowerCase()}`,
+                part: i.partName,
+                place: i.place,
+                note: i.note,
+                lot: i.lot,
+                customer: i.customerName,
+                complaint: i.complaint,
+              })),
+              first: when(p.firstAt, line.at, line.timeZone),
+              last: when(p.lastAt, line.at, line.timeZone),
+              age: agoSaid(p.firstAt, line.at),
+            }))}
+            mayOpen={may(person.role, "inspect")}
+            open={startCase}
+          />
+        </section>
+        <section className="ruled mt-6" aria-label="Complaints">
           <h2>Complaints</h2>
           <List
             name="Complaints"
@@ -106,26 +166,13 @@ export default async function CausesPage() {
               },
             }))}
           />
-        </div>
-        <div className="ruled mt-6">
-          <h2>Defects without a case, newest first</h2>
-          <List
-            name="Defects without a case"
-            empty="None. A defect recorded on a rack or in the field stands here until a case is opened of it."
-            columns={defectColumns}
-            rows={defects.map((d) => ({
-              key: d.id,
-              href: d.rack ? `/racks/${d.rack}/release` : `/field/${d.structure?.toLowerCase()}`,
-              cells: { at: when(d.at, line.at, line.timeZone) },
-              values: {
-                at: d.at.toISOString(),
-                defect: d.defect.replaceAll("-", " "),
-                note: d.note,
-                of: d.rack ? `rack ${d.rack}` : (d.structure ?? null),
-              },
-            }))}
-          />
-        </div>
+        </section>
+        {closed.length > 0 && (
+          <section className="ruled mt-6" aria-label="Closed cases">
+            <h2>Closed: the action worked</h2>
+            <List name="Closed cases" empty="" columns={caseColumns} rows={lines(closed)} />
+          </section>
+        )}
       </section>
       <Margin step="causes">
         <MarginBlock title="How it reasons">
@@ -133,7 +180,42 @@ export default async function CausesPage() {
             Findings the record establishes come first, each with its source; the rest are asked. Several causes may act
             together. Unknown moves nothing. A person confirms.
           </p>
+          {ofTheShop(person) && (
+            <p>
+              <Link className="link" href="/causes/knowledge">
+                What it knows, and what was changed here
+              </Link>
+            </p>
+          )}
         </MarginBlock>
+        <MarginBlock title="Weight">
+          <p className="small">
+            High: it has left the shop or stands in use. Middle: it weakens the coat, or is on three racks or a quarter
+            of the pieces. Low: a slip.
+          </p>
+        </MarginBlock>
+        {late.length > 0 && (
+          <MarginBlock title="Where made, where found">
+            {late.map((e) => (
+              <div key={`${e.made} ${e.found}`} className="row grid-cols-[minmax(0,1fr)_auto]">
+                <span>
+                  {stageNames[e.made] ?? e.made} → {stageNames[e.found] ?? e.found}
+                </span>
+                <span className="fig soft">
+                  {countOf(e.cases, "case")}
+                  {e.stages ? `, ${countOf(e.stages, "stage")} late` : ""}
+                </span>
+              </div>
+            ))}
+            <p className="small soft mt-1">
+              {Math.round(
+                (100 * late.filter((e) => (e.stages ?? 0) > 0).reduce((n, e) => n + e.cases, 0)) /
+                  late.reduce((n, e) => n + e.cases, 0),
+              )}{" "}
+              of 100 confirmed causes got past the stage that made them.
+            </p>
+          </MarginBlock>
+        )}
       </Margin>
     </>
   );

@@ -23,6 +23,7 @@ import Link from "@/ui/link";
 import { Verdict } from "@/ui/marks/verdict";
 import { causeShort, strengthSaid } from "@/ui/words/causes";
 import { AtRisk } from "./at-risk";
+import { Defects } from "./defects";
 import { bearing, Gaps, RecordSays } from "./evidence";
 import { Proof } from "./proof";
 import { Thread } from "./thread";
@@ -108,6 +109,7 @@ export default async function CasePage({ params }: { params: Promise<{ number: s
               ["#differs", "What differs"],
               ["#at-risk", "What else"],
               ["#proof", "Proof and action"],
+              ["#records", "Records of it"],
               ["#time-line", "Time line"],
             ] as const
           ).map(([href, label]) => (
@@ -215,6 +217,9 @@ export default async function CasePage({ params }: { params: Promise<{ number: s
           <AtRisk person={person} file={file} cause={leading} at={line.at} timeZone={line.timeZone} />
         </Suspense>
         <Proof person={person} file={file} at={line.at} timeZone={line.timeZone} />
+        <Suspense fallback={null}>
+          <Defects person={person} file={file} timeZone={line.timeZone} />
+        </Suspense>
         <Thread person={person} file={file} timeZone={line.timeZone} />
       </section>
       <Margin step="causes">
