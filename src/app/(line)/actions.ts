@@ -4,6 +4,7 @@ import { decideAndCertify } from "@/app/certificate";
 import { action } from "@/server/action";
 import { receiveChemical } from "@/server/baths/chemical-stock";
 import { confirmCause, openCase } from "@/server/causes/case-actions";
+import { keepKnowledge, previewKnowledge } from "@/server/causes/change-knowledge";
 import { holdAtRisk } from "@/server/causes/hold-at-risk";
 import { savePowderPhoto } from "@/server/coat/powder-photo";
 import { openLot, receiveLots, savePowder, savePowderList, saveSheet } from "@/server/coat/save-powder";
@@ -35,6 +36,9 @@ import { beginUpkeep, saveUpkeep } from "@/server/upkeep/save-upkeep";
 export const decide = action("release", "disposition", signed(decideAndCertify));
 export const startCase = action("inspect", "case", openCase);
 export const confirm = action("release", "confirmation", confirmCause);
+/** What the site knows otherwise: a lead's, versioned; and which past cases a change would rank otherwise, before it is kept. */
+export const changeKnowledge = action("release", "knowledge", keepKnowledge);
+export const tryKnowledge = action("release", "knowledge", previewKnowledge);
 /** Everything that passed like the rack of a case and can still be held, in one step; signed. */
 export const holdRacks = action("release", "hold", signed(holdAtRisk));
 

@@ -1,5 +1,7 @@
 import type { Metadata } from "next";
+import { Suspense } from "react";
 import { bathSlug } from "@/core/bath";
+import { onWatch } from "@/server/causes/watches";
 import { database } from "@/server/database";
 import { structuresByDue } from "@/server/field/structure-facts";
 import { currentLine } from "@/server/line/current-line";
@@ -7,7 +9,7 @@ import { preferences } from "@/server/preferences";
 import { recentRecords, recordedNothing } from "@/server/search/recent";
 import { shopBegun } from "@/server/shop/not-set-up";
 import { personOnPage } from "@/server/sign-in/person";
-import { may } from "@/server/sign-in/roles";
+import { may, type Person } from "@/server/sign-in/roles";
 import { tourOf } from "@/server/tour";
 import { AdditionAdvice } from "@/ui/bath/addition-advice";
 import { SeriesChart, SeriesWords } from "@/ui/bath/bath-panel";
@@ -24,6 +26,7 @@ import { tourSteps } from "@/ui/tour/steps";
 import { TourOffer } from "@/ui/tour/tour-bar";
 import { parameterName } from "@/ui/words/baths";
 import { nextName, nextSoFar } from "@/ui/words/next";
+import { conditionsSaid, ledSaid } from "@/ui/words/watches";
 import { tour } from "../actions";
 
 export const metadata: Metadata = { title: "Shift" };
@@ -82,6 +85,11 @@ export default async function ShiftPage() {
           {due.slice(0, 9).map(dueRow)}
           {due.length > 9 && <Fold summary={<>and {due.length - 9} more</>}>{due.slice(9).map(dueRow)}</Fold>}
         </div>
+        {may(person.role, "inspect") && (
+          <Suspense fallback={null}>
+            <WatchedFor person={person} at={line.at} />
+          </Suspense>
+        )}
         {begun && !begun.hung && (
           <section className="mt-6" aria-label="Before the first rack">
             <h2>Before the first rack</h2>
@@ -140,5 +148,38 @@ export default async function ShiftPage() {
         </MarginBlock>
       </Margin>
     </>
+  );
+}
+
+/** Racks in the shop that met what has led to a defect before, with how often it did and how often not. */
+async function WatchedFor({ person, at }: { person: Person; at: Date }) {
+  const [found, { units }] = await Promise.all([onWatch(database(), person, at), preferences()]);
+  if (found.length === 0) return null;
+  return (
+    <section className="mt-5" aria-label="Watch for">
+      <h2>Watch for</h2>
+      <div className="ruled mt-1">
+        {found.map(({ watch, defectLabel, counts, racks }) => (
+          <div key={watch.id} className="row grid-cols-[190px_minmax(0,1fr)_150px] max-[700px]:grid-cols-1">
+            <b>{defectLabel}</b>
+            <span>
+              {racks.slice(0, 6).map((r, i) => (
+                <span key={r}>
+                  {i > 0 ? ", " : "Rack "}
+                  <Link className="link fig" href={`/racks/${r}`}>
+                    {r}
+                  </Link>
+                </span>
+              ))}
+              {racks.length > 6 ? ` and ${racks.length - 6} more` : ""}: {conditionsSaid(watch.when, units)}.
+              <span className="soft small block">On record, {ledSaid(counts)}.</span>
+            </span>
+            <Link className="link" href={`/causes/${watch.fromCase}`}>
+              as in case {watch.fromCase}
+            </Link>
+          </div>
+        ))}
+      </div>
+    </section>
   );
 }

@@ -84,7 +84,25 @@ function testOf(held: Held, finding: EstablishedFinding): Test | null {
   if (finding.finding === "existing-coating-under") return category("coat", "recoated");
   if (finding.finding === "timed-from-door") return category("timing", "door close");
   if (what.kind === "job-says" && what.feature === null) return category("substrate", what.substrate);
-  if (what.kind !== "value") return null;
+  const condition = conditionOf(finding);
+  const values = condition ? figure(condition.variable) : null;
+  if (!condition || !values) return null;
+  const { over, under } = condition;
+  return (i) => {
+    const value = values(i);
+    if (value === null) return null;
+    return (under !== null && value < under) || (over !== null && value > over);
+  };
+}
+
+/** What a finding says of one variable of what racks met: over one figure, or under another; null where it says no such thing. */
+export function conditionOf({ finding, what }: EstablishedFinding): {
+  readonly variable: string;
+  readonly over: number | null;
+  readonly under: number | null;
+} | null {
+  if (what.kind !== "value" || (what.lower === null && what.upper === null)) return null;
+  const bath = `bath:${what.where}:${what.quantity}`;
   const variable =
     {
       "kv-high": "kv",
@@ -98,19 +116,12 @@ function testOf(held: Held, finding: EstablishedFinding): Test | null {
       "air-wet": "air-dew-point",
       "line-stopped-wet": "wet",
       "contact-time-short": "seconds:conversion",
-      "conversion-out": `bath:${what.where}:${what.quantity}`,
-      "rinse-dirty": `bath:${what.where}:${what.quantity}`,
-      "cleaner-out": `bath:${what.where}:${what.quantity}`,
-      "inhibitor-low": `bath:${what.where}:${what.quantity}`,
-    }[finding.finding] ?? null;
-  const values = variable === null ? null : figure(variable);
-  if (!values) return null;
-  const { lower, upper } = what;
-  return (i) => {
-    const value = values(i);
-    if (value === null) return null;
-    return (lower !== null && value < lower) || (upper !== null && value > upper);
-  };
+      "conversion-out": bath,
+      "rinse-dirty": bath,
+      "cleaner-out": bath,
+      "inhibitor-low": bath,
+    }[finding] ?? null;
+  return variable === null ? null : { variable, over: what.upper, under: what.lower };
 }
 
 /**

@@ -119,6 +119,7 @@ export async function loadCase(db: Kysely<Database>, person: Person, number: str
     firstDefect: row.defect_record_id,
     established,
     asked,
+    findings: findingsOf(whole),
     diagnosis: ranked(whole),
     zones,
     known,

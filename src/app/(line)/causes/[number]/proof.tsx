@@ -3,18 +3,22 @@ import type { TiedTo } from "@/core/kinds";
 import { type Trial, trialsOf } from "@/server/causes/case-thread";
 import { sinceDone } from "@/server/causes/corrective-actions";
 import type { CaseFile } from "@/server/causes/load-case";
+import { countsOf, foretoldBy } from "@/server/causes/watches";
 import { database } from "@/server/database";
+import { preferences } from "@/server/preferences";
 import { setupAt } from "@/server/setup/setup-data";
 import { may, type Person } from "@/server/sign-in/roles";
 import { ActionForm } from "@/ui/causes/action-form";
 import { ConfirmForm } from "@/ui/causes/confirm-form";
 import { TrialForm, TrialResultForm } from "@/ui/causes/trials";
+import { ChangeButton } from "@/ui/causes/weight-form";
 import { dateAndTime, dayMonthYear } from "@/ui/format";
 import Link from "@/ui/link";
 import { Verdict } from "@/ui/marks/verdict";
 import { actionStateName, actionStateResult, sharedSaid } from "@/ui/words/actions";
 import { causeShort, tiedToName } from "@/ui/words/causes";
-import { confirm } from "../../actions";
+import { conditionsSaid, ledSaid } from "@/ui/words/watches";
+import { changeKnowledge, confirm } from "../../actions";
 
 type Props = { person: Person; file: CaseFile; at: Date; timeZone: string };
 export const dayOf = (day: unknown): string => dayMonthYear(new Date(`${String(day).slice(0, 10)}T12:00:00Z`), "UTC");
@@ -96,6 +100,7 @@ export async function Proof({ person, file, at, timeZone }: Props) {
           <Action person={person} file={file} at={at} timeZone={timeZone} />
         </div>
       )}
+      <Foretold person={person} file={file} at={at} />
       <div className="flex flex-wrap items-start gap-x-3">
         {may(person.role, "inspect") && open.length > 0 && (
           <TrialForm caseNumber={file.number} causes={open.map((c) => ({ id: c.cause, label: c.label }))} />
@@ -118,6 +123,37 @@ export async function Proof({ person, file, at, timeZone }: Props) {
         )}
       </div>
     </section>
+  );
+}
+
+/** What the record could have foretold a confirmed case by: offered as a watch, taken up by a lead, never by itself. */
+async function Foretold({ person, file, at }: { person: Person; file: CaseFile; at: Date }) {
+  const when = foretoldBy(file);
+  if (!when) return null;
+  const [counts, { units }] = await Promise.all([countsOf(database(), when, file.defect, at), preferences()]);
+  const watched = file.known.own.watches.some(
+    (w) => !w.stopped && w.defect === file.defect && JSON.stringify(w.when) === JSON.stringify(when),
+  );
+  return (
+    <div className="mt-3 border-l-4 border-rule-strong pl-3">
+      <b>The record could have foretold it</b>
+      <p className="m-0">
+        When {conditionsSaid(when, units)}, look for {causeShort(file.defectLabel)}.{" "}
+        <span className="soft">On record, {ledSaid(counts)}.</span>
+      </p>
+      {watched ? (
+        <p className="soft m-0">It is watched for on Shift.</p>
+      ) : may(person.role, "release") ? (
+        <ChangeButton
+          change={{ kind: "watch", defect: file.defect, cause: file.confirmation?.cause, when, fromCase: file.number }}
+          seen={file.known.item?.versionId ?? null}
+          button="Watch for this on Shift"
+          ask="Racks in the shop that meet it will be told on Shift, with how often it led to this and how often not."
+          reason={`foretold by case ${file.number}`}
+          keep={changeKnowledge}
+        />
+      ) : null}
+    </div>
   );
 }
 
