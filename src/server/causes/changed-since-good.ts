@@ -67,6 +67,10 @@ export async function changedSinceGood(
       same++;
       continue;
     }
+    if (typeof was === "number" && typeof is === "number" && Math.abs(is - was) < usualStep(before, valueAt)) {
+      same++;
+      continue;
+    }
     // On the side of what it is now, rather than of what it was.
     const like = (value: string | number): boolean =>
       typeof value === "number" && typeof is === "number" && typeof was === "number"
@@ -98,6 +102,18 @@ export async function changedSinceGood(
     same,
     notKnown,
   };
+}
+
+/** How far two racks of the part lie apart by mere wandering: what three of four steps from rack to rack are under, at least 2 % of the value. */
+function usualStep(before: readonly number[], valueAt: (i: number) => string | number | null): number {
+  const values = before.flatMap((i) => {
+    const value = valueAt(i);
+    return typeof value === "number" ? [value] : [];
+  });
+  const steps = values.slice(1).map((v, i) => Math.abs(v - (values[i] as number)));
+  steps.sort((a, b) => a - b);
+  const middle = steps[Math.floor(steps.length * 0.75)] ?? 0;
+  return Math.max(middle, 0.02 * Math.abs(values[0] ?? 0));
 }
 
 /** Places of the racks of the same part hung before one, the newest first. */

@@ -73,12 +73,13 @@ export async function loadCase(db: Kysely<Database>, person: Person, number: str
   const exposure = Array.isArray(structure?.exposure) ? (structure.exposure as unknown[]).map(String) : null;
   const conditions = rack ? await conditionsWhenPassed(db, [rack.id], rack.hungAt) : null;
   const ofFace = (face: string | null) => (rack ? establish(db, rack, exposure, face, conditions ?? undefined) : []);
-  const [ofRack, pattern, onSite] = await Promise.all([
+  const [ofRack, others, pattern, onSite] = await Promise.all([
     ofFace(first?.face ?? null),
+    rack ? ofOtherRacks(db, person, defects, rack.id) : [],
     rack ? patternFindings(db, { rackId: rack.id, defect: row.defect, hungAt: rack.hungAt }, at) : [],
     structure ? foundOnSite(db, structure, row.zone, exposure ?? [], rack?.hungAt ?? null) : [],
   ]);
-  const established = laidTogether(ofRack, [...pattern, ...ofPieces(first)], onSite);
+  const established = laidTogether(ofMost(ofRack, others), [...pattern, ...ofPieces(first)], onSite);
   const everywhere = asked.filter((f) => f.zone === null);
   const confirmation = confirmations[0] ?? null;
   const weights = weightsWithout(known, row.defect, confirmation);
@@ -148,6 +149,55 @@ function laidTogether(
   for (const list of [pattern, ofRack, onSite])
     for (const f of list) if (f.state !== "unknown" || !all.has(f.finding)) all.set(f.finding, f);
   return [...all.values()];
+}
+
+/** Of a case of many racks so many others are looked into, spread over its time. */
+const OTHER_RACKS = 6;
+/** What holds for so many of the racks that tell it is taken to hold for the case; a share between says nothing. */
+const MOST = 2 / 3;
+
+/** What the record establishes of other racks of a case. Some twenty index probes a rack, at most six racks. */
+async function ofOtherRacks(
+  db: Kysely<Database>,
+  person: Person,
+  defects: readonly CaseDefect[],
+  rackId: string,
+): Promise<readonly (readonly EstablishedFinding[])[]> {
+  const faces = new Map(defects.flatMap((d) => (d.rack && d.rackId !== rackId ? [[d.rack, d.face] as const] : [])));
+  const numbers = [...faces.keys()];
+  const step = Math.max(1, numbers.length / OTHER_RACKS);
+  const picked = Array.from(
+    { length: Math.min(OTHER_RACKS, numbers.length) },
+    (_, i) => numbers[Math.floor(i * step)] as string,
+  );
+  return Promise.all(
+    picked.map(async (number) => {
+      const other = await loadRack(db, person, number);
+      return other ? establish(db, other, null, faces.get(number) ?? null) : [];
+    }),
+  );
+}
+
+/** What holds for most of the racks of a case; where they differ it is told and moves nothing. */
+function ofMost(
+  own: readonly EstablishedFinding[],
+  others: readonly (readonly EstablishedFinding[])[],
+): readonly EstablishedFinding[] {
+  if (others.length === 0) return own;
+  const ids = new Set([own, ...others].flatMap((list) => list.map((f) => f.finding)));
+  return [...ids].flatMap((finding): EstablishedFinding[] => {
+    const said = [own, ...others].flatMap((list) => list.find((f) => f.finding === finding) ?? []);
+    const known = said.filter((f) => f.state !== "unknown");
+    const present = known.filter((f) => f.state === "present");
+    const [any] = said;
+    if (!any) return [];
+    if (known.length === 0) return [any];
+    const share = present.length / known.length;
+    const state: FindingState = share >= MOST ? "present" : share <= 1 - MOST ? "absent" : "unknown";
+    const like = known.find((f) => f.state === state) ?? known[0] ?? any;
+    const among = { withIt: present.length, of: known.length };
+    return [{ ...like, state, among, sources: [...new Set(known.flatMap((f) => f.sources))] }];
+  });
 }
 
 /** What the count of pieces at the look says by itself: all of several, or some. */

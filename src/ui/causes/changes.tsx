@@ -71,7 +71,7 @@ export function Changes({ found, units, timeZone }: { found: ChangedSinceGood; u
         </Fold>
       )}
       <p className="small soft mt-1 mb-0">
-        {same} the same
+        {same} the same, or no further off than racks usually are
         {notKnown.length > 0 ? `; on record of one of the two only: ${notKnown.map(comparedName).join(", ")}` : ""}.
       </p>
     </>

@@ -30,7 +30,7 @@ export function SpreadMark({ spread, value, said }: { spread: Spread; value: str
           y={y - 4.5}
           width={Math.max(2, x(d) - x(b))}
           height="9"
-          fill={filled ? "var(--sorrel)" : "var(--paper)"}
+          fill={filled ? "var(--sorrel)" : "var(--bench)"}
           stroke={filled ? "var(--sorrel)" : "var(--ink-2)"}
         />
         <line x1={x(c)} x2={x(c)} y1={y - 6} y2={y + 6} stroke="var(--ink)" strokeWidth="2" />

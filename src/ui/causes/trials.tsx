@@ -30,7 +30,7 @@ export function TrialForm({
   const { cause, plan, expectWith, expectWithout, certainty } = held.values;
   const planned = planTrial(share(expectWith), share(expectWithout), share(certainty));
   return (
-    <Fold className="no-print mt-2" summaryClassName="btn list-none" summary="Design a trial that proves it">
+    <Fold className="no-print mt-4" summaryClassName="btn list-none" summary="Design a trial that proves it">
       <Entry
         held={held}
         id="trial"

@@ -2,6 +2,7 @@
 import { useRouter } from "next/navigation";
 import { useState } from "react";
 import type { ReRanked } from "@/server/causes/change-knowledge";
+import { Tick } from "../fields/tick";
 import { countOf } from "../format";
 import Link from "../link";
 import { parseTyped } from "../parse-typed";
@@ -114,12 +115,7 @@ export function WeightForm({
         <input className="input" value={because} maxLength={300} onChange={(e) => setBecause(e.target.value)} />
       </label>
       <label className="flex min-h-11 items-center gap-2">
-        <input
-          type="checkbox"
-          className="h-5 w-5"
-          checked={everywhere}
-          onChange={(e) => setEverywhere(e.target.checked)}
-        />
+        <Tick checked={everywhere} onChange={setEverywhere} />
         <span>for this cause whatever the defect, not for this defect alone</span>
       </label>
       <div>

@@ -9,6 +9,8 @@ export type EstablishedFinding = {
   readonly grade: EvidenceGrade;
   readonly what: FoundWhat;
   readonly sources: readonly string[];
+  /** Of a case of several racks: on how many of those looked into it is so. */
+  readonly among?: { readonly withIt: number; readonly of: number };
 };
 export type FoundWhat =
   | { readonly kind: "never-recorded" }

@@ -5,7 +5,7 @@ import { database } from "@/server/database";
 import { may, type Person } from "@/server/sign-in/roles";
 import { HoldForm } from "@/ui/causes/hold-form";
 import { Fold } from "@/ui/fields/fold";
-import { countOf, dateAndTime } from "@/ui/format";
+import { countOf, when } from "@/ui/format";
 import Link from "@/ui/link";
 import { Verdict } from "@/ui/marks/verdict";
 import { causeShort } from "@/ui/words/causes";
@@ -100,7 +100,7 @@ async function Places({
             <Link className="link fig font-bold" href={`/racks/${r.number}`}>
               {r.number}
             </Link>
-            <span className="soft small fig">{dateAndTime(r.hungAt, timeZone)}</span>
+            <span className="soft small fig">{when(r.hungAt, at, timeZone)}</span>
             <span>
               {r.part}, {countOf(r.pieces, "piece")}
               {r.structures.length > 0 ? `, in ${r.structures.join(", ")}` : ""}
@@ -113,7 +113,7 @@ async function Places({
         );
         return (
           <div key={place} className="mt-3">
-            <h3 className="m-0 text-[15px]">
+            <h3 className="m-0 font-bold text-[15px]">
               {riskPlaceName[place]}: {countOf(mine.length, "rack")},{" "}
               {countOf(
                 mine.reduce((n, r) => n + r.pieces, 0),

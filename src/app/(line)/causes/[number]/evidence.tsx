@@ -37,7 +37,7 @@ export function gapsOf(file: CaseFile): readonly EstablishedFinding[] {
       ),
     );
   return file.established
-    .filter((f) => f.state === "unknown" && !answered.has(f.finding) && weight(f.finding) >= 0.8)
+    .filter((f) => f.state === "unknown" && !f.among && !answered.has(f.finding) && weight(f.finding) >= 0.8)
     .sort((a, b) => weight(b.finding) - weight(a.finding));
 }
 
@@ -48,7 +48,10 @@ export function RecordSays({ file, labels }: { file: CaseFile; labels: ReadonlyM
       <span>
         <span className="soft">{labels.get(f.finding)}:</span> <b>{f.state === "present" ? "yes" : "no"}</b>
         <br />
-        <span className="small">{foundText(f.what)}</span>
+        <span className="small">
+          {foundText(f.what)}
+          {f.among && f.among.of > 1 ? `; so on ${f.among.withIt} of ${f.among.of} racks looked into` : ""}
+        </span>
         {f.sources.length > 0 && file.rack && (
           <>
             {" "}
@@ -71,6 +74,23 @@ export function RecordSays({ file, labels }: { file: CaseFile; labels: ReadonlyM
         </Fold>
       )}
     </>
+  );
+}
+
+/** What holds for some racks of the case and not for others: a false lead, or two causes under one name. */
+export function Mixed({ file, labels }: { file: CaseFile; labels: ReadonlyMap<string, string> }) {
+  const mixed = file.established.filter(
+    (f) => f.state === "unknown" && f.among && f.among.withIt > 0 && f.among.withIt < f.among.of,
+  );
+  if (mixed.length === 0) return null;
+  return (
+    <p className="small soft m-0 mt-2">
+      On some racks of it only, and so no evidence:{" "}
+      {mixed
+        .map((f) => `${(labels.get(f.finding) ?? f.finding).toLowerCase()} (${f.among?.withIt} of ${f.among?.of})`)
+        .join("; ")}
+      .
+    </p>
   );
 }
 

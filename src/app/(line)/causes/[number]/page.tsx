@@ -24,7 +24,7 @@ import { Verdict } from "@/ui/marks/verdict";
 import { causeShort, strengthSaid } from "@/ui/words/causes";
 import { AtRisk } from "./at-risk";
 import { Defects } from "./defects";
-import { bearing, Gaps, RecordSays } from "./evidence";
+import { bearing, Gaps, Mixed, RecordSays } from "./evidence";
 import { Proof } from "./proof";
 import { Thread } from "./thread";
 
@@ -218,7 +218,7 @@ export default async function CasePage({ params }: { params: Promise<{ number: s
         </Suspense>
         <Proof person={person} file={file} at={line.at} timeZone={line.timeZone} />
         <Suspense fallback={null}>
-          <Defects person={person} file={file} timeZone={line.timeZone} />
+          <Defects person={person} file={file} at={line.at} timeZone={line.timeZone} />
         </Suspense>
         <Thread person={person} file={file} timeZone={line.timeZone} />
       </section>
@@ -230,6 +230,7 @@ export default async function CasePage({ params }: { params: Promise<{ number: s
         )}
         <MarginBlock title="What the record says">
           <RecordSays file={file} labels={labels} />
+          <Mixed file={file} labels={labels} />
         </MarginBlock>
         <MarginBlock title="Asked">
           {file.asked.length === 0 && <p className="soft">Nothing yet.</p>}

@@ -50,7 +50,7 @@ export function Confirmed({ file, timeZone }: { file: CaseFile; timeZone: string
       ))}
       <p className="m-0 mt-1">{c.proof}</p>
       {chain.length > 0 && (
-        <ol className="mt-2 mb-0 pl-5">
+        <ol className="mt-2 mb-0 list-decimal pl-5">
           {chain.map((step) => (
             <li key={step} className="mt-0.5">
               {step}
@@ -231,7 +231,7 @@ async function Action({ person, file, at, timeZone }: Props) {
     newest?.state === "worked" && since && since.withItSince(newest.at) > 0 ? since.withItSince(newest.at) : 0;
   return (
     <section id="action" aria-label="Corrective action" className="mt-3">
-      <h3 className="m-0 text-[15px]">Corrective action</h3>
+      <h3 className="m-0 font-bold text-[15px]">Corrective action</h3>
       {file.actionChecks.length === 0 && <p className="soft m-0 mt-1">Nobody has said yet whether it was done.</p>}
       {file.actionChecks.map((c) => (
         <div key={c.recordId} className="row grid-cols-[190px_minmax(0,1fr)_auto] max-[560px]:grid-cols-1">

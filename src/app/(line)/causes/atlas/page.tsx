@@ -51,7 +51,7 @@ export default async function AtlasPage() {
                     <div className="grid grid-cols-[170px_minmax(0,1fr)] gap-4 max-[480px]:grid-cols-1">
                       <DefectDrawing defect={id} label={defect.label.toLowerCase()} className="max-w-[220px]" />
                       <div>
-                        <h3 className="m-0 text-[16px]">{defect.label}</h3>
+                        <h3 className="m-0 font-bold text-[16px]">{defect.label}</h3>
                         <p className="m-0">{defect.plain}.</p>
                         {defect.takenFor.map((t) => (
                           <p key={t.defect} className="small m-0 mt-1.5">
@@ -65,7 +65,7 @@ export default async function AtlasPage() {
                         ))}
                       </div>
                     </div>
-                    <ol className="m-0 mt-2 pl-5">
+                    <ol className="m-0 mt-2 list-decimal pl-5">
                       {defect.firstChecks.map((f) => (
                         <li key={f}>{knowledge.findings.get(f)?.check?.how ?? knowledge.findings.get(f)?.label}</li>
                       ))}
