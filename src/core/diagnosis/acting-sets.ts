@@ -55,7 +55,13 @@ export function spoken(knowledge: Knowledge, rows: readonly Evidence[], findings
       return true;
     });
   };
-  return { raised: strongest(all.filter((c) => c.weight > 0)), lowered: strongest(all.filter((c) => c.weight < 0)) };
+  const raised = strongest(all.filter((c) => c.weight > 0));
+  const met = new Set(raised.flatMap((c) => knowledge.alternatives.get(c.finding) ?? []));
+  const answered = (c: Contribution): boolean => {
+    const group = knowledge.alternatives.get(c.finding);
+    return c.state === "absent" && group !== undefined && met.has(group);
+  };
+  return { raised, lowered: strongest(all.filter((c) => c.weight < 0 && !answered(c))) };
 }
 
 /** Natural-log odds that each of several causes acts, from base weights on one scale. */

@@ -68,7 +68,7 @@ export const familySchema = v.strictObject({
   ),
 });
 export const chainsSchema = v.object({ links: v.array(v.tuple([code, code, weight, v.string()])) });
-export const findingsSchema = v.object({ sameThing: groups, steps: groups, exclusive: groups });
+export const findingsSchema = v.object({ sameThing: groups, steps: groups, alternatives: groups, exclusive: groups });
 export const checksSchema = v.object({
   fieldToo: v.array(code),
   fieldOnly: v.array(code),

@@ -85,6 +85,8 @@ export type Knowledge = {
   readonly countedOnce: ReadonlyMap<string, number>;
   /** Finding → the group that says one thing: one cause explains it for all. */
   readonly sameThing: ReadonlyMap<string, number>;
+  /** Finding → the group of which each alone is enough: where one is so, the others not being so says nothing. */
+  readonly alternatives: ReadonlyMap<string, number>;
   /** Findings of which only one can be so. */
   readonly exclusive: readonly (readonly string[])[];
 };
@@ -116,7 +118,7 @@ export function loadKnowledge(): Knowledge {
 /** Reads and checks knowledge files: every code known, no cause that nothing raises, no finding that moves nothing, no row twice. */
 export function readKnowledge(files: KnowledgeFiles): Knowledge {
   const vocabulary = parsed(vocabularySchema, files.vocabulary, "vocabulary");
-  const { sameThing, steps, exclusive } = parsed(findingsSchema, files.findings, "findings");
+  const { sameThing, steps, alternatives, exclusive } = parsed(findingsSchema, files.findings, "findings");
   const { links } = parsed(chainsSchema, files.chains, "chains");
   const findings = readFindings(vocabulary.findings, files.checks);
   const moving = new Set<string>();
@@ -212,6 +214,7 @@ export function readKnowledge(files: KnowledgeFiles): Knowledge {
     links: links.map(([from, to, weight, words]) => ({ from, to, weight, words })),
     countedOnce: grouped([...sameThing, ...steps]),
     sameThing: grouped(sameThing),
+    alternatives: grouped(alternatives),
     exclusive,
   };
 }

@@ -152,11 +152,11 @@ function laidTogether(
 }
 
 /** Of a case of many racks so many others are looked into, spread over its time. */
-const OTHER_RACKS = 6;
+const OTHER_RACKS = 4;
 /** What holds for so many of the racks that tell it is taken to hold for the case; a share between says nothing. */
 const MOST = 2 / 3;
 
-/** What the record establishes of other racks of a case. Some twenty index probes a rack, at most six racks. */
+/** What the record establishes of other racks of a case. Some twenty index probes a rack, at most four racks. */
 async function ofOtherRacks(
   db: Kysely<Database>,
   person: Person,

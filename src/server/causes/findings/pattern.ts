@@ -11,6 +11,8 @@ import { castings } from "./preparation";
 const DAY_MS = 86_400_000;
 /** So far to either side racks are held to each other. */
 const REACH_DAYS = 21;
+/** An addition further back than this before the first that shows it did not begin it. */
+const BEGAN_WITHIN_DAYS = 3;
 /** Fewer that show it make no pattern. */
 const LEAST = 3;
 /** A pattern is one where chance alone makes it in fewer than one of twenty. */
@@ -28,7 +30,13 @@ export const ofTheRun: ReadonlySet<string> = new Set([
   "heavy-pieces-only",
 ]);
 
-type Around = { readonly affected: boolean; readonly value: string | number | null; readonly hungMs: number };
+type Around = {
+  readonly affected: boolean;
+  readonly value: string | number | null;
+  readonly hungMs: number;
+  readonly part: string;
+  readonly powder: string | null;
+};
 
 /** Whether all that show it have something, and the others less often than chance: present; where some that show it have it not: absent. */
 function onlyThose(around: readonly Around[], has: (value: string | number) => boolean): FindingState {
@@ -59,22 +67,30 @@ export async function patternFindings(
   const places = held.ids.flatMap((_, i) =>
     Math.abs((held.hungMs[i] as number) - here) <= REACH_DAYS * DAY_MS ? [i] : [],
   );
-  const around = (variable: string): Around[] => {
+  const valueOf = (variable: string): ((i: number) => string | number | null) => {
     const column = held.columns.find((c) => c.variable === variable);
-    return places.map((i) => {
-      const value =
-        column?.kind === "figure"
-          ? (column.values[i] as number)
-          : column
-            ? (column.labels[column.codes[i] as number] ?? null)
-            : null;
-      return {
-        affected: shown.has(held.ids[i] as string),
-        value: typeof value === "number" && Number.isNaN(value) ? null : value,
-        hungMs: held.hungMs[i] as number,
-      };
-    });
+    return (i) => {
+      if (!column) return null;
+      if (column.kind === "category") return column.labels[column.codes[i] as number] ?? null;
+      const value = column.values[i] as number;
+      return Number.isNaN(value) ? null : value;
+    };
   };
+  const powderOf = valueOf("powder");
+  const around = (variable: string): Around[] => {
+    const value = valueOf(variable);
+    return places.map((i) => ({
+      affected: shown.has(held.ids[i] as string),
+      value: value(i),
+      hungMs: held.hungMs[i] as number,
+      part: held.partIds[i] as string,
+      powder: powderOf(i) === null ? null : String(powderOf(i)),
+    }));
+  };
+  // What one part or one powder always has is no pattern of the defect: such things are told among its like alone.
+  const own = held.place.get(about.rackId);
+  const likePart = (list: readonly Around[]) => list.filter((a) => own !== undefined && a.part === held.partIds[own]);
+  const likePowder = (list: readonly Around[]) => list.filter((a) => own !== undefined && a.powder === powderOf(own));
   const out: EstablishedFinding[] = [];
   const add = (finding: string, state: FindingState, what: string) => {
     if (state !== "unknown") out.push({ finding, state, grade: "measured", what: { kind: "seen", what }, sources: [] });
@@ -91,7 +107,7 @@ export async function patternFindings(
     onlyThose(around("coat"), (v) => v === "recoated"),
     `by coat: ${those}`,
   );
-  const ovenPlaces = around("place");
+  const ovenPlaces = likePart(around("place"));
   const commonest = mostOf(ovenPlaces.filter((p) => p.affected).map((p) => p.value));
   if (commonest !== null)
     add(
@@ -99,7 +115,7 @@ export async function patternFindings(
       onlyThose(ovenPlaces, (v) => v === commonest),
       `place ${commonest} of the oven: ${those}`,
     );
-  const lots = around("lot");
+  const lots = likePowder(around("lot"));
   const mine = mostOf(lots.filter((l) => l.affected).map((l) => l.value));
   if (mine !== null) {
     const firstOfLot = Math.min(...lots.filter((l) => l.value === mine).map((l) => l.hungMs));
@@ -108,7 +124,7 @@ export async function patternFindings(
     // A lot that was there from the start began nothing.
     add("after-lot-change", state === "present" && before.length < LEAST ? "unknown" : state, `lot ${mine}: ${those}`);
   }
-  out.push(...(await fromAnAddition(db, around("part"), here)));
+  out.push(...(await fromAnAddition(db, likePart(around("part")))));
   out.push(...(await ofTheLoad(db, about, shown)));
   return out;
 }
@@ -120,11 +136,7 @@ const mostOf = (values: readonly (string | number | null)[]): string | number | 
 };
 
 /** Whether it began with an addition to, or a dump of, a conversion bath: all that show it hang after one, and the others mostly before. */
-async function fromAnAddition(
-  db: Kysely<Database>,
-  around: readonly Around[],
-  hereMs: number,
-): Promise<EstablishedFinding[]> {
+async function fromAnAddition(db: Kysely<Database>, around: readonly Around[]): Promise<EstablishedFinding[]> {
   const mine = around.filter((a) => a.affected);
   if (mine.length < LEAST) return [];
   const first = Math.min(...mine.map((a) => a.hungMs));
@@ -132,7 +144,7 @@ async function fromAnAddition(
     select r.id, r.happened_at as at, e.event, e.product from record r join bath_event e on e.record_id = r.id
     join setup_entity b on b.id = r.bath_id
     left join lateral (select data from setup_version where entity_id = b.id order by valid_from desc, recorded_at desc limit 1) v on true
-    where r.kind = 'bath-event' and v.data->>'role' = 'conversion' and r.happened_at <= ${new Date(first)} and r.happened_at > ${new Date(hereMs - REACH_DAYS * DAY_MS)} and ${stands("r.id")}
+    where r.kind = 'bath-event' and v.data->>'role' = 'conversion' and r.happened_at <= ${new Date(first)} and r.happened_at > ${new Date(first - BEGAN_WITHIN_DAYS * DAY_MS)} and ${stands("r.id")}
     order by r.happened_at desc limit 1`.execute(db);
   const [event] = rows;
   if (!event) return [];
