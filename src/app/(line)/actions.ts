@@ -5,6 +5,7 @@ import { action } from "@/server/action";
 import { receiveChemical } from "@/server/baths/chemical-stock";
 import { confirmCause, openCase } from "@/server/causes/case-actions";
 import { keepKnowledge, previewKnowledge } from "@/server/causes/change-knowledge";
+import { openZoneCase } from "@/server/causes/failing-zones";
 import { holdAtRisk } from "@/server/causes/hold-at-risk";
 import { savePowderPhoto } from "@/server/coat/powder-photo";
 import { openLot, receiveLots, savePowder, savePowderList, saveSheet } from "@/server/coat/save-powder";
@@ -35,6 +36,7 @@ import { beginUpkeep, saveUpkeep } from "@/server/upkeep/save-upkeep";
 /** A lead's decision on a rack, signed with their password. */
 export const decide = action("release", "disposition", signed(decideAndCertify));
 export const startCase = action("inspect", "case", openCase);
+export const startZoneCase = action("inspect", "case", openZoneCase);
 export const confirm = action("release", "confirmation", confirmCause);
 /** What the site knows otherwise: a lead's, versioned; and which past cases a change would rank otherwise, before it is kept. */
 export const changeKnowledge = action("release", "knowledge", keepKnowledge);

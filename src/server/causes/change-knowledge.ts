@@ -228,7 +228,9 @@ function compare(number: string, defect: string, was: Diagnosis, is: Diagnosis, 
   const place = (d: Diagnosis) => d.causes.findIndex((c) => c.cause === confirmed) + 1;
   const moved =
     a.cause !== b.cause ||
-    Math.abs(a.strength - b.strength) >= MOVED ||
+    was.causes.some(
+      (c) => Math.abs(c.strength - (is.causes.find((x) => x.cause === c.cause)?.strength ?? 0)) >= MOVED,
+    ) ||
     was.enoughToTell !== is.enoughToTell ||
     (confirmed !== null && place(was) !== place(is));
   return moved

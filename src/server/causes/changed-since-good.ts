@@ -3,7 +3,7 @@ import type { Database } from "@/db/schema";
 import type { Held } from "./held-columns";
 import { heldColumns } from "./held-columns";
 
-/** One thing that is otherwise than on the last good rack. */
+/** One thing that is otherwise than on the last good racks: of those the median, or the commonest. */
 export type Changed = {
   readonly variable: string;
   readonly good: string | number;
@@ -15,7 +15,8 @@ export type Changed = {
   readonly since: { readonly number: string; readonly at: Date } | null;
 };
 export type ChangedSinceGood = {
-  readonly good: { readonly number: string; readonly at: Date } | null;
+  /** The newest of the racks that it is held to, and how many those are; null where there is none. */
+  readonly good: { readonly number: string; readonly at: Date; readonly racks: number } | null;
   readonly changed: readonly Changed[];
   readonly same: number;
   readonly notKnown: readonly string[];
@@ -27,7 +28,7 @@ const LOOKED_BACK = 400;
 const LEAST_AMONG = 8;
 
 /**
- * What was otherwise on a rack than on the last of the same part before it that was accepted and shows no fault, the most
+ * What was otherwise on a rack than on the last ten of the same part before it that were accepted and show no fault, the most
  * unusual first, and since when it was so. O(variables × 400 racks of the part).
  */
 export async function changedSinceGood(
@@ -39,11 +40,13 @@ export async function changedSinceGood(
   const here = held.place.get(rackId);
   if (here === undefined) return null;
   const before = racksBefore(held, here);
-  const good = await lastGood(
-    db,
-    before.map((i) => held.ids[i] as string),
-  );
-  const goodAt = good === null ? undefined : held.place.get(good);
+  const good = (
+    await lastGood(
+      db,
+      before.map((i) => held.ids[i] as string),
+    )
+  ).flatMap((id) => held.place.get(id) ?? []);
+  const [goodAt] = good;
   if (goodAt === undefined) return { good: null, changed: [], same: 0, notKnown: [] };
   const changed: Changed[] = [];
   const notKnown: string[] = [];
@@ -57,7 +60,7 @@ export async function changedSinceGood(
       }
       return column.labels[column.codes[i] as number] ?? null;
     };
-    const [was, is] = [valueAt(goodAt), valueAt(here)];
+    const [was, is] = [usual(good.map(valueAt)), valueAt(here)];
     if (was === null && is === null) continue;
     if (was === null || is === null) {
       notKnown.push(column.variable);
@@ -97,7 +100,7 @@ export async function changedSinceGood(
   }
   changed.sort((a, b) => (b.unusual ?? -1) - (a.unusual ?? -1) || (a.variable < b.variable ? -1 : 1));
   return {
-    good: { number: held.numbers[goodAt] as string, at: new Date(held.hungMs[goodAt] as number) },
+    good: { number: held.numbers[goodAt] as string, at: new Date(held.hungMs[goodAt] as number), racks: good.length },
     changed,
     same,
     notKnown,
@@ -124,12 +127,26 @@ function racksBefore(held: Held, here: number): number[] {
   return out;
 }
 
-/** The newest of some racks, given newest first, that was accepted and has no fault on record. One probe a rack. */
-async function lastGood(db: Kysely<Database>, ids: readonly string[]): Promise<string | null> {
+/** Racks that it is held to: one alone may have been good by luck. */
+const GOOD_RACKS = 10;
+
+/** The median of figures, or the commonest word; null where nothing is known. */
+function usual(values: readonly (string | number | null)[]): string | number | null {
+  const known = values.filter((v) => v !== null);
+  if (known.length === 0) return null;
+  const figures = known.filter((v) => typeof v === "number").sort((a, b) => a - b);
+  if (figures.length === known.length) return figures[Math.floor((figures.length - 1) / 2)] ?? null;
+  const counts = new Map<string | number, number>();
+  for (const v of known) counts.set(v, (counts.get(v) ?? 0) + 1);
+  return [...counts].sort((a, b) => b[1] - a[1])[0]?.[0] ?? null;
+}
+
+/** The newest of some racks, given newest first, that were accepted and have no fault on record. One probe a rack. */
+async function lastGood(db: Kysely<Database>, ids: readonly string[]): Promise<readonly string[]> {
   const { rows } = await sql<{ id: string }>`
     select u.id from unnest(${ids}::uuid[]) with ordinality as u (id, n)
     where exists (select 1 from record r join disposition d on d.record_id = r.id where r.rack_id = u.id and r.kind = 'disposition' and d.decision = 'accept')
       and not exists (select 1 from record r join defect d on d.record_id = r.id where r.rack_id = u.id and r.kind = 'defect' and coalesce(d.pieces_affected, 1) > 0)
-    order by u.n limit 1`.execute(db);
-  return rows[0]?.id ?? null;
+    order by u.n limit ${GOOD_RACKS}`.execute(db);
+  return rows.map((r) => r.id);
 }

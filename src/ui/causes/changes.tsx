@@ -49,11 +49,12 @@ export function Changes({ found, units, timeZone }: { found: ChangedSinceGood; u
   return (
     <>
       <p className="mt-1 mb-0">
-        Against rack{" "}
+        Against the last {good.racks === 1 ? "rack" : `${good.racks} racks`} of the part accepted without a fault, the
+        newest{" "}
         <Link className="link fig font-bold" href={`/racks/${good.number}`}>
           {good.number}
         </Link>
-        , hung {dateAndTime(good.at, timeZone)}, the last of the part that was accepted without a fault
+        , hung {dateAndTime(good.at, timeZone)}
         {changed.length === 0 ? ": nothing that is on record differs." : "."}
       </p>
       {changed.length > 0 && (

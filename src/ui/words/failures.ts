@@ -61,6 +61,7 @@ const sentences: Record<string, (f: Failure, units: UnitSystem) => string> = {
     `${f.line ? `Line ${s(f.line)}: ` : ""}There is no rack ${s(f.number)} for you. Check the number on its tag.`,
   "unknown-bath": (f) => `There is no bath “${s(f.name)}”. Type it as on the line: tank 3.`,
   "unknown-structure": (f) => `There is no structure “${s(f.name)}”.`,
+  "no-longer-failing": () => "Nothing of that stands past its limit there any more, by its newest reading.",
   "in-another-case": (f) => `That defect is in case ${s(f.number)} already: split it from there first.`,
   "unknown-case": (f) => `There is no case ${s(f.number)}.`,
   "number-taken": (f) => `There is already a ${s(f.what)} ${s(f.number)}. Give another number.`,

@@ -1,12 +1,14 @@
 import type { Metadata } from "next";
 import { loadKnowledge } from "@/core/diagnosis";
 import { casesOf, escapes, proposals } from "@/server/causes/board";
+import { failingZones } from "@/server/causes/failing-zones";
 import { listComplaints } from "@/server/complaints/complaints";
 import { database } from "@/server/database";
 import { currentLine } from "@/server/line/current-line";
 import { personOnPage } from "@/server/sign-in/person";
 import { may, ofTheShop } from "@/server/sign-in/roles";
 import { Proposals } from "@/ui/causes/proposals";
+import { ZoneCase } from "@/ui/causes/zone-case";
 import { countOf, when } from "@/ui/format";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
@@ -17,7 +19,7 @@ import { actionStateName } from "@/ui/words/actions";
 import { agoSaid, severityName, severityResult } from "@/ui/words/board";
 import { causeShort } from "@/ui/words/causes";
 import { stageNames } from "@/ui/words/reasons";
-import { startCase } from "../actions";
+import { startCase, startZoneCase } from "../actions";
 
 export const metadata: Metadata = { title: "Causes" };
 
@@ -42,10 +44,11 @@ export default async function CausesPage() {
   const person = await personOnPage();
   const line = await currentLine(person);
   const knowledge = loadKnowledge();
-  const [cases, proposed, complaints, late] = await Promise.all([
+  const [cases, proposed, complaints, failing, late] = await Promise.all([
     casesOf(database(), person),
     proposals(database(), person),
     listComplaints(database(), person, line.at),
+    failingZones(database(), person),
     escapes(database(), person, (cause) => knowledge.causes.get(cause)?.stage ?? ""),
   ]);
   const label = (defect: string) => knowledge.defects.get(defect)?.label ?? defect;
@@ -142,6 +145,32 @@ export default async function CausesPage() {
             open={startCase}
           />
         </section>
+        {failing.length > 0 && (
+          <section className="ruled mt-6" aria-label="Failing in the field">
+            <h2>Past its limit in the field, without a case</h2>
+            {failing.map((f) => (
+              <div
+                key={`${f.structure} ${f.defect}`}
+                className="row grid-cols-[92px_minmax(0,1fr)_auto] items-center gap-3 max-[560px]:grid-cols-1"
+              >
+                <Verdict result="out">high</Verdict>
+                <span>
+                  <b className="text-[15.5px]">{label(f.defect)}</b>,{" "}
+                  <Link className="link" href={`/field/${f.structure.toLowerCase()}`}>
+                    {f.name}
+                  </Link>
+                  <span className="soft small block">
+                    {f.zones.join(", ")}; read {when(f.at, line.at, line.timeZone)}
+                    {f.customer ? `; ${f.customer}` : ""}
+                  </span>
+                </span>
+                {may(person.role, "inspect") && (
+                  <ZoneCase structure={f.structure} defect={f.defect} zone={f.zones[0] ?? ""} start={startZoneCase} />
+                )}
+              </div>
+            ))}
+          </section>
+        )}
         <section className="ruled mt-6" aria-label="Complaints">
           <h2>Complaints</h2>
           <List
