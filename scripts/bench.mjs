@@ -45,6 +45,8 @@ const benches = [
   ["independent-baths", "Forecasts on baths that do not do what the forecaster assumes", false],
   ["exposure", "Racks exposed to a bath out of its window", false],
   ["yield", "First-pass yield", false],
+  ["incidents", "Causes of simulated incidents, from the record and the checks offered", false],
+  ["contrast", "What differs, containment and a case, among 100,000 racks with 2 million readings", false],
   ["heat", "The oven's model, plans and long traces, the core alone", false],
   ["independent-heat", "What is foretold of heat, on an oven that shares no equation with it", false],
   ["plan", "Planning, the core alone", false],

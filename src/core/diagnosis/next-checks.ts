@@ -21,7 +21,12 @@ export type Turn = {
   readonly strength: number;
 };
 /** What may be asked next: where the piece is, and what was answered already, be it that nobody can tell. */
-export type Asking = { readonly where?: CheckPlace; readonly answered?: ReadonlySet<string> };
+export type Asking = {
+  readonly where?: CheckPlace;
+  readonly answered?: ReadonlySet<string>;
+  /** Whether the effect of each finding is worked out, which costs most; it is unless this is false. */
+  readonly effects?: boolean;
+};
 
 /** How likely a finding is to turn up when nothing speaks for it. */
 const FINDING_PRIOR = 0.25;
