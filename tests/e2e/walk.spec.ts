@@ -1,7 +1,7 @@
 import { execFileSync } from "node:child_process";
 import { writeFileSync } from "node:fs";
 import { expect, type Page } from "@playwright/test";
-import { signIn, test } from "../support/browser";
+import { choose, signIn, test } from "../support/browser";
 
 /** Everything below is done with the keyboard alone. */
 const go = async (page: Page, word: string) => {
@@ -187,6 +187,7 @@ test("one inspector walks the whole line: bath, film, cure, bench, release, fiel
   await expect(page.getByText("4 asked")).toBeVisible();
   await page.getByText("Confirm with proof").focus();
   await page.keyboard.press("Enter");
+  await choose(page.getByRole("combobox", { name: "Cause", exact: true }), "No primer for a corrosive exposure");
   await page.getByLabel("Proof: what settled it").focus();
   await page.keyboard.type("Primed sisters on the next jetty show no creep");
   await page.getByLabel("Corrective action", { exact: false }).focus();
@@ -194,7 +195,7 @@ test("one inspector walks the whole line: bath, film, cure, bench, release, fiel
   await page.getByLabel("Who", { exact: true }).focus();
   await page.keyboard.type("Ines Calder");
   await page.keyboard.press("Enter");
-  await expect(page.getByText(/Confirmed: No primer/)).toBeVisible();
+  await expect(page.getByText(/Confirmed: no primer/)).toBeVisible();
   // What keeps it away is open work until somebody says that it did.
   const action = page.getByRole("region", { name: "Corrective action" });
   await expect(action.getByText("Nobody has said yet whether it was done.")).toBeVisible();

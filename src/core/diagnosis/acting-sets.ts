@@ -19,7 +19,7 @@ export type Candidate = {
 };
 
 /** How many causes act at a time, on average, before anything is known. */
-const CAUSES_EXPECTED = 1.8;
+const CAUSES_EXPECTED = 1.9;
 const LIKELIEST_PRIOR = 0.45;
 /** How much more than their face value the weights count: what makes strengths come true on the simulated incidents (`docs/methods.md`). */
 const EVIDENCE_SCALE = 1.3;

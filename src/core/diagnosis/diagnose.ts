@@ -64,7 +64,7 @@ const LEAD_LEAST_STRENGTH = 0.6;
 const LEAD_LEAST_RAISED = 2.4;
 const LEAD_LEAST_FINDING = 1.2;
 /** Of causes as likely as each other, what stood behind or set it off comes before what it did, and what let it last. */
-const AHEAD: Readonly<Record<Part, number>> = { root: 0.015, trigger: 0.015, mechanism: 0, condition: -0.005 };
+const AHEAD: Readonly<Record<Part, number>> = { root: 0.01, trigger: 0.01, mechanism: 0, condition: -0.004 };
 const CHECKS_OFFERED = 3;
 const TURNS_OFFERED = 6;
 /** An effect smaller than this is not told. */
