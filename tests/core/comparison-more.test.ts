@@ -9,7 +9,6 @@ import {
   mannWhitney,
   movedTogether,
   oneSidedP,
-  only,
   planTrial,
   strataOf,
 } from "@/core/comparison";
@@ -128,26 +127,42 @@ describe("what moved together", () => {
 });
 
 describe("columns", () => {
-  test("only what is kept is left, in its order", () => {
-    const columns = columnsOf([
-      {
-        affected: true,
-        values: new Map<string, string | number>([
-          ["a", 1],
-          ["b", "x"],
-        ]),
-      },
-      { affected: false, values: new Map<string, string | number>([["a", 2]]) },
-      { affected: true, values: new Map<string, string | number>([["b", "y"]]) },
-    ]);
-    const kept = only(columns, Uint8Array.from([1, 0, 1]));
-    expect([...kept.affected]).toEqual([1, 1]);
-    expect(
-      kept.columns.map((c) => (c.kind === "figure" ? [...c.values] : [...c.codes].map((k) => c.labels[k]))),
-    ).toEqual([
-      [1, Number.NaN],
-      ["x", "y"],
-    ]);
+  test("only what is kept is looked at, in every reckoning", () => {
+    const random = seededRandom(23).uniform;
+    const things = Array.from({ length: 400 }, (_, i) => ({
+      affected: i % 4 === 0,
+      values: new Map<string, string | number>([
+        ["ph", Math.round(random() * 30) / 10 + (i % 4 === 0 ? 0.5 : 0)],
+        ["lot", random() < 0.5 ? "a" : "b"],
+        ["day", random() < 0.5 ? "mo" : "tu"],
+      ]),
+    }));
+    const keep = Uint8Array.from(things, () => Number(random() < 0.6));
+    const some = columnsOf(things.filter((_, i) => keep[i]));
+    const all = { ...columnsOf(things), keep };
+    const told = (c: Columns) => valueOrThrow(contrastColumns(c));
+    expect(told(all)).toEqual(told(some));
+    const named = (c: Columns, name: string) => c.columns.find((x) => x.variable === name) as Columns["columns"][0];
+    for (const name of ["ph", "lot"])
+      expect(adjusted(all, named(all, name), name === "lot" ? "a" : null, strataOf(named(all, "day")))).toEqual(
+        adjusted(some, named(some, name), name === "lot" ? "a" : null, strataOf(named(some, "day"))),
+      );
+    expect(movedTogether(all, told(all).differences)).toEqual(movedTogether(some, told(some).differences));
+  });
+  test("of a figure it says what the plain test says", () => {
+    const random = seededRandom(29).uniform;
+    const values = Array.from({ length: 90 }, () => Math.round(random() * 20));
+    const affected = values.map((_, i) => i % 3 === 0);
+    const got = valueOrThrow(
+      contrastColumns({ affected: Uint8Array.from(affected, Number), columns: [columnOf("v", values)] }),
+    ).differences[0];
+    const plain = valueOrThrow(
+      mannWhitney(
+        values.filter((_, i) => affected[i]),
+        values.filter((_, i) => !affected[i]),
+      ),
+    );
+    expect(got?.test).toEqual(plain);
   });
 });
 

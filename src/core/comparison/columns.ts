@@ -15,7 +15,26 @@ export type Column =
       readonly labels: readonly string[];
       readonly codes: Int32Array;
     };
-export type Columns = { readonly affected: Uint8Array; readonly columns: readonly Column[] };
+export type Columns = {
+  readonly affected: Uint8Array;
+  readonly columns: readonly Column[];
+  /** 1 for the things that are looked at; all of them where it is not given. */
+  readonly keep?: Uint8Array;
+};
+
+const orders = new WeakMap<Float64Array, Int32Array>();
+/** The places of a figure's known values in ascending order: worked out once for each column. O(n log n) the first time. */
+export function orderOf(values: Float64Array): Int32Array {
+  const known = orders.get(values);
+  if (known) return known;
+  let n = 0;
+  for (let i = 0; i < values.length; i++) if (!Number.isNaN(values[i] as number)) n++;
+  const order = new Int32Array(n);
+  for (let i = 0, at = 0; i < values.length; i++) if (!Number.isNaN(values[i] as number)) order[at++] = i;
+  order.sort((a, b) => (values[a] as number) - (values[b] as number));
+  orders.set(values, order);
+  return order;
+}
 
 /** Things turned into columns, by name. A variable of which any value is a word is a category. O(things · variables). */
 export function columnsOf(things: readonly Observed[]): Columns {
@@ -48,18 +67,4 @@ export function columnOf(variable: string, values: readonly (string | number | n
     return place;
   });
   return { kind: "category", variable, labels: [...places.keys()], codes };
-}
-
-/** Only the things for which `keep` is 1, in their order. O(things · variables). */
-export function only({ affected, columns }: Columns, keep: Uint8Array): Columns {
-  const places: number[] = [];
-  for (let i = 0; i < keep.length; i++) if (keep[i]) places.push(i);
-  return {
-    affected: Uint8Array.from(places, (i) => affected[i] as number),
-    columns: columns.map((c) =>
-      c.kind === "figure"
-        ? { ...c, values: Float64Array.from(places, (i) => c.values[i] as number) }
-        : { ...c, codes: Int32Array.from(places, (i) => c.codes[i] as number) },
-    ),
-  };
 }

@@ -1,7 +1,7 @@
 import { err, ok, type Result } from "../result";
-import { type Column, type Columns, columnsOf, type Observed } from "./columns";
+import { type Column, type Columns, columnsOf, type Observed, orderOf } from "./columns";
 import { type FisherTest, fisherExact } from "./fisher";
-import { type MannWhitneyTest, mannWhitney } from "./mann-whitney";
+import { type MannWhitneyTest, testOfU } from "./mann-whitney";
 import { benjaminiHochberg } from "./several-tests";
 
 export type Side = { readonly n: number; readonly with: number };
@@ -54,11 +54,11 @@ export function contrast(things: readonly Observed[]): Result<Contrast> {
   return contrastColumns(columnsOf(things));
 }
 
-/** As `contrast`, of columns: a hundred thousand things with thirty variables in some tenths of a second. */
-export function contrastColumns({ affected, columns }: Columns): Result<Contrast> {
+/** As `contrast`, of columns: O(variables · n) once the order of each figure is known, so that a hundred thousand things take some tenths of a second. */
+export function contrastColumns(all: Columns): Result<Contrast> {
   const found: Untold<Difference>[] = [];
-  for (const column of columns) {
-    const tried = column.kind === "figure" ? ofFigure(column, affected) : ofCategory(column, affected);
+  for (const column of all.columns) {
+    const tried = column.kind === "figure" ? ofFigure(column, all) : ofCategory(column, all);
     if (!tried.ok) return tried;
     found.push(...tried.value);
   }
@@ -67,47 +67,88 @@ export function contrastColumns({ affected, columns }: Columns): Result<Contrast
   const differences = found
     .map((f, i): Difference => ({ ...f, q: qs.value[i] as number }))
     .sort((a, b) => a.p - b.p || size(b) - size(a));
-  let mine = 0;
-  for (const a of affected) mine += a;
-  return ok({ affected: mine, others: affected.length - mine, tried: found.length, differences });
+  let [mine, rest] = [0, 0];
+  for (let i = 0; i < all.affected.length; i++)
+    if (!all.keep || all.keep[i]) {
+      if (all.affected[i]) mine++;
+      else rest++;
+    }
+  return ok({ affected: mine, others: rest, tried: found.length, differences });
 }
 
 function ofFigure(
   { variable, values }: Extract<Column, { kind: "figure" }>,
-  affected: Uint8Array,
+  { affected, keep }: Columns,
 ): Result<Untold<Difference>[]> {
-  const [mine, rest]: [number[], number[]] = [[], []];
-  for (let i = 0; i < values.length; i++) {
-    const value = values[i] as number;
-    if (!Number.isNaN(value)) (affected[i] ? mine : rest).push(value);
+  const order = orderOf(values);
+  let [n1, n2] = [0, 0];
+  for (const i of order) if (!keep || keep[i]) affected[i] ? n1++ : n2++;
+  if (n1 === 0 || n2 === 0) return ok([]);
+  const medians = [new Middle(n1), new Middle(n2)] as const;
+  let [rankSum, ties, below, distinct] = [0, 0, 0, 0];
+  for (let from = 0; from < order.length; ) {
+    const value = values[order[from] as number] as number;
+    let [mine, rest, to] = [0, 0, from];
+    for (; to < order.length && values[order[to] as number] === value; to++) {
+      const i = order[to] as number;
+      if (keep && !keep[i]) continue;
+      if (affected[i]) mine++;
+      else rest++;
+    }
+    const run = mine + rest;
+    if (run > 0) distinct++;
+    rankSum += (mine * (2 * below + 1 + run)) / 2;
+    ties += run ** 3 - run;
+    medians[0].add(value, mine);
+    medians[1].add(value, rest);
+    below += run;
+    from = to;
   }
-  if (mine.length === 0 || rest.length === 0) return ok([]);
-  const [a, b] = [Float64Array.from(mine).sort(), Float64Array.from(rest).sort()];
-  if (a[0] === a.at(-1) && b[0] === b.at(-1) && a[0] === b[0]) return ok([]);
-  const test = mannWhitney(mine, rest);
-  if (!test.ok) return test;
+  if (distinct < 2) return ok([]);
+  const test = testOfU(rankSum - (n1 * (n1 + 1)) / 2, n1, n2, ties);
   return ok([
     {
       kind: "figure",
       variable,
-      p: test.value.p,
-      interval: deltaInterval(test.value.cliffsDelta, a.length, b.length),
-      affected: { n: a.length, median: medianOf(a) },
-      others: { n: b.length, median: medianOf(b) },
-      test: test.value,
+      p: test.p,
+      interval: deltaInterval(test.cliffsDelta, n1, n2),
+      affected: { n: n1, median: medians[0].value },
+      others: { n: n2, median: medians[1].value },
+      test,
     },
   ]);
 }
 
+/** The median, type 7, of values that come in ascending runs. */
+class Middle {
+  readonly #low: number;
+  readonly #high: number;
+  #seen = 0;
+  #sum = 0;
+  constructor(n: number) {
+    this.#low = Math.floor((n - 1) / 2);
+    this.#high = Math.ceil((n - 1) / 2);
+  }
+  add(value: number, count: number): void {
+    const to = this.#seen + count;
+    if (this.#low >= this.#seen && this.#low < to) this.#sum += value;
+    if (this.#high >= this.#seen && this.#high < to) this.#sum += value;
+    this.#seen = to;
+  }
+  get value(): number {
+    return this.#sum / 2;
+  }
+}
+
 function ofCategory(
   { variable, labels, codes }: Extract<Column, { kind: "category" }>,
-  affected: Uint8Array,
+  { affected, keep }: Columns,
 ): Result<Untold<Difference>[]> {
   const counts = [new Int32Array(labels.length), new Int32Array(labels.length)] as const;
   const known = [0, 0];
   for (let i = 0; i < codes.length; i++) {
     const code = codes[i] as number;
-    if (code < 0) continue;
+    if (code < 0 || (keep && !keep[i])) continue;
     const side = affected[i] ? 0 : 1;
     counts[side][code] = (counts[side][code] as number) + 1;
     known[side] = (known[side] as number) + 1;
@@ -138,12 +179,6 @@ function ofCategory(
     });
   }
   return ok(out);
-}
-
-/** Quantile ½, type 7, of sorted values. */
-function medianOf(sorted: Float64Array): number {
-  const middle = (sorted.length - 1) / 2;
-  return ((sorted[Math.floor(middle)] as number) + (sorted[Math.ceil(middle)] as number)) / 2;
 }
 
 const Z95 = 1.959963984540054;

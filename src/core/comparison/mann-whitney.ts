@@ -41,19 +41,22 @@ export function mannWhitney(affected: readonly number[], others: readonly number
     ties += (j - i) ** 3 - (j - i);
     i = j;
   }
-  const pairs = n1 * n2;
   const u = rankSum - (n1 * (n1 + 1)) / 2;
-  const cliffsDelta = (2 * u - pairs) / pairs;
+  return ok(testOfU(u, n1, n2, ties));
+}
+
+/** The test from U, the two sizes and Σ(t³ − t) over runs of t equal values. */
+export function testOfU(u: number, n1: number, n2: number, ties: number): MannWhitneyTest {
+  const pairs = n1 * n2;
   const exact = ties === 0 && Math.min(n1, n2) <= EXACT_UP_TO && pairs <= EXACT_PAIRS;
-  const p = exact ? exactP(u, Math.min(n1, n2), Math.max(n1, n2)) : normalP(u, n1, n2, ties);
-  return ok({
+  return {
     kind: "mann-whitney-test",
     u,
-    p,
-    cliffsDelta,
+    p: exact ? exactP(u, Math.min(n1, n2), Math.max(n1, n2)) : normalP(u, n1, n2, ties),
+    cliffsDelta: (2 * u - pairs) / pairs,
     exact,
     rough: !exact && Math.min(n1, n2) < ROUGH_UNDER,
-  });
+  };
 }
 
 /** Place of the first value of sorted ones that is at least this. */

@@ -12,13 +12,14 @@ const LOOKED_AT = 5000;
  * correlation of ranks, or of having the category, over an even pick of at most 5,000 things. O(differences² · things).
  */
 export function movedTogether(
-  { columns }: Columns,
+  { columns, affected, keep }: Columns,
   differences: readonly Difference[],
 ): readonly (readonly number[])[] {
   const byName = new Map(columns.map((c) => [c.variable, c]));
+  const places = evenPick(affected.length, keep);
   const series = differences.map((d) => {
     const column = byName.get(d.variable);
-    return column ? valuesOf(column, d.kind === "category" ? d.value : null) : new Float64Array(0);
+    return column ? valuesOf(column, d.kind === "category" ? d.value : null, places) : new Float64Array(0);
   });
   const head = differences.map((_, i) => i);
   const rootOf = (i: number): number => (head[i] === i ? i : rootOf(head[i] as number));
@@ -34,11 +35,16 @@ export function movedTogether(
   return [...groups.values()];
 }
 
+/** Places of at most so many things, evenly over those that are looked at. */
+function evenPick(n: number, keep: Uint8Array | undefined): readonly number[] {
+  const all: number[] = [];
+  for (let i = 0; i < n; i++) if (!keep || keep[i]) all.push(i);
+  const step = Math.max(1, Math.floor(all.length / LOOKED_AT));
+  return all.filter((_, i) => i % step === 0);
+}
+
 /** Ranks of a figure, or whether it is the category, of an even pick; NaN where it was never recorded. */
-function valuesOf(column: Column, value: string | null): Float64Array {
-  const n = column.kind === "figure" ? column.values.length : column.codes.length;
-  const step = Math.max(1, Math.floor(n / LOOKED_AT));
-  const places = Array.from({ length: Math.ceil(n / step) }, (_, i) => i * step);
+function valuesOf(column: Column, value: string | null, places: readonly number[]): Float64Array {
   if (column.kind === "category") {
     const code = value === null ? -2 : column.labels.indexOf(value);
     return Float64Array.from(places, (i) => {

@@ -1,5 +1,5 @@
 import { normalCdf } from "../statistics/distributions";
-import type { Column, Columns } from "./columns";
+import { type Column, type Columns, orderOf } from "./columns";
 
 /** One variable's effect within the strata of another, put together. */
 export type Adjusted = {
@@ -18,9 +18,11 @@ const Z95 = 1.959963984540054;
 /** Which stratum each thing is in: a category's own, fifths of a figure; −1 where it was never recorded. O(n log n). */
 export function strataOf(column: Column): { readonly codes: Int32Array; readonly labels: readonly string[] } {
   if (column.kind === "category") return column;
-  const sorted = column.values.filter((v) => !Number.isNaN(v)).sort();
-  if (sorted.length === 0) return { codes: new Int32Array(column.values.length).fill(-1), labels: [] };
-  const cuts = [0.2, 0.4, 0.6, 0.8].map((q) => sorted[Math.floor(q * (sorted.length - 1))] as number);
+  const order = orderOf(column.values);
+  if (order.length === 0) return { codes: new Int32Array(column.values.length).fill(-1), labels: [] };
+  const cuts = [0.2, 0.4, 0.6, 0.8].map(
+    (q) => column.values[order[Math.floor(q * (order.length - 1))] as number] as number,
+  );
   return {
     codes: Int32Array.from(column.values, (v) => (Number.isNaN(v) ? -1 : cuts.filter((c) => v > c).length)),
     labels: ["lowest fifth", "second fifth", "middle fifth", "fourth fifth", "highest fifth"],
@@ -33,19 +35,20 @@ export function strataOf(column: Column): { readonly codes: Int32Array; readonly
  * O(n log n). Sources: Mantel and Haenszel 1959; Robins, Breslow and Greenland 1986; van Elteren 1960.
  */
 export function adjusted(
-  { affected }: Columns,
+  { affected, keep }: Columns,
   column: Column,
   value: string | null,
   by: { readonly codes: Int32Array; readonly labels: readonly string[] },
 ): Adjusted | null {
   if (by.labels.length > MOST_STRATA) return null;
   return column.kind === "category"
-    ? ofCategory(affected, column, value ?? "", by.codes, by.labels.length)
-    : ofFigure(affected, column, by.codes, by.labels.length);
+    ? ofCategory(affected, keep, column, value ?? "", by.codes, by.labels.length)
+    : ofFigure(affected, keep, column, by.codes, by.labels.length);
 }
 
 function ofCategory(
   affected: Uint8Array,
+  keep: Uint8Array | undefined,
   column: Extract<Column, { kind: "category" }>,
   value: string,
   strata: Int32Array,
@@ -56,7 +59,7 @@ function ofCategory(
   for (let i = 0; i < strata.length; i++) {
     const s = strata[i] as number;
     const has = column.codes[i] as number;
-    if (s < 0 || has < 0) continue;
+    if (s < 0 || has < 0 || (keep && !keep[i])) continue;
     const cell = cells[s] as number[];
     const place = (affected[i] ? 0 : 2) + (has === code ? 0 : 1);
     cell[place] = (cell[place] as number) + 1;
@@ -100,43 +103,55 @@ function ofCategory(
 
 function ofFigure(
   affected: Uint8Array,
+  keep: Uint8Array | undefined,
   column: Extract<Column, { kind: "figure" }>,
   strata: Int32Array,
   count: number,
 ): Adjusted | null {
-  const groups = Array.from({ length: count }, () => [] as { value: number; mine: boolean }[]);
-  for (let i = 0; i < strata.length; i++) {
-    const s = strata[i] as number;
-    const v = column.values[i] as number;
-    if (s >= 0 && !Number.isNaN(v)) groups[s]?.push({ value: v, mine: affected[i] === 1 });
+  const zeros = () => new Float64Array(count);
+  const [n1, n2, rankSum, ties, below, mine, all] = [zeros(), zeros(), zeros(), zeros(), zeros(), zeros(), zeros()];
+  const order = orderOf(column.values);
+  const at = (a: Float64Array, i: number): number => a[i] as number;
+  for (let from = 0; from < order.length; ) {
+    const value = column.values[order[from] as number] as number;
+    const touched: number[] = [];
+    let to = from;
+    for (; to < order.length && column.values[order[to] as number] === value; to++) {
+      const i = order[to] as number;
+      const s = strata[i] as number;
+      if (s < 0 || (keep && !keep[i])) continue;
+      if (at(all, s) === 0) touched.push(s);
+      all[s] = at(all, s) + 1;
+      if (affected[i]) mine[s] = at(mine, s) + 1;
+    }
+    for (const s of touched) {
+      const [run, own] = [at(all, s), at(mine, s)];
+      rankSum[s] = at(rankSum, s) + (own * (2 * at(below, s) + 1 + run)) / 2;
+      ties[s] = at(ties, s) + run ** 3 - run;
+      below[s] = at(below, s) + run;
+      n1[s] = at(n1, s) + own;
+      n2[s] = at(n2, s) + run - own;
+      all[s] = 0;
+      mine[s] = 0;
+    }
+    from = to;
   }
   let [sum, variance, deltas, weight, used] = [0, 0, 0, 0, 0];
-  for (const group of groups) {
-    const n1 = group.filter((g) => g.mine).length;
-    const n2 = group.length - n1;
-    if (n1 === 0 || n2 === 0) continue;
-    group.sort((a, b) => a.value - b.value);
-    let [rankSum, ties] = [0, 0];
-    for (let i = 0; i < group.length; ) {
-      let j = i;
-      while (j < group.length && group[j]?.value === group[i]?.value) j++;
-      for (let k = i; k < j; k++) if (group[k]?.mine) rankSum += (i + 1 + j) / 2;
-      ties += (j - i) ** 3 - (j - i);
-      i = j;
-    }
-    const n = n1 + n2;
-    const u = rankSum - (n1 * (n1 + 1)) / 2;
-    const spread = n > 1 ? ((n1 * n2) / 12) * (n + 1 - ties / (n * (n - 1))) : 0;
+  for (let s = 0; s < count; s++) {
+    const [a, b] = [at(n1, s), at(n2, s)];
+    if (a === 0 || b === 0) continue;
+    const n = a + b;
+    const u = at(rankSum, s) - (a * (a + 1)) / 2;
+    const spread = ((a * b) / 12) * (n + 1 - at(ties, s) / (n * (n - 1)));
     if (spread <= 0) continue;
     used++;
     // Weights 1/(n + 1) of the ranks: a stratum counts by what it can tell.
-    sum += (u - (n1 * n2) / 2) / (n + 1);
+    sum += (u - (a * b) / 2) / (n + 1);
     variance += spread / (n + 1) ** 2;
-    deltas += ((2 * u - n1 * n2) / (n1 * n2)) * ((n1 * n2) / (n + 1));
-    weight += (n1 * n2) / (n + 1);
+    deltas += ((2 * u - a * b) / (a * b)) * ((a * b) / (n + 1));
+    weight += (a * b) / (n + 1);
   }
   if (used === 0 || variance <= 0) return null;
-  const z = sum / Math.sqrt(variance);
   const effect = deltas / weight;
   const half = (Z95 * 2 * Math.sqrt(variance)) / weight;
   return {
@@ -145,6 +160,6 @@ function ofFigure(
     strata: used,
     effect,
     interval: [Math.max(-1, effect - half), Math.min(1, effect + half)],
-    p: Math.min(1, 2 * (1 - normalCdf(Math.abs(z)))),
+    p: Math.min(1, 2 * (1 - normalCdf(Math.abs(sum) / Math.sqrt(variance)))),
   };
 }

@@ -8,7 +8,7 @@ import {
   contrastColumns,
   type Difference,
   movedTogether,
-  only,
+  orderOf,
   strataOf,
 } from "@/core/comparison";
 import type { Failure } from "@/core/result";
@@ -36,7 +36,7 @@ export type Told = {
   readonly adjusted: Adjusted | null;
   readonly spread: Spread;
 };
-/** How the values lie on both sides: quantiles of a figure, shares of a category's commonest values. */
+/** How the values lie on both sides: quantiles of a figure, shares of a category's values. */
 export type Spread =
   | { readonly kind: "figure"; readonly affected: readonly number[]; readonly others: readonly number[] }
   | {
@@ -76,7 +76,7 @@ export async function explore(
   const [{ held, left }, shown] = await Promise.all([heldColumns(db, at), racksWith(db, asked.defect)]);
   const picked = pick(held, person, asked);
   const affected = Uint8Array.from(held.ids, (id) => Number(shown.has(id)));
-  const columns = only({ affected, columns: held.columns }, picked);
+  const columns: Columns = { affected, columns: held.columns, keep: picked };
   const racks = held.ids.flatMap((_, i) =>
     picked[i] ? [{ hung_at: new Date(held.hungMs[i] as number), affected: affected[i] === 1 }] : [],
   );
@@ -146,34 +146,35 @@ export function pick(held: Held, person: Person, asked: Omit<Asked, "defect" | "
   });
 }
 
-function spreadOf({ affected }: Columns, column: Column): Spread {
+function spreadOf({ affected, keep }: Columns, column: Column): Spread {
   if (column.kind === "figure") {
-    const side = (mine: number) => {
-      const sorted = column.values.filter((v, i) => affected[i] === mine && !Number.isNaN(v)).sort();
-      return QUANTILES.map((q) => quantileOf(sorted, q));
-    };
-    return { kind: "figure", affected: side(1), others: side(0) };
+    const sides: [number[], number[]] = [[], []];
+    for (const i of orderOf(column.values))
+      if (!keep || keep[i]) sides[affected[i] ? 0 : 1].push(column.values[i] as number);
+    const [mine, rest] = sides.map((sorted) => QUANTILES.map((q) => quantileOf(sorted, q))) as [number[], number[]];
+    return { kind: "figure", affected: mine, others: rest };
   }
   const counts = column.labels.map((value) => ({ value, affected: 0, others: 0 }));
   const known = { affected: 0, others: 0 };
   for (let i = 0; i < column.codes.length; i++) {
     const one = counts[column.codes[i] as number];
-    if (!one) continue;
+    if (!one || (keep && !keep[i])) continue;
     const side = affected[i] ? "affected" : "others";
     one[side]++;
     known[side]++;
   }
   return {
     kind: "category",
-    shares: counts
-      .map((c) => ({ value: c.value, affected: c.affected / known.affected, others: c.others / known.others }))
-      .sort((a, b) => b.affected - a.affected)
-      .slice(0, 6),
+    shares: counts.map((c) => ({
+      value: c.value,
+      affected: c.affected / known.affected,
+      others: c.others / known.others,
+    })),
   };
 }
 
 /** Quantile of sorted values, type 7. */
-function quantileOf(sorted: Float64Array, q: number): number {
+function quantileOf(sorted: readonly number[], q: number): number {
   const place = (sorted.length - 1) * q;
   const [low, high] = [sorted[Math.floor(place)] as number, sorted[Math.ceil(place)] as number];
   return low + (high - low) * (place - Math.floor(place));

@@ -93,7 +93,8 @@ export function ConfirmForm({
           const alsoActing = [
             { cause: also1, zone: zone1, sharePercent: read.maybe("share1") },
             { cause: also2, zone: zone2, sharePercent: read.maybe("share2") },
-          ].filter((a) => a.cause !== "");
+            // Named as the cause it is not named a second time beside it.
+          ].filter((a) => a.cause !== "" && !(a.cause === cause && a.zone === zone));
           return saving.send({
             caseNumber,
             cause,

@@ -1,7 +1,8 @@
 "use client";
 import { useRouter } from "next/navigation";
-import { useState } from "react";
+import { type ReactNode, useState } from "react";
 import type { ReRanked } from "@/server/causes/change-knowledge";
+import { Fold } from "../fields/fold";
 import { Tick } from "../fields/tick";
 import { countOf } from "../format";
 import Link from "../link";
@@ -30,8 +31,23 @@ type Row = {
   readonly because: string;
 };
 
+/** One weight in its line; what changes it is there once the line is opened. */
+export function WeightRow({ summary, ...form }: Parameters<typeof WeightForm>[0] & { summary: ReactNode }) {
+  const [open, setOpen] = useState(false);
+  return (
+    <Fold
+      className="border-b border-rule"
+      summaryClassName="min-h-11 w-full"
+      summary={summary}
+      onToggle={(is) => is && setOpen(true)}
+    >
+      {open && <WeightForm {...form} />}
+    </Fold>
+  );
+}
+
 /** A weight questioned: set otherwise for this site with why, and seen what it would do to past cases before it is kept. */
-export function WeightForm({
+function WeightForm({
   defect,
   cause,
   row,

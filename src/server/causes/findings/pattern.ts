@@ -67,7 +67,7 @@ export async function patternFindings(
   const places = held.ids.flatMap((_, i) =>
     Math.abs((held.hungMs[i] as number) - here) <= REACH_DAYS * DAY_MS ? [i] : [],
   );
-  const valueOf = (variable: string): ((i: number) => string | number | null) => {
+  const readingOf = (variable: string): ((i: number) => string | number | null) => {
     const column = held.columns.find((c) => c.variable === variable);
     return (i) => {
       if (!column) return null;
@@ -76,9 +76,9 @@ export async function patternFindings(
       return Number.isNaN(value) ? null : value;
     };
   };
-  const powderOf = valueOf("powder");
+  const powderOf = readingOf("powder");
   const around = (variable: string): Around[] => {
-    const value = valueOf(variable);
+    const value = readingOf(variable);
     return places.map((i) => ({
       affected: shown.has(held.ids[i] as string),
       value: value(i),

@@ -10,7 +10,7 @@ import { setupHistory } from "@/server/setup/setup-history";
 import { personOnPage } from "@/server/sign-in/person";
 import { may, ofTheShop } from "@/server/sign-in/roles";
 import { DefectChoice } from "@/ui/causes/defect-choice";
-import { ChangeButton, WeightForm } from "@/ui/causes/weight-form";
+import { ChangeButton, WeightRow } from "@/ui/causes/weight-form";
 import { Fold } from "@/ui/fields/fold";
 import { countOf, dateAndTime } from "@/ui/format";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
@@ -135,23 +135,18 @@ export default async function KnowledgePage({ searchParams }: { searchParams: Pr
                         </span>
                       );
                       return lead ? (
-                        <Fold
+                        <WeightRow
                           key={row.finding}
-                          className="border-b border-rule"
-                          summaryClassName="min-h-11 w-full"
                           summary={line}
-                        >
-                          <WeightForm
-                            defect={defect.id}
-                            cause={cause}
-                            row={{ ...row, label: knowledge.findings.get(row.finding)?.label ?? row.finding }}
-                            own={ours !== undefined}
-                            seen={seen}
-                            names={names}
-                            tryIt={tryKnowledge}
-                            keep={changeKnowledge}
-                          />
-                        </Fold>
+                          defect={defect.id}
+                          cause={cause}
+                          row={{ ...row, label: knowledge.findings.get(row.finding)?.label ?? row.finding }}
+                          own={ours !== undefined}
+                          seen={seen}
+                          names={names}
+                          tryIt={tryKnowledge}
+                          keep={changeKnowledge}
+                        />
                       ) : (
                         <div key={row.finding} className="row">
                           {line}
