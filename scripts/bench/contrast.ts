@@ -120,21 +120,25 @@ await median(
   },
   "under 300 ms",
 );
-const file = await loadCase(app, lead, number, at);
-if (file?.rack)
-  await median(
-    "what else may have passed like it, of all racks",
-    async () => {
-      const c = await candidates(
-        app,
-        lead,
-        { rackId: file.rack?.id ?? "", defect: file.defect, established: file.established },
-        file.diagnosis.causes[0]?.cause ?? "",
-        at,
-      );
-      return `${c.ids.length} of ${c.among}`;
-    },
-    "at once",
-  );
+const kv = {
+  kind: "value",
+  quantity: "gun voltage",
+  value: 79.8,
+  unit: "kV",
+  lower: null,
+  upper: 79,
+  where: "booth 1",
+} as const;
+const established = [{ finding: "kv-high", state: "present", grade: "measured", what: kv, sources: [] }] as const;
+const { held } = await heldColumns(app, at);
+await median(
+  "what else may have passed like it, of all racks",
+  async () => {
+    const about = { rackId: held.ids[50_000] ?? "", defect: "orange-peel", established };
+    const c = await candidates(app, lead, about, "overcharging", at);
+    return `${c.ids.length.toLocaleString("en-GB")} of ${c.among.toLocaleString("en-GB")}`;
+  },
+  "at once",
+);
 await app.destroy();
 await owner.destroy();

@@ -123,6 +123,9 @@ test("not found and malformed addresses are pages, not failures", async ({ page 
   for (const path of [
     "/racks/9999",
     "/causes/0",
+    "/causes/contrast?defect=%00&from=never&by=nothing&variable=x&value=%F0",
+    "/causes/knowledge?defect=melancholy",
+    "/causes/29/message?customer=nobody",
     "/field/nowhere",
     "/pretreat/tank-99",
     "/jobs/x%00y",

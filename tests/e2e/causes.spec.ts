@@ -99,6 +99,7 @@ for (const story of stories)
     );
     await expect(page.getByRole("region", { name: "What differs" })).toContainText(/comparisons? made/);
     await page.getByText("Confirm with proof").click();
+    await page.getByLabel("Proof: what settled it").scrollIntoViewIfNeeded();
     await choose(page.getByRole("combobox", { name: "Cause", exact: true }), story.cause);
     await page.getByLabel("Proof: what settled it").fill("Repeated on two panels and taken away on two");
     await page.getByLabel("1. It acted because …").fill("It was not on the sheet");

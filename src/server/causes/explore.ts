@@ -15,7 +15,7 @@ import type { Failure } from "@/core/result";
 import { stands } from "@/db/queries/stands";
 import type { Database } from "@/db/schema";
 import type { Person } from "../sign-in/roles";
-import { type Held, heldColumns } from "./held-columns";
+import { type Held, heldColumns, LONG_WAIT_MS } from "./held-columns";
 import { type Day, daysOf, type Onset, onsetOf } from "./onset";
 
 /** What is compared: the defect, the part, the line's people and places by one variable's value, and the time. */
@@ -73,7 +73,7 @@ export async function explore(
   asked: Asked,
   at: Date,
 ): Promise<Explored | { readonly failure: Failure } | null> {
-  const [{ held, left }, shown] = await Promise.all([heldColumns(db, at), racksWith(db, asked.defect)]);
+  const [{ held, left }, shown] = await Promise.all([heldColumns(db, at, LONG_WAIT_MS), racksWith(db, asked.defect)]);
   const picked = pick(held, person, asked);
   const affected = Uint8Array.from(held.ids, (id) => Number(shown.has(id)));
   const columns: Columns = { affected, columns: held.columns, keep: picked };

@@ -20,8 +20,9 @@ type Kept = { turn: number; racks: Map<string, One>; held: Held | null; sign: st
 const kept = new WeakMap<Kysely<Database>, Kept>();
 /** Entries of another process may come in after later ones of this: so many are read again. */
 const ON_THEIR_WAY = 2000;
-/** So long a page waits for what was stored since; the rest is told of. */
-const WAIT_MS = 8000;
+/** So long a page waits for what was stored since, the newest racks first; the rest is told of, or left to the next. */
+const WAIT_MS = 1500;
+export const LONG_WAIT_MS = 8000;
 
 /**
  * What all racks met, up to date with the record. Reading is of what was stored since the last time: the first time of a
@@ -30,11 +31,12 @@ const WAIT_MS = 8000;
 export async function heldColumns(
   db: Kysely<Database>,
   at: Date,
+  waitMs: number = WAIT_MS,
 ): Promise<{ readonly held: Held; readonly left: boolean }> {
   let mine = kept.get(db);
   const sign = await signOf(db);
   if (mine?.held && mine.sign === sign) return { held: mine.held, left: false };
-  const { left } = await keepMet(db, at, Date.now() + WAIT_MS);
+  const { left } = await keepMet(db, at, Date.now() + waitMs);
   if (!mine) {
     mine = { turn: 0, racks: new Map(), held: null, sign: "" };
     kept.set(db, mine);

@@ -1,5 +1,6 @@
 "use client";
 import { subKinds } from "@/core/bench";
+import { DefectHint } from "../causes/defect-hint";
 import { fieldsOf } from "../fields/in-form";
 import { OneOf } from "../fields/one-of";
 import type { EntryForm } from "../forms/use-entry-form";
@@ -61,7 +62,13 @@ export function FaultFields({
           setSub("");
         }}
       />
-      {kind !== "" && <span className="small soft">{defects.find((d) => d.id === kind)?.plain}</span>}
+      {kind !== "" && (
+        <DefectHint
+          id={kind}
+          label={defects.find((d) => d.id === kind)?.label ?? ""}
+          plain={defects.find((d) => d.id === kind)?.plain ?? ""}
+        />
+      )}
       {subs.length > 0 && (
         <OneOf
           label="More closely"

@@ -1,4 +1,5 @@
 "use client";
+import { DefectHint } from "../causes/defect-hint";
 import { PartSketch, type SketchFace } from "../charts/part-sketch";
 import { Choice } from "../fields/choice";
 import { fieldsOf } from "../fields/in-form";
@@ -67,7 +68,11 @@ export function DefectForm({ on, defects }: { on: Seen; defects: readonly Defect
       <div className="grid max-w-[460px] content-start gap-3">
         <h2>Record a defect</h2>
         <F.Pick name="kind" id="defect" label="Defect" of={defects.map((d) => [d.id, d.label])} />
-        <span className="small soft">{defects.find((d) => d.id === held.values.kind)?.plain}</span>
+        <DefectHint
+          id={held.values.kind}
+          label={defects.find((d) => d.id === held.values.kind)?.label ?? ""}
+          plain={defects.find((d) => d.id === held.values.kind)?.plain ?? ""}
+        />
         <div className="grid grid-cols-2 gap-3">
           {placed ? (
             <div className="field">
