@@ -7,6 +7,7 @@ import { currentLine } from "@/server/line/current-line";
 import { personOnPage } from "@/server/sign-in/person";
 import { may } from "@/server/sign-in/roles";
 import { countOf, dateAndTime, fullDate } from "@/ui/format";
+import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
 import { PrintButton } from "@/ui/frame/print-button";
 import Link from "@/ui/link";
@@ -47,63 +48,72 @@ export default async function MessagePage({
     return check?.at.includes("field") ? [check.how] : [];
   });
   return (
-    <section className="bench">
-      <PageHead
-        above={
-          <Link className="link no-print" href={`/causes/${file.number}#at-risk`}>
-            Case {file.number}
-          </Link>
-        }
-        title={`To ${racks[0]?.customer}`}
-      >
-        <PrintButton>Print</PrintButton>
-      </PageHead>
-      <div className="mt-4 max-w-[70ch]">
-        <p>
-          {line.siteName}, {fullDate(line.at, line.timeZone)}
-        </p>
-        <p>
-          On work that passed our line we found {file.defectLabel.toLowerCase()}: {causeShort(file.defectPlain)}.{" "}
-          {file.confirmation
-            ? `We have confirmed what it came of: ${causeShort(knowledge.causes.get(cause)?.label ?? cause)}.`
-            : `We think it came of this, and are still proving it: ${causeShort(knowledge.causes.get(cause)?.label ?? cause)}.`}{" "}
-          The following, which you have, passed under the same conditions.{" "}
-          {racks.some((r) => r.showsIt)
-            ? "Some of it is on record as showing it already."
-            : "None of it is on record as showing it."}
-        </p>
-        <div className="ruled mt-3">
-          {racks.map((r) => (
-            <div key={r.number} className="row grid-cols-[80px_130px_minmax(0,1fr)_auto]">
-              <b className="fig">{r.number}</b>
-              <span className="fig soft small">{dateAndTime(r.hungAt, line.timeZone)}</span>
-              <span>
-                {r.part}
-                {r.structures.length > 0 ? `, in ${r.structures.join(", ")}` : ""}
-              </span>
-              <span className="fig">{countOf(r.pieces, "piece")}</span>
-            </div>
-          ))}
+    <>
+      <section className="bench">
+        <PageHead
+          above={
+            <Link className="link no-print" href={`/causes/${file.number}#at-risk`}>
+              Case {file.number}
+            </Link>
+          }
+          title={`To ${racks[0]?.customer}`}
+        >
+          <PrintButton>Print</PrintButton>
+        </PageHead>
+        <div className="mt-4 max-w-[70ch]">
+          <p>
+            {line.siteName}, {fullDate(line.at, line.timeZone)}
+          </p>
+          <p>
+            On work that passed our line we found {file.defectLabel.toLowerCase()}: {causeShort(file.defectPlain)}.{" "}
+            {file.confirmation
+              ? `We have confirmed what it came of: ${causeShort(knowledge.causes.get(cause)?.label ?? cause)}.`
+              : `We think it came of this, and are still proving it: ${causeShort(knowledge.causes.get(cause)?.label ?? cause)}.`}{" "}
+            The following, which you have, passed under the same conditions.{" "}
+            {racks.some((r) => r.showsIt)
+              ? "Some of it is on record as showing it already."
+              : "None of it is on record as showing it."}
+          </p>
+          <div className="ruled mt-3">
+            {racks.map((r) => (
+              <div key={r.number} className="row grid-cols-[80px_130px_minmax(0,1fr)_auto]">
+                <b className="fig">{r.number}</b>
+                <span className="fig soft small">{dateAndTime(r.hungAt, line.timeZone)}</span>
+                <span>
+                  {r.part}
+                  {r.structures.length > 0 ? `, in ${r.structures.join(", ")}` : ""}
+                </span>
+                <span className="fig">{countOf(r.pieces, "piece")}</span>
+              </div>
+            ))}
+          </div>
+          <h2 className="mt-4">What we ask of you</h2>
+          <p className="m-0 mt-1">
+            Please set it aside where it is not in use yet, and look at it: {defect?.plain.toLowerCase()}.
+            {looks.length > 0 ? ` How to look: ${looks.join("; ")}.` : ""} Tell us what you find, also where you find
+            nothing. Do not burn, blast or strip it before you have spoken with us.
+          </p>
+          {file.confirmation && (
+            <>
+              <h2 className="mt-4">What we do</h2>
+              <p className="m-0 mt-1">
+                Now: {file.confirmation.correction || "what has not left is held and tested"}. So that it stays away:{" "}
+                {file.confirmation.corrective_action}.
+              </p>
+            </>
+          )}
+          <p className="mt-4">
+            {person.name}, {line.siteName}
+          </p>
         </div>
-        <h2 className="mt-4">What we ask of you</h2>
-        <p className="m-0 mt-1">
-          Please set it aside where it is not in use yet, and look at it: {defect?.plain.toLowerCase()}.
-          {looks.length > 0 ? ` How to look: ${looks.join("; ")}.` : ""} Tell us what you find, also where you find
-          nothing. Do not burn, blast or strip it before you have spoken with us.
-        </p>
-        {file.confirmation && (
-          <>
-            <h2 className="mt-4">What we do</h2>
-            <p className="m-0 mt-1">
-              Now: {file.confirmation.correction || "what has not left is held and tested"}. So that it stays away:{" "}
-              {file.confirmation.corrective_action}.
-            </p>
-          </>
-        )}
-        <p className="mt-4">
-          {person.name}, {line.siteName}
-        </p>
-      </div>
-    </section>
+      </section>
+      <Margin step="causes">
+        <MarginBlock title="What it is for">
+          <p className="small">
+            A first wording: read it before it goes out, and say how it was sent as a note of the case.
+          </p>
+        </MarginBlock>
+      </Margin>
+    </>
   );
 }
