@@ -113,6 +113,9 @@ for (const story of stories)
     const proof = page.getByRole("region", { name: "Proof and action" });
     await expect(proof.getByText("It was not on the sheet")).toBeVisible();
     await expect(proof.getByText(/changes training of people the morning talk/)).toBeVisible();
+    await page.goto("/plan/calendar");
+    const due = page.getByRole("region", { name: "Corrective actions" });
+    await expect(due.getByText("It is on the sheet and in the round").first()).toBeVisible();
     // The action is open work of the shift, and the case stands on the board with its cause.
     await page.goto("/causes");
     await expect(page.getByRole("region", { name: "Open cases" })).toContainText(

@@ -52,6 +52,8 @@ export function ReceiveForm({
     readonly label: string;
     readonly family: Family;
     readonly um: readonly [number, number];
+    /** How its sheet says it flows; null for the usual. */
+    readonly flow: "high" | "low" | null;
   }[];
   schools: Schools;
   /** What the shop can do itself. */
@@ -196,6 +198,13 @@ export function ReceiveForm({
               </option>
             ))}
           </Choice>
+          {chosen?.flow && (
+            <span className="small soft" role="status">
+              {chosen.flow === "high"
+                ? "Flows far: smooth faces, but it draws thin from sharp edges and runs where it is thick. For edges that must hold, break them, prime them, or ask for a usual flow."
+                : "Flows little: edges keep their film, but the face stays textured. For a smooth face ask for a usual flow."}
+            </span>
+          )}
         </div>
         <div className="field">
           <label htmlFor="due">Due</label>

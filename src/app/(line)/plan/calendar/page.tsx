@@ -1,7 +1,9 @@
 import type { Metadata } from "next";
 import { valueOrThrow } from "@/core/result";
 import { workDays } from "@/core/shifts";
+import { openActions } from "@/server/causes/corrective-actions";
 import { database } from "@/server/database";
+import { dayIn } from "@/server/day";
 import { now } from "@/server/now";
 import { loadCalendar } from "@/server/plan/calendar";
 import { siteAt } from "@/server/setup/setup-data";
@@ -21,7 +23,12 @@ export const metadata: Metadata = { title: "Calendar" };
 export default async function CalendarPage() {
   const person = await personOnPage();
   const at = now();
-  const [calendar, site] = await Promise.all([loadCalendar(database(), person, at), siteAt(database(), at)]);
+  const [calendar, site, actions] = await Promise.all([
+    loadCalendar(database(), person, at),
+    siteAt(database(), at),
+    may(person.role, "inspect") ? openActions(database(), person) : [],
+  ]);
+  const today = dayIn(at, site.timeZone);
   const plan = calendar.plan.ok ? calendar.plan.value : null;
   const jobs: BoardJob[] = (plan?.jobs ?? []).flatMap((planned) => {
     const job = calendar.jobs.find((j) => j.number === planned.job);
@@ -81,6 +88,26 @@ export default async function CalendarPage() {
             pin={pinStart}
             mayPin={may(person.role, "release")}
           />
+        )}
+        {actions.length > 0 && (
+          <section className="ruled mt-5" aria-label="Corrective actions">
+            <h2>Corrective actions</h2>
+            {actions.map((a) => (
+              <Link
+                key={a.caseNumber}
+                href={`/causes/${a.caseNumber}#action`}
+                className="row grid-cols-[110px_minmax(0,1fr)_150px] text-ink no-underline hover:bg-sorrel-tint max-[560px]:grid-cols-1"
+              >
+                <Verdict result={a.dueOn !== null && a.dueOn < today ? "out" : "watch"}>
+                  {a.dueOn ? dayMonth(new Date(`${a.dueOn}T12:00:00Z`), "UTC") : "no day"}
+                </Verdict>
+                <span>
+                  {a.action} <span className="soft">case {a.caseNumber}</span>
+                </span>
+                <span className="soft">{a.who}</span>
+              </Link>
+            ))}
+          </section>
         )}
         <p className="small soft mt-3 flex flex-wrap gap-x-5">
           <span>hatched: blast</span>

@@ -47,6 +47,11 @@ export default async function ReceivePage() {
                 label: `${p.code} ${p.data.name}`,
                 family: p.data.family,
                 um: [p.data.minUm, p.data.maxUm] as const,
+                flow: p.data.traits.includes("high-flow-powder")
+                  ? ("high" as const)
+                  : p.data.traits.includes("low-flow-powder")
+                    ? ("low" as const)
+                    : null,
               }))}
             known={[...parts.values()].flatMap((p) => {
               const part = measuredPart(p.data);

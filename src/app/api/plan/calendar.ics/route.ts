@@ -1,14 +1,16 @@
 import ical from "ical-generator";
 import { valueOrThrow } from "@/core/result";
 import { momentAfter } from "@/core/shifts";
+import { openActions } from "@/server/causes/corrective-actions";
 import { database } from "@/server/database";
 import { now } from "@/server/now";
 import { loadCalendar } from "@/server/plan/calendar";
 import { personWith } from "@/server/sign-in/person";
+import { may } from "@/server/sign-in/roles";
 
 export const dynamic = "force-dynamic";
 
-/** The calendar as iCalendar: each stage of each job as an event, due dates as whole days. */
+/** The calendar as iCalendar: each stage of each job as an event, due dates of jobs and of corrective actions as whole days. */
 export async function GET(): Promise<Response> {
   const who = await personWith("look");
   if (!who.ok) return Response.json(who.refusal, { status: 401 });
@@ -38,6 +40,17 @@ export async function GET(): Promise<Response> {
         start: new Date(`${job.dueOn}T00:00:00Z`),
         allDay: true,
         summary: `${job.number} due: ${job.part}`,
+      });
+  // What is to keep a confirmed cause away, on the day it is due: an inspector's and a lead's to look after.
+  const actions = may(who.person.role, "inspect") ? await openActions(database(), who.person) : [];
+  for (const action of actions)
+    if (action.dueOn)
+      file.createEvent({
+        id: `case-${action.caseNumber}-action@sorrel`,
+        start: new Date(`${action.dueOn}T00:00:00Z`),
+        allDay: true,
+        summary: `Case ${action.caseNumber}, corrective action: ${action.action}`,
+        description: action.who,
       });
   return new Response(file.toString(), {
     headers: {
