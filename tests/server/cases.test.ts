@@ -4,15 +4,17 @@ import { confirmCause, openCase } from "@/server/causes/case-actions";
 import { caseThread, trialsOf } from "@/server/causes/case-thread";
 import { keepKnowledge, previewKnowledge } from "@/server/causes/change-knowledge";
 import { changedSinceGood } from "@/server/causes/changed-since-good";
+import { openActions } from "@/server/causes/corrective-actions";
 import { failingZones, openZoneCase } from "@/server/causes/failing-zones";
 import { heldColumns } from "@/server/causes/held-columns";
 import { holdAtRisk } from "@/server/causes/hold-at-risk";
 import { baseWeights, knownHere } from "@/server/causes/known-here";
 import { loadCase } from "@/server/causes/load-case";
 import { countsOf, foretoldBy, onWatch } from "@/server/causes/watches";
+import { makeStructure } from "@/server/jobs/make-job";
 import { newId, now } from "@/server/now";
 import { person, type TestDatabase, testDatabase } from "../support/database";
-import { stored } from "../support/entries";
+import { freshRack, stored } from "../support/entries";
 
 let t: TestDatabase;
 const lead = person("lead", "ines");
@@ -273,6 +275,114 @@ describe("a case with places, trials and an end", () => {
       expect(await keepKnowledge(t.app, lead, { change: wrong, seen: null, reason: "try" }, now)).toMatchObject({
         failure: { kind: "bad-entry" },
       });
+  });
+});
+
+describe("what is odd about a case", () => {
+  test("a rack without any record, and a structure of which nothing is known, have a case that says what it does not know", async () => {
+    await freshRack(t, "C-EMPTY", { at: now() });
+    const id = await seenOn("C-EMPTY", { defect: "pinholes" });
+    const opened = await openCase(t.app, lead, { defectRecordId: id, zone: "" }, now());
+    const file = await loadCase(t.app, lead, numberOf(opened as { ok: boolean; href: string }));
+    expect(file?.diagnosis.nextChecks).toHaveLength(3);
+    expect(file?.established.filter((f) => f.state === "unknown").length).toBeGreaterThan(5);
+    const { code: customer } = await t.app
+      .selectFrom("setup_entity")
+      .select("code")
+      .where("kind", "=", "customer")
+      .executeTakeFirstOrThrow();
+    const made = await makeStructure(
+      t.app,
+      inspector,
+      {
+        rack: null,
+        customer,
+        code: "S-UNKNOWN",
+        name: "A gate nobody knows",
+        site: "Old mill",
+        place: "gate",
+        putUpOn: null,
+        exposure: [],
+      },
+      now(),
+    );
+    expect(made.ok).toBe(true);
+    const onGate = await stored(t, inspector, now(), {
+      kind: "defect",
+      rack: null,
+      structure: "S-UNKNOWN",
+      defect: "delamination",
+      face: null,
+      x: null,
+      y: null,
+      extentPercent: null,
+      piecesAffected: null,
+      piecesSeen: null,
+      note: "",
+    });
+    const gate = await openCase(t.app, lead, { defectRecordId: onGate, zone: "foot" }, now());
+    const seen = await loadCase(t.app, lead, numberOf(gate as { ok: boolean; href: string }));
+    expect(seen?.rack).toBeNull();
+    expect(seen?.diagnosis.enoughToTell).toBe(false);
+    for (const check of seen?.diagnosis.nextChecks ?? [])
+      expect(seen?.known.knowledge.findings.get(check.finding)?.check?.at).toContain("field");
+  });
+  test("findings that contradict each other move it and break nothing", async () => {
+    const say = (finding: string) =>
+      stored(t, inspector, now(), {
+        kind: "finding",
+        caseNumber: "29",
+        finding,
+        state: "present",
+        note: "",
+        zone: null,
+      });
+    for (const finding of ["film-high", "film-low", "film-right", "flake-back-clean", "flake-back-rust"])
+      await say(finding);
+    const file = await loadCase(t.app, lead, "29");
+    for (const c of file?.diagnosis.causes ?? []) expect(c.strength).toBeLessThanOrEqual(1);
+  });
+  test("an action that worked is open again once the defect is back on the part", async () => {
+    const { held } = await heldColumns(t.app, now());
+    const rack = held.numbers.at(-20) as string;
+    const id = await seenOn(rack, { defect: "gloss-off" });
+    const number = numberOf(
+      (await openCase(t.app, lead, { defectRecordId: id, zone: "" }, now())) as { ok: boolean; href: string },
+    );
+    await confirmCause(
+      t.app,
+      lead,
+      {
+        id: newId(),
+        caseNumber: number,
+        cause: "overcure",
+        proof: "index 190",
+        correction: "",
+        correctiveAction: "pull alarm",
+        who: "R. Oke",
+        dueOn: null,
+        seen: null,
+      },
+      now,
+    );
+    const checked = {
+      kind: "action-check",
+      caseNumber: number,
+      state: "worked",
+      seen: "ten loads without it",
+      sheet: null,
+      againOn: null,
+    };
+    await stored(t, inspector, now(), checked);
+    const open = async () => (await openActions(t.app, lead)).find((a) => a.caseNumber === number);
+    expect(await open()).toBeUndefined();
+    expect((await casesOf(t.app, lead)).find((c) => c.number === number)?.action).toBe("worked");
+    await new Promise((done) => setTimeout(done, 20));
+    const part = held.partIds[held.numbers.indexOf(rack)];
+    const sister = held.numbers[held.partIds.findIndex((p, i) => p === part && held.numbers[i] !== rack)] as string;
+    await seenOn(sister, { defect: "gloss-off" });
+    expect(await open()).toMatchObject({ state: "did-not-work" });
+    expect((await casesOf(t.app, lead)).find((c) => c.number === number)?.action).toBe("did-not-work");
   });
 });
 

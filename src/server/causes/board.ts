@@ -5,6 +5,7 @@ import { forPerson } from "@/db/queries/for-person";
 import { stands } from "@/db/queries/stands";
 import type { Database } from "@/db/schema";
 import type { Person } from "../sign-in/roles";
+import { cameBack } from "./corrective-actions";
 
 /** How much hangs on it: it has left or is in use; it is on a good part of the work, or weakens the coat; neither. */
 export const severities = ["high", "middle", "low"] as const;
@@ -124,14 +125,14 @@ export async function proposals(db: Kysely<Database>, person: Person): Promise<r
 /** Every case with what came of it, the newest first. Index probes a case; O(cases). */
 export async function casesOf(db: Kysely<Database>, person: Person): Promise<readonly CaseLine[]> {
   const { rows } = await sql<Omit<CaseLine, "severity"> & { racks: number }>`
-    select c.number, c.defect, c.zone, c.opened_at as "openedAt", k.number as rack, s.name as structure, pv.data->>'name' as part, cv.data->>'name' as customer, f.cause, a.state as action,
+    select c.number, c.defect, c.zone, c.opened_at as "openedAt", k.number as rack, s.name as structure, pv.data->>'name' as part, cv.data->>'name' as customer, f.cause, case when ${cameBack} then 'did-not-work' else a.state end as action,
       1 + coalesce(x.n, 0) as defects, 1 + coalesce(x.racks, 0) as racks,
       exists (select 1 from record d join record q on q.idempotency_key = replace(d.idempotency_key, ':defect', ':complaint') and q.kind = 'complaint' where d.id = c.defect_record_id and d.idempotency_key like '%:defect') as complaint
     from root_cause_case c left join rack k on k.id = c.rack_id left join job j on j.id = k.job_id left join structure s on s.id = c.structure_id
     left join lateral (select data from setup_version where entity_id = j.part_id order by valid_from desc, recorded_at desc limit 1) pv on true
     left join lateral (select data from setup_version where entity_id = coalesce(s.customer_id, j.customer_id) order by valid_from desc, recorded_at desc limit 1) cv on true
     left join lateral (select r.id, y.cause from record r join confirmation y on y.record_id = r.id where r.case_id = c.id and r.kind = 'confirmation' order by r.happened_at desc, r.stored_at desc, r.id desc limit 1) f on true
-    left join lateral (select ac.state from action_check ac join record r on r.id = ac.record_id where ac.confirmation_id = f.id and ${stands("r.id")} order by r.happened_at desc, r.stored_at desc, r.id desc limit 1) a on true
+    left join lateral (select ac.state, r.happened_at from action_check ac join record r on r.id = ac.record_id where ac.confirmation_id = f.id and ${stands("r.id")} order by r.happened_at desc, r.stored_at desc, r.id desc limit 1) a on true
     left join lateral (select count(*) filter (where w.state = 'joined')::int as n, count(distinct d.rack_id) filter (where w.state = 'joined' and d.rack_id <> c.rack_id)::int as racks from (
       select distinct on (z.of) z.of, z.state from case_defect z join record r on r.id = z.record_id where r.case_id = c.id order by z.of, r.happened_at desc, r.stored_at desc, r.id desc) w join record d on d.id = w.of) x on true
     where ${forPerson(person, "s.customer_id", "j.customer_id")} order by c.opened_at desc, c.number desc`.execute(db);

@@ -28,6 +28,15 @@ export async function checksOf(db: Kysely<Database>, confirmationId: string): Pr
   return rows;
 }
 
+/**
+ * Whether a case's defect was recorded again on the part, or on the structure, after its action was said to have worked.
+ * Names the case c, its job j and the look a. Index probes on the part's racks.
+ */
+export const cameBack = sql<boolean>`(a.state = 'worked' and (
+  exists (select 1 from job j2 join rack k2 on k2.job_id = j2.id join record d on d.rack_id = k2.id and d.kind = 'defect' join defect x on x.record_id = d.id
+    where j2.part_id = j.part_id and d.happened_at > a.happened_at and x.defect = c.defect and coalesce(x.pieces_affected, 1) > 0 and ${stands("d.id")})
+  or exists (select 1 from record d join defect x on x.record_id = d.id where d.structure_id = c.structure_id and d.kind = 'defect' and d.happened_at > a.happened_at and x.defect = c.defect and ${stands("d.id")})))`;
+
 export type OpenAction = {
   readonly caseNumber: string;
   readonly action: string;
@@ -40,18 +49,19 @@ export type OpenAction = {
 };
 
 /**
- * Corrective actions of which nobody has said that they worked, by the newest confirmation of each case: none falls off by age.
+ * Corrective actions of which nobody has said that they worked, or after which the defect came back all the same, by the newest
+ * confirmation of each case: none falls off by age.
  * O(cases with a cause confirmed), one probe each for the newest confirmation and the newest look.
  */
 export async function openActions(db: Kysely<Database>, person: Person): Promise<readonly OpenAction[]> {
   const { rows } = await sql<OpenAction>`
-    select c.number as "caseNumber", cf.corrective_action as action, cf.who, a.state, coalesce(a.again_on, cf.due_on)::text as "dueOn", coalesce(a.happened_at, cf.happened_at) as since
+    select c.number as "caseNumber", cf.corrective_action as action, cf.who, case when a.state = 'worked' then 'did-not-work' else a.state end as state, coalesce(a.again_on, cf.due_on)::text as "dueOn", coalesce(a.happened_at, cf.happened_at) as since
     from root_cause_case c left join structure s on s.id = c.structure_id left join rack k on k.id = c.rack_id left join job j on j.id = k.job_id
       join lateral (select x.id, x.happened_at, f.* from record x join confirmation f on f.record_id = x.id where x.case_id = c.id and x.kind = 'confirmation'
         order by x.happened_at desc, x.stored_at desc, x.id desc limit 1) cf on true
       left join lateral (select ac.state, ac.again_on, r.happened_at from action_check ac join record r on r.id = ac.record_id
         where ac.confirmation_id = cf.id and ${stands("r.id")} order by r.happened_at desc, r.stored_at desc, r.id desc limit 1) a on true
-    where coalesce(a.state, '') <> 'worked' and ${forPerson(person, "s.customer_id", "j.customer_id")}
+    where (coalesce(a.state, '') <> 'worked' or ${cameBack}) and ${forPerson(person, "s.customer_id", "j.customer_id")}
     order by "dueOn" nulls first, c.number`.execute(db);
   return rows;
 }

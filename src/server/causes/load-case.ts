@@ -79,7 +79,11 @@ export async function loadCase(db: Kysely<Database>, person: Person, number: str
     rack ? patternFindings(db, { rackId: rack.id, defect: row.defect, hungAt: rack.hungAt }, at) : [],
     structure ? foundOnSite(db, structure, row.zone, exposure ?? [], rack?.hungAt ?? null) : [],
   ]);
-  const established = laidTogether(ofMost(ofRack, others), [...pattern, ...ofPieces(first)], onSite);
+  const established = laidTogether(
+    ofMost(ofRack, others),
+    [...pattern.map(forPersonOf(person)), ...ofPieces(first)],
+    onSite,
+  );
   const everywhere = asked.filter((f) => f.zone === null);
   const confirmation = confirmations[0] ?? null;
   const weights = weightsWithout(known, row.defect, confirmation);
@@ -177,6 +181,12 @@ async function ofOtherRacks(
     }),
   );
 }
+
+/** A customer's person is not told how many racks of others show it. */
+const forPersonOf =
+  (person: Person) =>
+  (f: EstablishedFinding): EstablishedFinding =>
+    person.customerId === null ? f : { ...f, what: { kind: "seen", what: "by the run of racks" } };
 
 /** What holds for most of the racks of a case; where they differ it is told and moves nothing. */
 function ofMost(
