@@ -8,6 +8,7 @@ import {
   priorLogOdds,
   ruledOutBy,
   spoken,
+  weighedAgain,
 } from "./acting-sets";
 import { type Chain, chainsOf } from "./chains";
 import type { Knowledge, Part } from "./knowledge";
@@ -67,6 +68,8 @@ const LEAD_LEAST_FINDING = 1.2;
 const AHEAD: Readonly<Record<Part, number>> = { root: 0.01, trigger: 0.01, mechanism: 0, condition: -0.004 };
 const CHECKS_OFFERED = 3;
 const TURNS_OFFERED = 6;
+/** Of a cause less likely than this it is not told what moves it. */
+const LEAST_TOLD = 1e-3;
 /** An effect smaller than this is not told. */
 const EFFECT_LEAST = 0.05;
 
@@ -114,19 +117,21 @@ export function diagnose(
   const sets = actingSets(knowledge, candidates);
   const strengths = marginals(sets, open.length);
   const speaking = [...new Set(candidates.flatMap((c) => [...c.raised, ...c.lowered].map((x) => x.finding)))].sort();
+  const again = weighedAgain(knowledge, sets);
+  const inSight = again(candidates);
   const without = new Map(
     (asking.effects === false ? [] : speaking).map((finding) => {
       const { [finding]: _, ...rest } = findings;
-      return [finding, marginals(actingSets(knowledge, candidatesWith(rest)), open.length)] as const;
+      return [finding, again(candidatesWith(rest))] as const;
     }),
   );
   const effectsOn = (i: number): Effect[] =>
-    [...without.keys()]
+    ((inSight[i] as number) < LEAST_TOLD ? [] : [...without.keys()])
       .map((finding): Effect => {
         const row = known.evidence.get(open[i]?.id ?? "")?.find((r) => r.finding === finding);
         const state = findings[finding] as "present" | "absent";
         const speaks = row !== undefined && (state === "present" ? row.whenPresent : row.whenAbsent) !== 0;
-        const effect = logit(strengths[i] as number) - logit(without.get(finding)?.[i] as number);
+        const effect = logit(inSight[i] as number) - logit(without.get(finding)?.[i] as number);
         return { finding, state, effect, because: speaks ? row.because : null };
       })
       .filter((e) => Math.abs(e.effect) >= EFFECT_LEAST)
