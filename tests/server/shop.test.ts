@@ -390,7 +390,7 @@ describe("what a shop sets up", () => {
     await t.drop();
     // What is set up and is none of these is said here, so that a new kind gets its screen.
     const all = Object.keys(setupSchemas).sort();
-    expect(all.filter((kind) => !seen.has(kind))).toEqual(["chemical", "site", "trace-layout"]);
+    expect(all.filter((kind) => !seen.has(kind))).toEqual(["chemical", "knowledge", "site", "trace-layout"]);
   });
 });
 

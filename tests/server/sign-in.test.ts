@@ -94,6 +94,7 @@ describe("roles", () => {
       "bake-event",
       "bath-check",
       "bath-event",
+      "case-note",
       "coat",
       "conditions",
       "dry-off",

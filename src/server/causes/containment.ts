@@ -3,7 +3,7 @@ import { loadKnowledge } from "@/core/diagnosis";
 import { forPerson } from "@/db/queries/for-person";
 import type { Database } from "@/db/schema";
 import { loadRack, type RackFile } from "../rack/load-rack";
-import type { Person } from "../sign-in/roles";
+import { type Person, seesCustomer } from "../sign-in/roles";
 import { conditionsWhenPassed } from "../trace/conditions";
 import { establish } from "./establish";
 import { ofTheRun } from "./findings/pattern";
@@ -152,7 +152,7 @@ export async function candidates(
   let among = 0;
   for (let i = 0; i < held.ids.length; i++) {
     if (held.ids[i] === about.rackId) continue;
-    if (person.customerId !== null && held.customerIds[i] !== person.customerId) continue;
+    if (!seesCustomer(person, held.customerIds[i])) continue;
     among++;
     const told = tests.map(({ test }) => test(i));
     if (told.includes(false)) continue;

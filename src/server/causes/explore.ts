@@ -14,7 +14,7 @@ import {
 import type { Failure } from "@/core/result";
 import { stands } from "@/db/queries/stands";
 import type { Database } from "@/db/schema";
-import type { Person } from "../sign-in/roles";
+import { type Person, seesCustomer } from "../sign-in/roles";
 import { type Held, heldColumns, LONG_WAIT_MS } from "./held-columns";
 import { type Day, daysOf, type Onset, onsetOf } from "./onset";
 
@@ -136,7 +136,7 @@ export function pick(held: Held, person: Person, asked: Omit<Asked, "defect" | "
     return Number(
       hung >= asked.from.getTime() &&
         hung <= asked.to.getTime() &&
-        (person.customerId === null || held.customerIds[i] === person.customerId) &&
+        seesCustomer(person, held.customerIds[i]) &&
         (asked.partId === null || held.partIds[i] === asked.partId) &&
         (!asked.where ||
           (where?.kind === "category"

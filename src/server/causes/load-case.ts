@@ -6,7 +6,7 @@ import type { Database } from "@/db/schema";
 import { zonesOf } from "../field/zones-of";
 import { now } from "../now";
 import { atPass, loadRack } from "../rack/load-rack";
-import { type Person, seesCustomer } from "../sign-in/roles";
+import { ofTheShop, type Person, seesCustomer } from "../sign-in/roles";
 import { conditionsWhenPassed } from "../trace/conditions";
 import { checksOf } from "./corrective-actions";
 import { type CaseDefect, defectsOf } from "./defects-of";
@@ -186,7 +186,7 @@ async function ofOtherRacks(
 const forPersonOf =
   (person: Person) =>
   (f: EstablishedFinding): EstablishedFinding =>
-    person.customerId === null ? f : { ...f, what: { kind: "seen", what: "by the run of racks" } };
+    ofTheShop(person) ? f : { ...f, what: { kind: "seen", what: "by the run of racks" } };
 
 /** What holds for most of the racks of a case; where they differ it is told and moves nothing. */
 function ofMost(

@@ -1,7 +1,7 @@
 import { type Kysely, sql } from "kysely";
 import { loadKnowledge } from "@/core/diagnosis";
 import type { Database } from "@/db/schema";
-import type { Person } from "../sign-in/roles";
+import { type Person, seesCustomer } from "../sign-in/roles";
 import { conditionOf, sharedConditions } from "./containment";
 import { racksWith } from "./explore";
 import { type Held, heldColumns } from "./held-columns";
@@ -87,11 +87,7 @@ export async function onWatch(db: Kysely<Database>, person: Person, at: Date): P
     const met = meets(held, watch.when);
     const racks: string[] = [];
     for (let i = held.ids.length - 1; i >= 0; i--)
-      if (
-        here.has(held.ids[i] as string) &&
-        (person.customerId === null || held.customerIds[i] === person.customerId) &&
-        met(i) === true
-      )
+      if (here.has(held.ids[i] as string) && seesCustomer(person, held.customerIds[i]) && met(i) === true)
         racks.push(held.numbers[i] as string);
     if (racks.length > 0)
       out.push({

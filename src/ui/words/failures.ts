@@ -61,6 +61,11 @@ const sentences: Record<string, (f: Failure, units: UnitSystem) => string> = {
     `${f.line ? `Line ${s(f.line)}: ` : ""}There is no rack ${s(f.number)} for you. Check the number on its tag.`,
   "unknown-bath": (f) => `There is no bath “${s(f.name)}”. Type it as on the line: tank 3.`,
   "unknown-structure": (f) => `There is no structure “${s(f.name)}”.`,
+  "unknown-cause": (f) => `There is no cause called ${s(f.cause)}: choose one of the list.`,
+  "never-seen": () => "It is on record of no rack before, so that no fall can be counted.",
+  "no-plan": (f) => `With these shares no trial of up to ${s(f.most)} panels a group would tell.`,
+  "bad-weight": (f) =>
+    `A weight of ${s(f.weight)} is out of range: base weights go from 0.1 to 100, a finding’s from −5 to 5.`,
   "no-longer-failing": () => "Nothing of that stands past its limit there any more, by its newest reading.",
   "in-another-case": (f) => `That defect is in case ${s(f.number)} already: split it from there first.`,
   "unknown-case": (f) => `There is no case ${s(f.number)}.`,

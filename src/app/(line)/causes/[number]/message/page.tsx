@@ -1,3 +1,4 @@
+import { group } from "d3";
 import type { Metadata } from "next";
 import { notFound } from "next/navigation";
 import { candidates, LOOKED_INTO, passedLike } from "@/server/causes/containment";
@@ -27,7 +28,7 @@ export default async function MessagePage({
   if (!may(person.role, "inspect")) notFound();
   const line = await currentLine(person);
   const file = await loadCase(database(), person, (await params).number, line.at);
-  const { customer } = await searchParams;
+  const { customer: to } = await searchParams;
   if (!file?.rack) notFound();
   const cause = file.confirmation?.cause ?? file.diagnosis.causes[0]?.cause ?? "";
   const found = await candidates(
@@ -37,9 +38,10 @@ export default async function MessagePage({
     cause,
     line.at,
   );
-  const racks = (
+  const out = (
     await passedLike(database(), person, found.ids.slice(0, LOOKED_INTO), found, file.defect, line.at)
-  ).filter((r) => r.customerId === customer && (r.place === "shipped" || r.place === "in-field"));
+  ).filter((r) => r.place === "shipped" || r.place === "in-field");
+  const racks = group(out, (r) => r.customerId).get(to ?? "") ?? [];
   if (racks.length === 0) notFound();
   const { knowledge } = file.known;
   const defect = knowledge.defects.get(file.defect);
