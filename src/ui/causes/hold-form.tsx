@@ -2,6 +2,7 @@
 import { useRouter } from "next/navigation";
 import { useState } from "react";
 import { countOf } from "../format";
+import { useEntryForm } from "../forms/use-entry-form";
 import { failureText } from "../words/failures";
 
 type Failed = { readonly kind: string; readonly [detail: string]: unknown };
@@ -27,7 +28,8 @@ export function HoldForm({
   hold: (input: { caseNumber: string; racks: string[]; note: string; password: string }) => Promise<HoldOutcome>;
 }) {
   const router = useRouter();
-  const [note, setNote] = useState(because);
+  const held = useEntryForm(`hold ${caseNumber}`, { note: because });
+  const [note, setNote] = held.field("note");
   const [password, setPassword] = useState("");
   const [busy, setBusy] = useState(false);
   const [came, setCame] = useState<HoldOutcome | null>(null);
@@ -46,12 +48,23 @@ export function HoldForm({
         setBusy(false);
         setPassword("");
         setCame(outcome);
-        if (outcome.ok) router.refresh();
+        if (outcome.ok) {
+          held.done();
+          router.refresh();
+        }
       }}
     >
+      {held.said}
       <label className="grid gap-1">
         <span className="soft small">Why they are held</span>
-        <input className="input" value={note} maxLength={400} required onChange={(e) => setNote(e.target.value)} />
+        <input
+          id="hold-note"
+          className="input"
+          value={note}
+          maxLength={400}
+          required
+          onChange={(e) => setNote(e.target.value)}
+        />
       </label>
       <label className="grid gap-1">
         <span className="soft small">Your password, as a signature</span>

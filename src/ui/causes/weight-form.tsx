@@ -5,6 +5,7 @@ import type { ReRanked } from "@/server/causes/change-knowledge";
 import { Fold } from "../fields/fold";
 import { Tick } from "../fields/tick";
 import { countOf } from "../format";
+import { useEntryForm } from "../forms/use-entry-form";
 import Link from "../link";
 import { parseTyped } from "../parse-typed";
 import { causeShort, strengthSaid } from "../words/causes";
@@ -68,11 +69,18 @@ function WeightForm({
   keep: Keep;
 }) {
   const router = useRouter();
-  const [present, setPresent] = useState(String(row.whenPresent));
-  const [absent, setAbsent] = useState(String(row.whenAbsent));
-  const [because, setBecause] = useState(row.because);
-  const [everywhere, setEverywhere] = useState(false);
-  const [reason, setReason] = useState("");
+  const held = useEntryForm(`weight ${defect} ${cause} ${row.finding}`, {
+    present: String(row.whenPresent),
+    absent: String(row.whenAbsent),
+    because: row.because,
+    everywhere: false,
+    reason: "",
+  });
+  const [present, setPresent] = held.field("present");
+  const [absent, setAbsent] = held.field("absent");
+  const [because, setBecause] = held.field("because");
+  const [everywhere, setEverywhere] = held.field("everywhere");
+  const [reason, setReason] = held.field("reason");
   const [busy, setBusy] = useState(false);
   const [said, setSaid] = useState<string | null>(null);
   const [found, setFound] = useState<{ looked: number; cases: number; reRanked: readonly ReRanked[] } | null>(null);
@@ -106,11 +114,13 @@ function WeightForm({
     setBusy(false);
     if (!came.ok) return setSaid(failureText(came.failure));
     setSaid("Kept as a new version, from now on.");
+    held.done();
     setFound(null);
     router.refresh();
   };
   return (
     <div className="mt-1 grid max-w-[620px] gap-3 border-l-4 border-rule-strong pl-3">
+      {held.said}
       <div className="grid grid-cols-2 gap-3">
         <label className="grid gap-1">
           <span className="soft small">Weight when so</span>
