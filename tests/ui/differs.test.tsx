@@ -32,6 +32,7 @@ const found = (things: ReturnType<typeof racks>, over: Partial<WhatDiffers> = {}
   compared: things.length,
   ...grouped(things),
   days: [],
+  ofPart: false,
   left: false,
   variables: [],
   values: [],

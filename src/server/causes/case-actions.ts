@@ -64,7 +64,7 @@ export async function openCase(
           defect_record_id: defect.id,
           rack_id: defect.rack_id,
           structure_id: defect.structure_id,
-          zone: zone || defect.face || "",
+          zone: zone || (await faceName(trx, defect, at)),
           opened_at: at,
           opened_by: person.username,
         })
@@ -94,6 +94,23 @@ export async function openCase(
     },
   );
 }
+/** The face that a defect was seen on, as the part's sketch calls it; its letter where the sketch has none of it. */
+async function faceName(
+  trx: Kysely<Database>,
+  defect: { readonly rack_id: string | null; readonly face: string | null },
+  at: Date,
+): Promise<string> {
+  if (!defect.face || !defect.rack_id) return defect.face ?? "";
+  const job = await trx
+    .selectFrom("rack")
+    .innerJoin("job", "job.id", "rack.job_id")
+    .select("job.part_id")
+    .where("rack.id", "=", defect.rack_id)
+    .executeTakeFirst();
+  const part = job ? (await setupAt(trx, "part", at)).get(job.part_id) : undefined;
+  return part?.data.faces.find((f) => f.id === defect.face)?.name ?? defect.face;
+}
+
 const recordId = v.pipe(v.string(), v.uuid("is not a record"));
 const openSchema = v.object({
   defectRecordId: recordId,

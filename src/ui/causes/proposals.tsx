@@ -165,7 +165,7 @@ function One({ proposed: p, mayOpen, open }: { proposed: Proposed; mayOpen: bool
               setState("busy");
               const came = await open({
                 defectRecordId: first.id,
-                zone: p.shared.includes("place") ? (first.place ?? "") : "",
+                zone: "",
                 alike: rest.map((i) => i.id).slice(0, 499),
               }).catch(() => ({ ok: false as const, failure: { kind: "not-saved" } }));
               if (came.ok && came.href) router.push(came.href);

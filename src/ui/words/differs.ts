@@ -45,7 +45,7 @@ const names: Record<string, string> = {
   under: "Under the film",
   coater: "Coated by",
   site: "Site",
-  customer: "Owner",
+  customer: "Customer",
   road: "To a salted road",
   "salt-water": "To salt water",
   "standing-water": "To standing water",

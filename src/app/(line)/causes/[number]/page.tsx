@@ -301,18 +301,23 @@ async function Differs({ person, file, timeZone }: { person: Person; file: CaseF
   const hungAt = file.rack?.hungAt;
   if (!hungAt) return null;
   const [found, { units }] = await Promise.all([
-    whatDiffers(database(), person, { defect: file.defect, hungAt }),
+    whatDiffers(database(), person, {
+      defect: file.defect,
+      hungAt,
+      ...(file.rack ? { partId: file.rack.part.id } : {}),
+    }),
     preferences(),
   ]);
   const day = (date: Date) => date.toISOString().slice(0, 10);
   return (
     <>
+      {found?.ofPart && <p className="soft m-0 mt-1">Among racks of this part.</p>}
       <WhatDiffersTable found={found} timeZone={timeZone} units={units} />
       {found && may(person.role, "inspect") && (
         <p className="no-print mt-1">
           <Link
             className="link"
-            href={`/causes/contrast?${new URLSearchParams({ defect: file.defect, from: day(found.from), to: day(found.to) })}`}
+            href={`/causes/contrast?${new URLSearchParams({ defect: file.defect, ...(found.ofPart && file.rack ? { part: file.rack.part.code } : {}), from: day(found.from), to: day(found.to) })}`}
           >
             Compare further: by part, by time, with one thing held still
           </Link>
