@@ -5,7 +5,7 @@ import { caseThread, trialsOf } from "@/server/causes/case-thread";
 import { keepKnowledge, previewKnowledge } from "@/server/causes/change-knowledge";
 import { changedSinceGood } from "@/server/causes/changed-since-good";
 import { openActions } from "@/server/causes/corrective-actions";
-import { failingZones, openZoneCase } from "@/server/causes/failing-zones";
+import { bySite, failingZones, openZoneCase } from "@/server/causes/failing-zones";
 import { heldColumns } from "@/server/causes/held-columns";
 import { holdAtRisk } from "@/server/causes/hold-at-risk";
 import { baseWeights, knownHere } from "@/server/causes/known-here";
@@ -118,6 +118,31 @@ describe("the board", () => {
     expect(await openZoneCase(t.app, inspector, { ...input, structure: "NO-SUCH" }, now)).toMatchObject({
       failure: { kind: "unknown-structure" },
     });
+  });
+  test("structures of one site that fail alike open as one case, each of which then has it until it is split off", async () => {
+    const group = bySite(await failingZones(t.app, lead))[0] ?? [];
+    expect(group.length).toBeGreaterThan(2);
+    expect(new Set(group.map((g) => `${g.site} ${g.defect}`)).size).toBe(1);
+    const [first, second, ...rest] = group.map((g) => g.structure);
+    const defect = group[0]?.defect ?? "";
+    const opened = await openZoneCase(
+      t.app,
+      inspector,
+      { structure: first, defect, zone: "", alike: [second, ...rest.slice(0, 3)] },
+      now,
+    );
+    expect(opened).toMatchObject({ ok: true });
+    const file = await loadCase(t.app, lead, numberOf(opened as { ok: boolean; href: string }));
+    expect(file?.defects).toHaveLength(2 + Math.min(3, rest.length));
+    // What nobody read in a rack of this shop is told of the structure, with what the telling is worth.
+    const told = file?.established ?? [];
+    expect(told.find((f) => f.finding === "no-primer")?.grade).toMatch(/by-procedure|assumed/);
+    expect(told.some((f) => f.finding === "salt-exposure")).toBe(true);
+    const left = (await failingZones(t.app, lead)).filter((f) => f.defect === defect).map((f) => f.structure);
+    expect(left).not.toContain(first);
+    expect(left).not.toContain(second);
+    // Whoever opens one of them comes to the same case.
+    expect(await openZoneCase(t.app, lead, { structure: second, defect, zone: "" }, now)).toEqual(opened);
   });
 });
 

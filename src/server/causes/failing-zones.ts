@@ -1,4 +1,4 @@
-import { type Kysely, sql } from "kysely";
+import { type Kysely, type RawBuilder, type SqlBool, sql } from "kysely";
 import * as v from "valibot";
 import { forPerson } from "@/db/queries/for-person";
 import { lock } from "@/db/queries/locks";
@@ -26,12 +26,18 @@ const defectOf: Readonly<Record<string, string>> = {
 export type FailingZone = {
   readonly structure: string;
   readonly name: string;
+  readonly site: string;
   readonly customer: string | null;
   readonly defect: string;
   readonly zones: readonly string[];
   /** The newest reading past its limit. */
   readonly at: Date;
 };
+
+/** Whether a case, named x, is of a structure: opened on it, or one of its defects joined to it and not split off since. One index probe a case. */
+const covers = (structure: RawBuilder<unknown>): RawBuilder<SqlBool> => sql<SqlBool>`(x.structure_id = ${structure} or exists (
+  select 1 from (select distinct on (j.of) j.of, j.state from case_defect j join record q on q.id = j.record_id where q.case_id = x.id order by j.of, q.happened_at desc, q.stored_at desc, q.id desc) w
+    join record d on d.id = w.of where w.state = 'joined' and d.structure_id = ${structure}))`;
 
 /**
  * Structures on which a zone stands past its limit, by its newest reading of each kind, with no case of that defect: none falls
@@ -41,6 +47,7 @@ export async function failingZones(db: Kysely<Database>, person: Person): Promis
   const { rows } = await sql<{
     structure: string;
     name: string;
+    site: string;
     customer: string | null;
     zone: string;
     of: string;
@@ -49,32 +56,47 @@ export async function failingZones(db: Kysely<Database>, person: Person): Promis
   }>`
     with readings as (${zoneReadings(sql`r.structure_id is not null`)}),
     newest as (select distinct on (structure_id, zone, of) * from readings where of <> 'eye' order by structure_id, zone, of, happened_at desc)
-    select s.code as structure, s.name, c.data->>'name' as customer, n.zone, n.of, n.happened_at as at, coalesce((select array_agg(x.defect) from root_cause_case x where x.structure_id = s.id), '{}') as cases
+    select s.code as structure, s.name, s.site, c.data->>'name' as customer, n.zone, n.of, n.happened_at as at, coalesce((select array_agg(x.defect) from root_cause_case x where ${covers(sql`s.id`)}), '{}') as cases
     from newest n join structure s on s.id = n.structure_id
     left join lateral (select data from setup_version where entity_id = s.customer_id order by valid_from desc, recorded_at desc limit 1) c on true
     where n.out and ${forPerson(person, "s.customer_id")} order by n.happened_at desc, s.code, n.zone`.execute(db);
   const groups = new Map<string, { -readonly [K in keyof FailingZone]: FailingZone[K] } & { zones: string[] }>();
-  for (const { structure, name, customer, zone, of, at, cases } of rows) {
+  for (const { structure, name, site, customer, zone, of, at, cases } of rows) {
     const defect = defectOf[of];
     if (!defect || cases.includes(defect)) continue;
     const key = `${structure} ${defect}`;
     const one = groups.get(key);
     if (one) {
       if (!one.zones.includes(zone)) one.zones.push(zone);
-    } else groups.set(key, { structure, name, customer, defect, zones: [zone], at });
+    } else groups.set(key, { structure, name, site, customer, defect, zones: [zone], at });
   }
   return [...groups.values()];
+}
+
+/** Structures of one site on which the same defect stands, gathered; the largest first. Pure; O(zones). */
+export function bySite(zones: readonly FailingZone[]): readonly (readonly FailingZone[])[] {
+  const groups = new Map<string, FailingZone[]>();
+  for (const z of zones) {
+    const key = `${z.customer ?? ""} ${z.site.toLowerCase()} ${z.defect}`;
+    groups.set(key, [...(groups.get(key) ?? []), z]);
+  }
+  return [...groups.values()].sort(
+    (a, b) => b.length - a.length || (b[0]?.at.getTime() ?? 0) - (a[0]?.at.getTime() ?? 0),
+  );
 }
 
 const schema = v.object({
   structure: filled(40),
   defect: v.picklist([...new Set(Object.values(defectOf))]),
   zone: text(80),
+  /** Others on which the same stands, taken into the same case. */
+  alike: v.optional(v.pipe(v.array(filled(40)), v.maxLength(200, "are more than 200")), []),
 });
 
 /**
  * Opens a case on a zone that stands past its limit: its defect is put on record of the structure, once for the same reading,
- * and the case is opened on it. Failures: `bad-entry`, `unknown-structure`, `no-longer-failing` where the newest reading is in.
+ * and the case is opened on it, with that of other structures joined to it. Failures: `bad-entry`, `unknown-structure`,
+ * `no-longer-failing` where the newest reading is in, `in-another-case`.
  */
 export async function openZoneCase(
   db: Kysely<Database>,
@@ -85,19 +107,41 @@ export async function openZoneCase(
   const parsed = v.safeParse(schema, input);
   if (!parsed.success) return refuse(badEntry(parsed.issues));
   const { structure, defect, zone } = parsed.output;
-  const failing = (await failingZones(db, person)).find((f) => f.structure === structure && f.defect === defect);
+  const failing = await failingZones(db, person);
+  const open = await openOf(db, person, structure, defect);
+  if (!open.ok) return open;
+  if (open.number) return { ok: true, href: `/causes/${open.number}` };
+  const ids: string[] = [];
+  for (const code of [...new Set([structure, ...parsed.output.alike])]) {
+    const own = failing.find((f) => f.structure === code && f.defect === defect);
+    if (!own) return refuse({ kind: "no-longer-failing", structure: code });
+    const made = await defectOnRecord(db, person, own, clock);
+    if (!made.ok) return made;
+    ids.push(made.recordId);
+  }
+  const [first, ...others] = ids as [string, ...string[]];
+  const zones = failing.find((f) => f.structure === structure && f.defect === defect)?.zones ?? [];
+  return openCase(db, person, { defectRecordId: first, zone: zone || (zones[0] ?? ""), alike: others }, clock);
+}
+
+/** The case that a structure has of a defect already. */
+async function openOf(db: Kysely<Database>, person: Person, structure: string, defect: string) {
   const known = await findStructure(db, person, structure);
   if (!known) return refuse({ kind: "unknown-structure", name: structure });
-  const open = await db
-    .selectFrom("root_cause_case")
-    .select("number")
-    .where("structure_id", "=", known.id)
-    .where("defect", "=", defect)
-    .orderBy("opened_at", "desc")
-    .executeTakeFirst();
-  if (open) return { ok: true, href: `/causes/${open.number}` };
-  if (!failing) return refuse({ kind: "no-longer-failing", structure });
-  const made = await write(db, [lock.structure(structure)], clock, (trx, at) =>
+  const { rows } = await sql<{
+    number: string;
+  }>`select x.number from root_cause_case x where x.defect = ${defect} and ${covers(sql`${known.id}::uuid`)} order by x.opened_at desc limit 1`.execute(
+    db,
+  );
+  const [open] = rows;
+  return { ok: true as const, number: open?.number ?? null };
+}
+
+/** Puts what was read on record as a defect of the structure; the same reading once. */
+async function defectOnRecord(db: Kysely<Database>, person: Person, failing: FailingZone, clock: Clock) {
+  const known = await findStructure(db, person, failing.structure);
+  if (!known) return refuse({ kind: "unknown-structure", name: failing.structure });
+  return write(db, [lock.structure(known.id)], clock, (trx, at) =>
     storeOne(
       trx,
       {
@@ -106,12 +150,12 @@ export async function openZoneCase(
         happenedAt: at,
         by: person.username,
         grade: "measured",
-        idempotencyKey: `zone-defect:${structure}:${defect}:${failing.at.toISOString()}`,
+        idempotencyKey: `zone-defect:${failing.structure}:${failing.defect}:${failing.at.toISOString()}`,
         structureId: known.id,
         details: {
           defect: [
             {
-              defect,
+              defect: failing.defect,
               face: null,
               x: null,
               y: null,
@@ -130,6 +174,4 @@ export async function openZoneCase(
       at,
     ),
   );
-  if (!made.ok) return made;
-  return openCase(db, person, { defectRecordId: made.recordId, zone: zone || (failing.zones[0] ?? "") }, clock);
 }

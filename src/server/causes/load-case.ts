@@ -3,6 +3,7 @@ import { type Diagnosis, diagnose, type FindingState, type Findings, learnedWeig
 import { valueOrThrow } from "@/core/result";
 import { personName } from "@/db/queries/person-name";
 import type { Database } from "@/db/schema";
+import { factWithRecord } from "../field/structure-facts";
 import { zonesOf } from "../field/zones-of";
 import { now } from "../now";
 import { atPass, loadRack } from "../rack/load-rack";
@@ -13,6 +14,7 @@ import { type CaseDefect, defectsOf } from "./defects-of";
 import { establish } from "./establish";
 import { fieldFindings } from "./findings/field";
 import { patternFindings } from "./findings/pattern";
+import { structureFindings } from "./findings/structure";
 import type { EstablishedFinding } from "./findings-from-record";
 import { type KnownHere, knownHere } from "./known-here";
 
@@ -263,7 +265,11 @@ async function foundOnSite(
   const last = zones.flatMap((z) => z.captures.map((c) => c.at.getTime()));
   const since = putUp ?? coatedOn;
   const years = since && last.length > 0 ? (Math.max(...last) - since.getTime()) / (365.25 * 86_400_000) : null;
-  return fieldFindings(zones, { zone, exposure, years });
+  // What was read there stands before what was told, and a rack of this shop before both.
+  const read = fieldFindings(zones, { zone, exposure, years });
+  if (coatedOn) return read;
+  const told = structureFindings(exposure, await factWithRecord(db, structure.id));
+  return [...read, ...told.filter((t) => !read.some((f) => f.finding === t.finding))];
 }
 
 async function rackOfStructure(db: Kysely<Database>, structureId: string | null) {

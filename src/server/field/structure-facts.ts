@@ -11,6 +11,17 @@ export type StructureFact = Omit<DetailRow<"structure_fact">, "record_id">;
 
 /** What was told of a structure last; null where nothing was. One index probe. */
 export async function factOf(db: Kysely<Database>, structureId: string): Promise<StructureFact | null> {
+  const told = await factWithRecord(db, structureId);
+  if (!told) return null;
+  const { recordId: _, ...fact } = told;
+  return fact;
+}
+
+/** The same, with the record that says it. */
+export async function factWithRecord(
+  db: Kysely<Database>,
+  structureId: string,
+): Promise<(StructureFact & { readonly recordId: string }) | null> {
   const row = await db
     .selectFrom("record")
     .innerJoin("structure_fact", "structure_fact.record_id", "record.id")
@@ -23,8 +34,8 @@ export async function factOf(db: Kysely<Database>, structureId: string): Promise
     .limit(1)
     .executeTakeFirst();
   if (!row) return null;
-  const { record_id: _, ...fact } = row;
-  return fact;
+  const { record_id: recordId, ...fact } = row;
+  return { ...fact, recordId };
 }
 
 export type StructureLine = {

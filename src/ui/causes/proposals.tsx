@@ -39,6 +39,7 @@ type Open = (input: {
   defectRecordId: string;
   zone: string;
   alike: string[];
+  defect: string;
 }) => Promise<
   | { readonly ok: true; readonly href?: string }
   | { readonly ok: false; readonly failure: { readonly kind: string; readonly [detail: string]: unknown } }
@@ -52,21 +53,46 @@ const sharedName: Readonly<Record<string, string>> = {
   customer: "customer",
   rack: "rack",
   structure: "structure",
+  site: "site",
 };
 /** Groups drawn at once; more are drawn when asked. */
 const AT_ONCE = 12;
 /** Of a group so many are listed before the rest folds away. */
 const LISTED = 40;
 
+/** The same of what was read past its limit in the field: a group is a site, its records are structures. */
+export function FieldProposals({
+  proposals,
+  mayOpen,
+  start,
+}: {
+  /** Each item's id is the structure's code. */
+  proposals: readonly Proposed[];
+  mayOpen: boolean;
+  start: (input: { structure: string; defect: string; zone: string; alike: string[] }) => ReturnType<Open>;
+}) {
+  return (
+    <Proposals
+      proposals={proposals}
+      mayOpen={mayOpen}
+      open={({ defectRecordId: structure, alike, defect }) => start({ structure, defect, zone: "", alike })}
+      what="structure"
+    />
+  );
+}
+
 /** Defects that look alike, each group a case to be opened: found by a word, looked into, some left out. */
 export function Proposals({
   proposals,
   mayOpen,
   open,
+  what = "record",
 }: {
   proposals: readonly Proposed[];
   mayOpen: boolean;
   open: Open;
+  /** What a group is made of. */
+  what?: string;
 }) {
   const [find, setFind] = useState("");
   const [most, setMost] = useState(AT_ONCE);
@@ -85,7 +111,7 @@ export function Proposals({
         </label>
       )}
       {found.slice(0, most).map((p) => (
-        <One key={p.items[0]?.id} proposed={p} mayOpen={mayOpen} open={open} />
+        <One key={`${p.defect} ${p.items[0]?.id}`} proposed={p} mayOpen={mayOpen} open={open} what={what} />
       ))}
       {found.length === 0 && <p className="soft">Nothing of that is without a case.</p>}
       {found.length > most && (
@@ -97,7 +123,7 @@ export function Proposals({
   );
 }
 
-function One({ proposed: p, mayOpen, open }: { proposed: Proposed; mayOpen: boolean; open: Open }) {
+function One({ proposed: p, mayOpen, open, what }: { proposed: Proposed; mayOpen: boolean; open: Open; what: string }) {
   const router = useRouter();
   const [out, setOut] = useState<ReadonlySet<string>>(new Set());
   const [state, setState] = useState<"idle" | "busy" | string>("idle");
@@ -107,7 +133,7 @@ function One({ proposed: p, mayOpen, open }: { proposed: Proposed; mayOpen: bool
     p.structures > 0 ? countOf(p.structures, "structure") : "",
     p.pieces > 0 ? countOf(p.pieces, "piece") : "",
   ].filter(Boolean);
-  const parts = [...new Set(p.items.map((i) => i.part))];
+  const parts = [...new Set(p.items.map((i) => i.part))].filter(Boolean);
   const row = (i: Item) => (
     <div
       key={i.id}
@@ -145,7 +171,7 @@ function One({ proposed: p, mayOpen, open }: { proposed: Proposed; mayOpen: bool
       <div className="grid grid-cols-[92px_minmax(0,1fr)_auto] items-start gap-3 max-[560px]:grid-cols-1">
         <Verdict result={severityResult[p.severity]}>{severityName[p.severity]}</Verdict>
         <div>
-          <b className="text-[15.5px]">{p.label}</b>, {parts.slice(0, 2).join(", ").toLowerCase()}
+          <b className="text-[15.5px]">{p.label}</b>, {parts.slice(0, 2).join(", ")}
           {parts.length > 2 ? ` and ${parts.length - 2} other parts` : ""}
           <div className="soft small">
             {where.join(", ")}; {p.first === p.last ? p.first : `${p.first} to ${p.last}`}, first {p.age} ago
@@ -167,6 +193,7 @@ function One({ proposed: p, mayOpen, open }: { proposed: Proposed; mayOpen: bool
                 defectRecordId: first.id,
                 zone: "",
                 alike: rest.map((i) => i.id).slice(0, 499),
+                defect: p.defect,
               }).catch(() => ({ ok: false as const, failure: { kind: "not-saved" } }));
               if (came.ok && came.href) router.push(came.href);
               else setState(came.ok ? "idle" : failureText(came.failure));
@@ -186,7 +213,7 @@ function One({ proposed: p, mayOpen, open }: { proposed: Proposed; mayOpen: bool
       ) : (
         <Fold
           summaryClassName="min-h-11 soft"
-          summary={`${countOf(p.items.length, "record")}; leave out what does not belong`}
+          summary={`${countOf(p.items.length, what)}; leave out what does not belong`}
         >
           {p.items.slice(0, LISTED).map(row)}
           {p.items.length > LISTED && (

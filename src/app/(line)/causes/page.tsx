@@ -1,14 +1,13 @@
 import type { Metadata } from "next";
 import { loadKnowledge } from "@/core/diagnosis";
 import { casesOf, escapes, proposals } from "@/server/causes/board";
-import { failingZones } from "@/server/causes/failing-zones";
+import { bySite, failingZones } from "@/server/causes/failing-zones";
 import { listComplaints } from "@/server/complaints/complaints";
 import { database } from "@/server/database";
 import { currentLine } from "@/server/line/current-line";
 import { personOnPage } from "@/server/sign-in/person";
 import { may, ofTheShop } from "@/server/sign-in/roles";
-import { Proposals } from "@/ui/causes/proposals";
-import { ZoneCase } from "@/ui/causes/zone-case";
+import { FieldProposals, Proposals } from "@/ui/causes/proposals";
 import { countOf, when } from "@/ui/format";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
@@ -130,7 +129,7 @@ export default async function CausesPage() {
                 when: when(new Date(i.atMs), line.at, line.timeZone),
                 of: i.rack ? `rack ${i.rack}` : (i.structureName ?? ""),
                 href: i.rack ? `/racks/${i.rack}/release` : `/field/${i.structure?.toLowerCase()}`,
-                part: i.partName,
+                part: i.partName.toLowerCase(),
                 place: i.place,
                 note: i.note,
                 lot: i.lot,
@@ -147,28 +146,39 @@ export default async function CausesPage() {
         </section>
         {failing.length > 0 && (
           <section className="ruled mt-6" aria-label="Failing in the field">
-            <h2>Past its limit in the field, without a case</h2>
-            {failing.map((f) => (
-              <div
-                key={`${f.structure} ${f.defect}`}
-                className="row grid-cols-[92px_minmax(0,1fr)_auto] items-center gap-3 max-[560px]:grid-cols-1"
-              >
-                <Verdict result="out">high</Verdict>
-                <span>
-                  <b className="text-[15.5px]">{label(f.defect)}</b>,{" "}
-                  <Link className="link" href={`/field/${f.structure.toLowerCase()}`}>
-                    {f.name}
-                  </Link>
-                  <span className="soft small block">
-                    {f.zones.join(", ")}; read {when(f.at, line.at, line.timeZone)}
-                    {f.customer ? `; ${f.customer}` : ""}
-                  </span>
-                </span>
-                {may(person.role, "inspect") && (
-                  <ZoneCase structure={f.structure} defect={f.defect} zone={f.zones[0] ?? ""} start={startZoneCase} />
-                )}
-              </div>
-            ))}
+            <h2>Past its limit in the field, without a case: {countOf(bySite(failing).length, "group")} by site</h2>
+            <FieldProposals
+              proposals={bySite(failing).map((zones) => {
+                const times = zones.map((f) => f.at.getTime());
+                const [first, last] = [new Date(Math.min(...times)), new Date(Math.max(...times))];
+                return {
+                  defect: zones[0]?.defect ?? "",
+                  label: label(zones[0]?.defect ?? ""),
+                  severity: "high" as const,
+                  racks: 0,
+                  structures: zones.length,
+                  pieces: 0,
+                  shared: ["site"],
+                  first: when(first, line.at, line.timeZone),
+                  last: when(last, line.at, line.timeZone),
+                  age: agoSaid(first, line.at),
+                  items: zones.map((f) => ({
+                    id: f.structure,
+                    when: when(f.at, line.at, line.timeZone),
+                    of: f.name,
+                    href: `/field/${f.structure.toLowerCase()}`,
+                    part: f.site,
+                    place: f.zones.join(", "),
+                    note: null,
+                    lot: null,
+                    customer: f.customer,
+                    complaint: false,
+                  })),
+                };
+              })}
+              mayOpen={may(person.role, "inspect")}
+              start={startZoneCase}
+            />
           </section>
         )}
         <section className="ruled mt-6" aria-label="Complaints">

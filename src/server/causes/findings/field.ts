@@ -36,6 +36,15 @@ export function fieldFindings(
     });
   flake(zones, about.zone, add);
   where(zones, add);
+  const own = zones.find((z) => z.name.toLowerCase() === about.zone.toLowerCase());
+  const broken = own?.captures.find((c) => c.row.from_what !== null);
+  if (own && (own.what === "chip" || broken))
+    add(
+      "near-damage",
+      true,
+      `${own.name}: ${broken ? `creep read from a ${broken.row.from_what}` : "a chip, as it was put on record"}`,
+      (broken ? [broken] : own.captures.slice(0, 1)).map((c) => c.recordId),
+    );
   const read = (z: ZoneFile) => z.captures.map((c) => c.recordId).slice(0, 1);
   const salts = zones.flatMap((z) =>
     z.captures.flatMap((c) => (c.row.salt_mg_m2 === null ? [] : [{ z: z.name, mg: c.row.salt_mg_m2, id: c.recordId }])),
