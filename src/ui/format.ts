@@ -67,8 +67,11 @@ export const readInZone = (timeZone: string): void => {
 /** Day and time by the shop's clock, whatever the browser's is. */
 export const localMoment = (at: Date): string =>
   Number.isNaN(at.getTime()) ? "a moment that is none" : dateAndTime(at, shopZone);
-/** Time when it is today, day and time otherwise. */
+/** Over so much a day without its year could be taken for this year's. */
+const YEAR_SAID_MS = 180 * 86_400_000;
+/** Time when it is today, day and time otherwise; half a year away its day and year. */
 export function when(at: Date, now: Date, timeZone: string): string {
+  if (Math.abs(now.getTime() - at.getTime()) > YEAR_SAID_MS) return dayMonthYear(at, timeZone);
   const day = (d: Date) => written(d, timeZone, {}, "en-CA");
   return day(at) === day(now) ? clock(at, timeZone) : `${dayMonth(at, timeZone)} ${clock(at, timeZone)}`;
 }

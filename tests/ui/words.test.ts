@@ -180,5 +180,6 @@ describe("figures", () => {
     expect(when(new Date("2026-06-10T05:15:00Z"), now, "Europe/London")).toBe("06:15");
     expect(when(new Date("2026-06-08T05:15:00Z"), now, "Europe/London")).toBe("8 Jun 06:15");
     expect(when(new Date("2026-06-09T23:30:00Z"), now, "Europe/London")).toBe("00:30");
+    expect(when(new Date("2025-06-10T05:15:00Z"), now, "Europe/London")).toBe("10 Jun 2025");
   });
 });

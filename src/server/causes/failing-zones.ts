@@ -35,7 +35,9 @@ export type FailingZone = {
 };
 
 /** Whether a case, named x, is of a structure: opened on it, or one of its defects joined to it and not split off since. One index probe a case. */
-const covers = (structure: RawBuilder<unknown>): RawBuilder<SqlBool> => sql<SqlBool>`(x.structure_id = ${structure} or exists (
+const covers = (
+  structure: RawBuilder<unknown>,
+): RawBuilder<SqlBool> => sql<SqlBool>`(x.structure_id = ${structure} or exists (
   select 1 from (select distinct on (j.of) j.of, j.state from case_defect j join record q on q.id = j.record_id where q.case_id = x.id order by j.of, q.happened_at desc, q.stored_at desc, q.id desc) w
     join record d on d.id = w.of where w.state = 'joined' and d.structure_id = ${structure}))`;
 

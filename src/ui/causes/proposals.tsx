@@ -106,7 +106,11 @@ export function Proposals({
     <>
       {proposals.length > 3 && (
         <label className="no-print mt-2 grid max-w-[360px] gap-1">
-          <span className="soft small">Find a defect, part, rack, lot, customer</span>
+          <span className="soft small">
+            {what === "record"
+              ? "Find a defect, part, rack, lot, customer"
+              : "Find a defect, structure, site, customer"}
+          </span>
           <input className="input" type="search" value={find} onChange={(e) => setFind(e.target.value)} />
         </label>
       )}
@@ -137,7 +141,7 @@ function One({ proposed: p, mayOpen, open, what }: { proposed: Proposed; mayOpen
   const row = (i: Item) => (
     <div
       key={i.id}
-      className="row grid-cols-[44px_100px_110px_minmax(0,1fr)] items-center max-[560px]:grid-cols-[44px_minmax(0,1fr)]"
+      className="row grid-cols-[44px_100px_minmax(110px,0.8fr)_minmax(0,1fr)] items-center max-[560px]:grid-cols-[44px_minmax(0,1fr)]"
     >
       {p.items.length > 1 ? (
         <label className="inline-flex min-h-11 min-w-11 items-center">

@@ -37,7 +37,9 @@ export function fieldFindings(
   flake(zones, about.zone, add);
   where(zones, add);
   const own = zones.find((z) => z.name.toLowerCase() === about.zone.toLowerCase());
-  const broken = own?.captures.find((c) => c.row.from_what !== null);
+  // On an edge or a seam it may as well come out of the edge or the seam.
+  const broken =
+    own?.what === "face" || own?.what === "chip" ? own.captures.find((c) => c.row.from_what !== null) : undefined;
   if (own && (own.what === "chip" || broken))
     add(
       "near-damage",
