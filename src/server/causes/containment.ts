@@ -47,7 +47,12 @@ export type Candidates = {
 /** A finding speaks for a cause this much before racks are held to it. */
 const SPEAKS = 1;
 /** Racks looked into one by one at most; how many are left is said. */
-export const LOOKED_INTO = 400;
+const LOOKED_INTO = 400;
+/** Those of the candidates that are looked into, and how many are not: where all was told by what is kept of each, every one. */
+export const lookedInto = (found: Candidates): { readonly ids: readonly string[]; readonly left: number } => {
+  const most = found.byColumns.length === found.shared.length ? found.ids.length : LOOKED_INTO;
+  return { ids: found.ids.slice(0, most), left: Math.max(0, found.ids.length - most) };
+};
 const AT_ONCE = 6;
 
 /** Conditions that the case’s rack and the cause have in common. */

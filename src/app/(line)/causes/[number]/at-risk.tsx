@@ -1,5 +1,5 @@
 import { Suspense } from "react";
-import { candidates, LOOKED_INTO, passedLike, type RiskPlace, riskPlaces } from "@/server/causes/containment";
+import { candidates, lookedInto, passedLike, type RiskPlace, riskPlaces } from "@/server/causes/containment";
 import type { CaseFile } from "@/server/causes/load-case";
 import { database } from "@/server/database";
 import { may, type Person } from "@/server/sign-in/roles";
@@ -48,7 +48,8 @@ export async function AtRisk(props: Props) {
             <Suspense
               fallback={
                 <p className="soft" role="status">
-                  Looking into {found.ids.length > LOOKED_INTO ? `the nearest ${LOOKED_INTO} of them` : "each of them"}{" "}
+                  Looking into{" "}
+                  {lookedInto(found).left > 0 ? `the nearest ${lookedInto(found).ids.length} of them` : "each of them"}{" "}
                   …
                 </p>
               }
@@ -70,10 +71,8 @@ async function Places({
   timeZone,
   found,
 }: Props & { found: Awaited<ReturnType<typeof candidates>> }) {
-  // Picked by columns alone none has to be looked into.
-  const most = found.byColumns.length === found.shared.length ? found.ids.length : LOOKED_INTO;
-  const racks = await passedLike(database(), person, found.ids.slice(0, most), found, file.defect, at);
-  const left = found.ids.length - Math.min(most, found.ids.length);
+  const { ids, left } = lookedInto(found);
+  const racks = await passedLike(database(), person, ids, found, file.defect, at);
   const pieces = racks.reduce((n, r) => n + r.pieces, 0);
   const holdable = racks.filter((r) => (r.place === "stoppable" || r.place === "in-shop") && !r.onHold);
   const of = (place: RiskPlace) => racks.filter((r) => r.place === place);

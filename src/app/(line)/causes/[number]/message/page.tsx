@@ -1,7 +1,7 @@
 import { group } from "d3";
 import type { Metadata } from "next";
 import { notFound } from "next/navigation";
-import { candidates, LOOKED_INTO, passedLike } from "@/server/causes/containment";
+import { candidates, lookedInto, passedLike } from "@/server/causes/containment";
 import { loadCase } from "@/server/causes/load-case";
 import { database } from "@/server/database";
 import { currentLine } from "@/server/line/current-line";
@@ -38,9 +38,10 @@ export default async function MessagePage({
     cause,
     line.at,
   );
-  const out = (
-    await passedLike(database(), person, found.ids.slice(0, LOOKED_INTO), found, file.defect, line.at)
-  ).filter((r) => r.place === "shipped" || r.place === "in-field");
+  const { ids, left } = lookedInto(found);
+  const out = (await passedLike(database(), person, ids, found, file.defect, line.at)).filter(
+    (r) => r.place === "shipped" || r.place === "in-field",
+  );
   const racks = group(out, (r) => r.customerId).get(to ?? "") ?? [];
   if (racks.length === 0) notFound();
   const { knowledge } = file.known;
@@ -75,6 +76,7 @@ export default async function MessagePage({
             {racks.some((r) => r.showsIt)
               ? "Some of it is on record as showing it already."
               : "None of it is on record as showing it."}
+            {left > 0 && ` We are still looking into ${countOf(left, "earlier rack")}; you will hear of those too.`}
           </p>
           <div className="ruled mt-3">
             {racks.map((r) => (
