@@ -100,6 +100,26 @@ describe("the contrast over everything", () => {
     const behind = await racksBehind(t.app, lead, asked({ where: { variable: "oven", value } }), now(), 5);
     expect(behind.all).toBe(there);
     expect(behind.racks).toHaveLength(Math.min(5, there));
+    // A figure is gone into by its range, both ends in it; what was never read there is not.
+    const film = held.columns.find((c) => c.variable === "film");
+    if (film?.kind !== "figure") throw new Error("no film");
+    const known = [...film.values].filter((v) => !Number.isNaN(v)).sort((a, b) => a - b);
+    const [low, high] = [known[Math.floor(known.length / 4)], known[Math.floor((3 * known.length) / 4)]] as [
+      number,
+      number,
+    ];
+    const within = await racksBehind(
+      t.app,
+      lead,
+      asked({ where: { variable: "film", value: `${low}..${high}` } }),
+      now(),
+      5,
+    );
+    expect(within.all).toBe(known.filter((v) => v >= low && v <= high).length);
+    for (const value of ["", "x..y", `${high}..${low}`, "1..2..3"])
+      expect((await racksBehind(t.app, lead, asked({ where: { variable: "film", value } }), now(), 5)).all).toBe(0);
+    const told = all.groups.flat().find((g) => g.spread.kind === "figure");
+    if (told?.spread.kind === "figure") expect(told.spread.range[0]).toBeLessThanOrEqual(told.spread.range[1]);
     const none = await explore(t.app, lead, asked({ to: new Date(at.getTime() - 3999 * DAY) }), now());
     expect(none).toBeNull();
   });

@@ -16,7 +16,7 @@ const spreadOf = (things: readonly Observed[], variable: string): Told["spread"]
   const column = columnsOf(things).columns.find((c) => c.variable === variable);
   return column?.kind === "category"
     ? { kind: "category", shares: column.labels.map((value) => ({ value, affected: 0.5, others: 0.1 })) }
-    : { kind: "figure", affected: [1, 2, 3, 4, 5], others: [2, 3, 4, 5, 6] };
+    : { kind: "figure", affected: [1, 2, 3, 4, 5], others: [2, 3, 4, 5, 6], range: [1, 5] };
 };
 /** As the explorer groups them: each on its own, or all together. */
 const grouped = (things: readonly Observed[], together = false): Pick<WhatDiffers, "groups" | "rest"> => {

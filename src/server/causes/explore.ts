@@ -24,7 +24,7 @@ export type Asked = {
   readonly partId: string | null;
   readonly from: Date;
   readonly to: Date;
-  /** Only racks of which a variable has this value. */
+  /** Only racks of which a variable has this value; of a figure a value or a range, both ends in it, as `rangeOf` reads them. */
   readonly where: { readonly variable: string; readonly value: string } | null;
   /** The variable that is held still. */
   readonly by: string | null;
@@ -38,7 +38,13 @@ export type Told = {
 };
 /** How the values lie on both sides: quantiles of a figure, shares of a category's values. */
 export type Spread =
-  | { readonly kind: "figure"; readonly affected: readonly number[]; readonly others: readonly number[] }
+  | {
+      readonly kind: "figure";
+      readonly affected: readonly number[];
+      readonly others: readonly number[];
+      /** The least and the greatest of those that show it. */
+      readonly range: readonly [number, number];
+    }
   | {
       readonly kind: "category";
       readonly shares: readonly { readonly value: string; readonly affected: number; readonly others: number }[];
@@ -127,10 +133,18 @@ export async function racksWith(db: Kysely<Database>, defect: string): Promise<R
   return new Set(rows.map((r) => r.id));
 }
 
+/** A figure's range as an address has it: “70..76”, or “70” for that alone; null where it is none. */
+export function rangeOf(text: string): readonly [number, number] | null {
+  const ends = text.split("..").map((end) => (end.trim() === "" ? Number.NaN : Number(end)));
+  const [low, high = low] = ends;
+  return ends.length > 2 || low === undefined || high === undefined || !(low <= high) ? null : [low, high];
+}
+
 /** Which racks are asked for, of those the person may see. */
 export function pick(held: Held, person: Person, asked: Omit<Asked, "defect" | "by">): Uint8Array {
   const where = asked.where ? held.columns.find((c) => c.variable === asked.where?.variable) : null;
   const code = where?.kind === "category" ? where.labels.indexOf(asked.where?.value ?? "") : -1;
+  const range = where?.kind === "figure" ? rangeOf(asked.where?.value ?? "") : null;
   return Uint8Array.from(held.ids, (_, i) => {
     const hung = held.hungMs[i] as number;
     return Number(
@@ -141,7 +155,10 @@ export function pick(held: Held, person: Person, asked: Omit<Asked, "defect" | "
         (!asked.where ||
           (where?.kind === "category"
             ? code >= 0 && where.codes[i] === code
-            : where?.kind === "figure" && where.values[i] === Number(asked.where.value))),
+            : where?.kind === "figure" &&
+              range !== null &&
+              (where.values[i] as number) >= range[0] &&
+              (where.values[i] as number) <= range[1])),
     );
   });
 }
@@ -152,7 +169,8 @@ function spreadOf({ affected, keep }: Columns, column: Column): Spread {
     for (const i of orderOf(column.values))
       if (!keep || keep[i]) sides[affected[i] ? 0 : 1].push(column.values[i] as number);
     const [mine, rest] = sides.map((sorted) => QUANTILES.map((q) => quantileOf(sorted, q))) as [number[], number[]];
-    return { kind: "figure", affected: mine, others: rest };
+    const range = [sides[0][0] ?? Number.NaN, sides[0].at(-1) ?? Number.NaN] as const;
+    return { kind: "figure", affected: mine, others: rest, range };
   }
   const counts = column.labels.map((value) => ({ value, affected: 0, others: 0 }));
   const known = { affected: 0, others: 0 };
@@ -187,12 +205,21 @@ export async function racksBehind(
   asked: Asked,
   at: Date,
   most: number,
-): Promise<{ readonly racks: readonly { number: string; hungAt: Date; affected: boolean }[]; readonly all: number }> {
+): Promise<{
+  readonly racks: readonly { number: string; hungAt: Date; affected: boolean }[];
+  readonly all: number;
+  /** What was gone into where it is a figure. */
+  readonly range: readonly [number, number] | null;
+}> {
   const [{ held }, shown] = await Promise.all([heldColumns(db, at), racksWith(db, asked.defect)]);
   const picked = pick(held, person, asked);
   const places = held.ids.flatMap((_, i) => (picked[i] ? [i] : [])).reverse();
   return {
     all: places.length,
+    range:
+      held.columns.find((c) => c.variable === asked.where?.variable)?.kind === "figure"
+        ? rangeOf(asked.where?.value ?? "")
+        : null,
     racks: places.slice(0, most).map((i) => ({
       number: held.numbers[i] as string,
       hungAt: new Date(held.hungMs[i] as number),

@@ -16,7 +16,7 @@ import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
 import Link from "@/ui/link";
 import { Verdict } from "@/ui/marks/verdict";
-import { comparedName } from "@/ui/words/differs";
+import { comparedFigure, comparedName } from "@/ui/words/differs";
 import { failureText } from "@/ui/words/failures";
 
 export const metadata: Metadata = { title: "What differs" };
@@ -95,6 +95,9 @@ export default async function ContrastPage({ searchParams }: { searchParams: Pro
             only changing one and leaving the rest tells them apart.
           </p>
           <p className="small">
+            A name leads to the racks behind it: those of that value, or those within what the racks that show it had.
+          </p>
+          <p className="small">
             Hold a variable still to see what is left of the others within its values: a part that is always sprayed by
             one painter is no proof against the painter.
           </p>
@@ -124,9 +127,16 @@ async function Compared({
   const [found, { units }] = await Promise.all([explore(database(), person, asked, at), preferences()]);
   const behind = asked.where ? await racksBehind(database(), person, asked, at, LISTED) : null;
   const hrefOf = (told: Told) =>
-    told.difference.kind === "category"
-      ? `/causes/contrast?${new URLSearchParams({ ...keep, variable: told.difference.variable, value: told.difference.value })}`
-      : null;
+    `/causes/contrast?${new URLSearchParams({
+      ...keep,
+      variable: told.difference.variable,
+      value:
+        told.difference.kind === "category"
+          ? told.difference.value
+          : told.spread.kind === "figure"
+            ? told.spread.range.join("..")
+            : "",
+    })}`;
   const variables = found && !("failure" in found) ? found.variables : [];
   return (
     <>
@@ -139,7 +149,12 @@ async function Compared({
       {behind && asked.where && (
         <section className="ruled mt-4" aria-label="Racks behind it">
           <h2>
-            {comparedName(asked.where.variable)}: {asked.where.value}
+            {comparedName(asked.where.variable)}:{" "}
+            {behind.range
+              ? [...new Set(behind.range.map((end) => comparedFigure(asked.where?.variable ?? "", end, units)))].join(
+                  " to ",
+                )
+              : asked.where.value}
           </h2>
           <p className="soft m-0 mt-1">
             {countOf(behind.all, "rack")} of that time
