@@ -11,7 +11,7 @@ import { personOnPage } from "@/server/sign-in/person";
 import { may } from "@/server/sign-in/roles";
 import { ContrastForm } from "@/ui/causes/contrast-form";
 import { WhatDiffersTable } from "@/ui/causes/what-differs";
-import { countOf, dateAndTime } from "@/ui/format";
+import { countOf, when } from "@/ui/format";
 import { Margin, MarginBlock } from "@/ui/frame/margin";
 import { PageHead } from "@/ui/frame/page-head";
 import Link from "@/ui/link";
@@ -164,15 +164,14 @@ async function Compared({
               All racks again
             </Link>
           </p>
-          <div className="mt-1 grid grid-cols-[repeat(auto-fill,minmax(190px,1fr))] gap-x-4">
+          <div className="mt-1 grid grid-cols-[repeat(auto-fill,minmax(270px,1fr))] gap-x-4">
             {behind.racks.map((r) => (
-              <span key={r.number} className="row grid-cols-[64px_minmax(0,1fr)]">
+              <span key={r.number} className="row grid-cols-[56px_minmax(0,1fr)_auto]">
                 <Link className="link fig" href={`/racks/${r.number}`}>
                   {r.number}
                 </Link>
-                <Verdict result={r.affected ? "out" : "in"}>
-                  {r.affected ? "shows it" : "not on record"}, {dateAndTime(r.hungAt, timeZone)}
-                </Verdict>
+                <Verdict result={r.affected ? "out" : "unknown"}>{r.affected ? "shows it" : "not on record"}</Verdict>
+                <span className="fig soft small">{when(r.hungAt, at, timeZone)}</span>
               </span>
             ))}
           </div>
