@@ -123,6 +123,49 @@ for (const story of stories)
     );
   });
 
+/** Faults that no one put on record as such: they stand in rounds of the field, and the check that settles them is the one proposed. */
+const inTheField = [
+  {
+    name: "8: the frame coated over mill scale",
+    find: "creep pinnock",
+    check: "The back of the flake carries blue-grey scale",
+    acts: /mill scale/i,
+  },
+  {
+    name: "9: south faces that fade in four years",
+    find: "chalking brackwater",
+    check: "The powder's weathering grade is below what the exposure calls for",
+    acts: /weather(ing)? grade/i,
+  },
+  {
+    name: "12: the lap seam that weeps rust",
+    find: "seam rust brackwater",
+    check: "There is a lap or stitch-welded seam that was not sealed",
+    acts: /unsealed seam/i,
+  },
+] as const;
+for (const story of inTheField)
+  test(`story ${story.name}: from rounds of the field to a case of the site, settled by its first check`, async ({
+    page,
+  }) => {
+    await signIn(page, "ines");
+    await page.goto("/causes");
+    const failing = page.getByRole("region", { name: "Failing in the field" });
+    await failing.getByLabel("Find a defect, structure, site, customer").fill(story.find);
+    await failing
+      .getByRole("button", { name: /Open a case of these/ })
+      .first()
+      .click();
+    await page.waitForURL(/causes\/\d+$/);
+    await expect(lead(page).filter({ hasText: story.acts })).toHaveCount(0);
+    const check = page.getByRole("complementary").getByRole("group", { name: story.check, exact: true }).first();
+    await check.getByRole("button", { name: "Yes, so" }).click();
+    await expect(lead(page)).toContainText(story.acts);
+    await page.goto("/causes");
+    await failing.getByLabel("Find a defect, structure, site, customer").fill(story.find);
+    await expect(failing.getByText("Nothing of that is without a case.")).toBeVisible();
+  });
+
 test("story 4: the seats' creep has three that act together, and its report says so", async ({ page }) => {
   await signIn(page, "ines");
   await page.goto("/causes/29");
@@ -208,6 +251,11 @@ test("the atlas is found in by a word, and what differs by its address", async (
   await page.getByLabel("Find by a word", { exact: false }).fill("threads");
   await expect(page.getByRole("heading", { name: "Filiform threads" })).toBeVisible();
   await expect(page.getByRole("heading", { name: "Orange peel" })).toBeHidden();
+  await page.goto("/causes/contrast?defect=orange-peel");
+  await page.getByRole("link", { name: "Voltage" }).click();
+  const behind = page.getByRole("region", { name: "Racks behind it" });
+  await expect(behind.getByRole("heading", { name: /Voltage: \d+ kV/ })).toBeVisible();
+  await expect(behind.getByText("shows it").first()).toBeVisible();
   await page.goto("/causes/contrast?defect=adhesion-loss");
   await expect(page.getByText(/comparisons made/)).toBeVisible();
   await choose(page.getByRole("combobox", { name: "Hold still" }), "Part");

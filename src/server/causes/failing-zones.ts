@@ -2,6 +2,7 @@ import { type Kysely, type RawBuilder, type SqlBool, sql } from "kysely";
 import * as v from "valibot";
 import { forPerson } from "@/db/queries/for-person";
 import { lock } from "@/db/queries/locks";
+import { stands } from "@/db/queries/stands";
 import { zoneReadings } from "@/db/queries/zone-readings";
 import type { Database } from "@/db/schema";
 import { findStructure } from "../field/find-structure";
@@ -21,7 +22,23 @@ const defectOf: Readonly<Record<string, string>> = {
   flaking: "delamination",
   blisters: "blistering",
   seam: "seam-rust",
+  chalk: "chalking",
+  colour: "chalking",
+  gloss: "chalking",
 };
+
+/**
+ * Every reading that says whether the finish has faded: chalk, colour, and gloss beside that of the sheltered zone of the same
+ * round, each against the limit that `judgeZone` has. One index probe a record.
+ */
+const fadedReadings = sql`
+  select r.structure_id, lower(z.zone) as zone, v.of, r.happened_at, null::int as rating, v.out from record r join zone_visit z on z.record_id = r.id
+    left join lateral (select avg(u) as gu from unnest(z.gloss_gu) u) g on true
+    left join lateral (select avg(u) as gu from zone_visit s join record q on q.id = s.record_id cross join lateral unnest(s.gloss_gu) u
+      where s.round_id = z.round_id and s.gloss_deg = z.gloss_deg and q.structure_id = r.structure_id and ${stands("q.id")}
+        and exists (select 1 from record k join structure_zone x on x.record_id = k.id where k.structure_id = r.structure_id and k.kind = 'structure-zone' and lower(x.zone) = lower(s.zone) and x.what = 'sheltered' and ${stands("k.id")})) b on true
+    cross join lateral (values ('chalk', z.chalk > 2), ('colour', z.delta_e > 5), ('gloss', g.gu < 0.5 * b.gu)) v(of, out)
+    where v.out is not null and r.kind = 'zone-visit' and r.structure_id is not null and ${stands("r.id")}`;
 
 export type FailingZone = {
   readonly structure: string;
@@ -56,7 +73,7 @@ export async function failingZones(db: Kysely<Database>, person: Person): Promis
     at: Date;
     cases: string[];
   }>`
-    with readings as (${zoneReadings(sql`r.structure_id is not null`)}),
+    with readings as (${zoneReadings(sql`r.structure_id is not null`)} union all ${fadedReadings}),
     newest as (select distinct on (structure_id, zone, of) * from readings where of <> 'eye' order by structure_id, zone, of, happened_at desc)
     select s.code as structure, s.name, s.site, c.data->>'name' as customer, n.zone, n.of, n.happened_at as at, coalesce((select array_agg(x.defect) from root_cause_case x where ${covers(sql`s.id`)}), '{}') as cases
     from newest n join structure s on s.id = n.structure_id
