@@ -130,18 +130,21 @@ const inTheField = [
     find: "creep pinnock",
     check: "The back of the flake carries blue-grey scale",
     acts: /mill scale/i,
+    already: false,
   },
   {
     name: "9: south faces that fade in four years",
     find: "chalking brackwater",
     check: "The powder's weathering grade is below what the exposure calls for",
-    acts: /weather(ing)? grade/i,
+    acts: /weathering grade too low/i,
+    already: true,
   },
   {
     name: "12: the lap seam that weeps rust",
     find: "seam rust brackwater",
     check: "There is a lap or stitch-welded seam that was not sealed",
     acts: /unsealed seam/i,
+    already: false,
   },
 ] as const;
 for (const story of inTheField)
@@ -157,7 +160,8 @@ for (const story of inTheField)
       .first()
       .click();
     await page.waitForURL(/causes\/\d+$/);
-    await expect(lead(page).filter({ hasText: story.acts })).toHaveCount(0);
+    // Sun and years are on record; scale and seam nobody has looked at yet.
+    await expect(lead(page).filter({ hasText: story.acts })).toHaveCount(story.already ? 1 : 0);
     const check = page.getByRole("complementary").getByRole("group", { name: story.check, exact: true }).first();
     await check.getByRole("button", { name: "Yes, so" }).click();
     await expect(lead(page)).toContainText(story.acts);

@@ -75,16 +75,17 @@ export async function loadCase(db: Kysely<Database>, person: Person, number: str
   const exposure = Array.isArray(structure?.exposure) ? (structure.exposure as unknown[]).map(String) : null;
   const conditions = rack ? await conditionsWhenPassed(db, [rack.id], rack.hungAt) : null;
   const ofFace = (face: string | null) => (rack ? establish(db, rack, exposure, face, conditions ?? undefined) : []);
-  const [ofRack, others, pattern, onSite] = await Promise.all([
+  const [ofRack, others, pattern, onSite, onOthers] = await Promise.all([
     ofFace(first?.face ?? null),
     rack ? ofOtherRacks(db, person, defects, rack.id) : [],
     rack ? patternFindings(db, { rackId: rack.id, defect: row.defect, hungAt: rack.hungAt }, at) : [],
     structure ? foundOnSite(db, structure, row.zone, exposure ?? [], rack?.hungAt ?? null) : [],
+    structure ? onOtherStructures(db, person, defects, structure.code, row.zone) : [],
   ]);
   const established = laidTogether(
     ofMost(ofRack, others),
     [...pattern.map(forPersonOf(person)), ...ofPieces(first)],
-    onSite,
+    ofMost(onSite, onOthers),
   );
   const everywhere = asked.filter((f) => f.zone === null);
   const confirmation = confirmations[0] ?? null;
@@ -157,7 +158,7 @@ function laidTogether(
   return [...all.values()];
 }
 
-/** Of a case of many racks so many others are looked into, spread over its time. */
+/** Of a case of many racks or structures so many others are looked into, spread over its time. */
 const OTHER_RACKS = 4;
 /** What holds for so many of the racks that tell it is taken to hold for the case; a share between says nothing. */
 const MOST = 2 / 3;
@@ -181,6 +182,31 @@ async function ofOtherRacks(
       const other = await loadRack(db, person, number);
       return other ? establish(db, other, null, faces.get(number) ?? null) : [];
     }),
+  );
+}
+
+/** What is found on other structures of a case, spread over its time. A handful of queries a structure, at most four. */
+async function onOtherStructures(
+  db: Kysely<Database>,
+  person: Person,
+  defects: readonly CaseDefect[],
+  code: string,
+  zone: string,
+): Promise<readonly (readonly EstablishedFinding[])[]> {
+  const codes = [...new Set(defects.flatMap((d) => d.structureCode ?? []))].filter((c) => c !== code);
+  const step = Math.max(1, codes.length / OTHER_RACKS);
+  const picked = Array.from(
+    { length: Math.min(OTHER_RACKS, codes.length) },
+    (_, i) => codes[Math.floor(i * step)] as string,
+  );
+  if (picked.length === 0) return [];
+  const rows = await db.selectFrom("structure").selectAll().where("code", "in", picked).execute();
+  return Promise.all(
+    rows
+      .filter((s) => seesCustomer(person, s.customer_id))
+      .map((s) =>
+        foundOnSite(db, s, zone, Array.isArray(s.exposure) ? (s.exposure as unknown[]).map(String) : [], null),
+      ),
   );
 }
 

@@ -50,12 +50,19 @@ export function RecordSays({ file, labels }: { file: CaseFile; labels: ReadonlyM
         <br />
         <span className="small">
           {foundText(f.what)}
-          {f.among && f.among.of > 1 ? `; so on ${f.among.withIt} of ${f.among.of} racks looked into` : ""}
+          {f.among && f.among.of > 1
+            ? `; so on ${f.among.withIt} of ${f.among.of} ${file.rack ? "racks" : "structures"} looked into`
+            : ""}
         </span>
-        {f.sources.length > 0 && file.rack && (
+        {f.sources.length > 0 && (file.rack || file.structure) && (
           <>
             {" "}
-            <Link className="link small" href={`/records?rack=${file.rack.number}`}>
+            <Link
+              className="link small"
+              href={
+                file.rack ? `/records?rack=${file.rack.number}` : `/field/${file.structure?.code.toLowerCase() ?? ""}`
+              }
+            >
               {f.sources.length === 1 ? "source" : `${f.sources.length} sources`}
             </Link>
           </>
