@@ -62,17 +62,17 @@ export function BeganChart({ days, onset, timeZone }: { days: readonly Day[]; on
               x={late ? since - 5 : since + 5}
               y="10"
               textAnchor={late ? "end" : "start"}
-              className="tick"
-              fill="var(--ink)"
+              className="fig text-[12px] text-ink"
+              fill="currentColor"
             >
               from {dayMonth(onset.from, timeZone)} on
             </text>
           </>
         )}
-        <text x="0" y={HEIGHT - 4} className="tick" fill="var(--ink-2)">
+        <text x="0" y={HEIGHT - 4} className="fig text-[12px] text-ink-2" fill="currentColor">
           {dayMonth(list[0]?.from ?? new Date(0), timeZone)}
         </text>
-        <text x={WIDTH} y={HEIGHT - 4} textAnchor="end" className="tick" fill="var(--ink-2)">
+        <text x={WIDTH} y={HEIGHT - 4} textAnchor="end" className="fig text-[12px] text-ink-2" fill="currentColor">
           {dayMonth(list.at(-1)?.from ?? new Date(0), timeZone)}
         </text>
       </svg>
