@@ -128,6 +128,14 @@ describe("the board", () => {
     expect(new Set(group.map((g) => `${g.site} ${g.defect}`)).size).toBe(1);
     const [first, second, ...rest] = group.map((g) => g.structure);
     const defect = group[0]?.defect ?? "";
+    // One that stands no longer stops all of it: nothing is put on record of the others.
+    const count = async () =>
+      (await t.app.selectFrom("record").select("id").where("kind", "=", "defect").execute()).length;
+    const before = await count();
+    expect(
+      await openZoneCase(t.app, inspector, { structure: first, defect, zone: "", alike: [second, "NO-SUCH"] }, now),
+    ).toMatchObject({ failure: { kind: "no-longer-failing", structure: "NO-SUCH" } });
+    expect(await count()).toBe(before);
     const opened = await openZoneCase(
       t.app,
       inspector,

@@ -130,17 +130,21 @@ export async function openZoneCase(
   const open = await openOf(db, person, structure, defect);
   if (!open.ok) return open;
   if (open.number) return { ok: true, href: `/causes/${open.number}` };
-  const ids: string[] = [];
-  for (const code of [...new Set([structure, ...parsed.output.alike])]) {
+  // All are looked at before anything is put on record.
+  const owns: FailingZone[] = [];
+  for (const code of new Set([structure, ...parsed.output.alike])) {
     const own = failing.find((f) => f.structure === code && f.defect === defect);
     if (!own) return refuse({ kind: "no-longer-failing", structure: code });
+    owns.push(own);
+  }
+  const ids: string[] = [];
+  for (const own of owns) {
     const made = await defectOnRecord(db, person, own, clock);
     if (!made.ok) return made;
     ids.push(made.recordId);
   }
   const [first, ...others] = ids as [string, ...string[]];
-  const zones = failing.find((f) => f.structure === structure && f.defect === defect)?.zones ?? [];
-  return openCase(db, person, { defectRecordId: first, zone: zone || (zones[0] ?? ""), alike: others }, clock);
+  return openCase(db, person, { defectRecordId: first, zone: zone || (owns[0]?.zones[0] ?? ""), alike: others }, clock);
 }
 
 /** The case that a structure has of a defect already. */

@@ -66,7 +66,8 @@ const sentences: Record<string, (f: Failure, units: UnitSystem) => string> = {
   "no-plan": (f) => `With these shares no trial of up to ${s(f.most)} panels a group would tell.`,
   "bad-weight": (f) =>
     `A weight of ${s(f.weight)} is out of range: base weights go from 0.1 to 100, a finding’s from −5 to 5.`,
-  "no-longer-failing": () => "Nothing of that stands past its limit there any more, by its newest reading.",
+  "no-longer-failing": (f) =>
+    `Nothing of that stands past its limit on ${s(f.structure)} any more, by its newest reading. Leave it out, or load the page again.`,
   "in-another-case": (f) => `That defect is in case ${s(f.number)} already: split it from there first.`,
   "unknown-case": (f) => `There is no case ${s(f.number)}.`,
   "number-taken": (f) => `There is already a ${s(f.what)} ${s(f.number)}. Give another number.`,
