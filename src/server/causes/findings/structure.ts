@@ -3,7 +3,7 @@ import type { EvidenceGrade } from "@/core/verdict";
 import type { StructureFact } from "../../field/structure-facts";
 import type { EstablishedFinding } from "./established";
 
-/** Under this many metres from salt water or a salted road a structure stands in salt, m (trade practice; spray and splash reach). */
+/** As near to salt water as this spray reaches, and as near to a road splash does, m (trade practice). */
 const SALT_WATER_M = 50;
 const SALTED_ROAD_M = 10;
 
@@ -31,12 +31,7 @@ export function structureFindings(
   else if (fact?.salt_m != null && fact.salt_m <= SALT_WATER_M)
     add("salt-exposure", true, "by-procedure", seen(`${fact.salt_m} m from salt water`));
   else if (fact?.road_m != null && fact.road_m <= SALTED_ROAD_M)
-    add(
-      "salt-exposure",
-      true,
-      "assumed",
-      seen(`${fact.road_m} m from a road, salted in winter or driven on with salt`),
-    );
+    add("salt-exposure", true, "assumed", seen(`${fact.road_m} m from a road; whether it is salted is not on record`));
   else if (exposure.length > 0) add("salt-exposure", false, "by-procedure", { kind: "exposure", exposure }, []);
   if (exposure.length > 0)
     for (const [finding, word] of [
